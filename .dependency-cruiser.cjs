@@ -1,0 +1,60 @@
+// The one-way rule: routes → ui, server, engrave → core. See docs/architecture.md.
+/** @type {import('dependency-cruiser').IConfiguration} */
+module.exports = {
+  forbidden: [
+    {
+      name: 'core-stands-alone',
+      comment: 'The core is music only: it must not know of screens, pages, files or databases.',
+      severity: 'error',
+      from: { path: '^src/lib/core/', pathNot: '\\.test\\.ts$' },
+      to: {
+        path: [
+          '^src/(lib/(ui|server|engrave)|routes|cli)/',
+          '^node_modules/(@sveltejs|svelte|bits-ui|drizzle-orm|better-sqlite3|verovio|vite|@playwright)(/|$)',
+        ],
+      },
+    },
+    {
+      name: 'core-has-no-node',
+      comment: 'The core runs in a page and in a worker as well as on the server.',
+      severity: 'error',
+      from: { path: '^src/lib/core/', pathNot: '\\.test\\.ts$' },
+      to: { dependencyTypes: ['core'] },
+    },
+    {
+      name: 'ui-does-not-reach-the-server',
+      severity: 'error',
+      from: { path: '^src/lib/ui/' },
+      to: { path: '^src/(lib/server|routes|cli)/' },
+    },
+    {
+      name: 'engrave-knows-only-core',
+      severity: 'error',
+      from: { path: '^src/lib/engrave/' },
+      to: { path: '^src/(lib/(ui|server)|routes|cli)/' },
+    },
+    {
+      name: 'server-knows-no-screen',
+      severity: 'error',
+      from: { path: '^src/lib/server/' },
+      to: { path: '^src/(lib/ui|routes|cli)/' },
+    },
+    { name: 'no-circles', severity: 'error', from: {}, to: { circular: true } },
+    {
+      name: 'no-unknown',
+      severity: 'error',
+      from: {},
+      to: { couldNotResolve: true, pathNot: ['^\\$(app|env)/', '^\\./\\$types', '\\?'] },
+    },
+  ],
+  options: {
+    doNotFollow: { path: 'node_modules' },
+    tsPreCompilationDeps: true,
+    tsConfig: { fileName: 'tsconfig.json' },
+    enhancedResolveOptions: {
+      extensions: ['.ts', '.js', '.svelte', '.mjs', '.svelte.ts'],
+      conditionNames: ['import', 'svelte', 'node', 'default', 'types'],
+      exportsFields: ['exports'],
+    },
+  },
+};

@@ -1,0 +1,38 @@
+import type { Measure, TimeSignature } from './score';
+import { noteValue, TICKS_PER_QUARTER, type Ticks } from './ticks';
+
+/** Compound metres (6/8, 9/8, 12/8 …) group their pulses in threes; 3/8 is counted in three and is simple. */
+export const isCompound = (time: TimeSignature): boolean =>
+  time.beats > 3 && time.beats % 3 === 0 && time.beatType >= 8;
+
+/** Length of a full measure. */
+export const measureLength = (time: TimeSignature): Ticks => time.beats * noteValue(time.beatType);
+
+/** Length of the beat that is felt and counted: a dotted value in compound metre. */
+export const beatLength = (time: TimeSignature): Ticks =>
+  isCompound(time) ? 3 * noteValue(time.beatType) : noteValue(time.beatType);
+
+/** A tick of the score as a place in its full measure; a quarter pickup in 4/4 begins at three quarters. */
+export const placeInMeasure = (measure: Measure, tick: Ticks): Ticks =>
+  tick - measure.start + measure.beginsAt;
+
+export const endOf = (measure: Measure): Ticks => measure.start + measure.length;
+
+/**
+ * How strong a place in a measure is, for choosing what to keep: 4 the first beat, 3 the middle of an even measure,
+ * 2 another beat, 1 the half of a simple beat or a pulse of a compound one, 0 anything finer.
+ */
+export function metricalStrength(time: TimeSignature, place: Ticks): 0 | 1 | 2 | 3 | 4 {
+  const beat = beatLength(time);
+  const full = measureLength(time);
+  if (place % full === 0) return 4;
+  const beats = full / beat;
+  if (beats % 2 === 0 && beats > 2 && place === full / 2) return 3;
+  if (place % beat === 0) return 2;
+  const pulse = isCompound(time) ? beat / 3 : beat / 2;
+  return place % pulse === 0 ? 1 : 0;
+}
+
+/** Tempo of the felt beat from quarter notes per minute: ♩. = 60 is 90 quarters. */
+export const beatsPerMinute = (time: TimeSignature, quartersPerMinute: number): number =>
+  (quartersPerMinute * TICKS_PER_QUARTER) / beatLength(time);

@@ -1,0 +1,33 @@
+/** A written pitch: letter, alteration in semitones (−1 flat, +1 sharp) and scientific octave (C4 = middle C). */
+export interface Pitch {
+  readonly step: Step;
+  readonly alter: number;
+  readonly octave: number;
+}
+
+export type Step = 'C' | 'D' | 'E' | 'F' | 'G' | 'A' | 'B';
+
+/** The seven letters in rising order from C. */
+export const STEPS: readonly Step[] = ['C', 'D', 'E', 'F', 'G', 'A', 'B'];
+
+const SEMITONES: Record<Step, number> = { C: 0, D: 2, E: 4, F: 5, G: 7, A: 9, B: 11 };
+
+/** MIDI number of a pitch; C4 is 60. */
+export const toMidi = (p: Pitch): number => 12 * (p.octave + 1) + SEMITONES[p.step] + p.alter;
+
+/** Position of the letter on the staff, counted in letters from C0: neighbours differ by one whatever their accidentals. */
+export const staffPosition = (p: Pitch): number => p.octave * 7 + STEPS.indexOf(p.step);
+
+export const isBlackKey = (midi: number): boolean => [1, 3, 6, 8, 10].includes(((midi % 12) + 12) % 12);
+
+const ACCIDENTAL_TEXT: Record<number, string> = { [-2]: '𝄫', [-1]: '♭', 0: '', 1: '♯', 2: '𝄪' };
+
+/** The accidental as a musician writes it: ♭, ♯, 𝄫, 𝄪 or nothing. */
+export const accidentalText = (alter: number): string => ACCIDENTAL_TEXT[alter] ?? '';
+
+/** "B♭3" */
+export const pitchName = (p: Pitch): string => `${p.step}${accidentalText(p.alter)}${p.octave}`;
+
+/** "B♭" */
+export const pitchClassName = (p: Pick<Pitch, 'step' | 'alter'>): string =>
+  `${p.step}${accidentalText(p.alter)}`;

@@ -1,0 +1,94 @@
+import { toMidi, type Pitch } from './pitch';
+import type { Articulation, Measure, Note, Part, Score } from './score';
+import type { Ticks } from './ticks';
+
+/** What a hand strikes once: one written note, or several joined by ties. */
+export interface SoundingNote {
+  /** Id of the written note that is struck. */
+  readonly id: string;
+  /** Ids of all written notes it is made of, the struck one first. */
+  readonly written: readonly string[];
+  readonly onset: Ticks;
+  readonly duration: Ticks;
+  readonly pitch: Pitch;
+  readonly midi: number;
+  readonly staff: number;
+  readonly voice: number;
+  readonly articulations: readonly Articulation[];
+  readonly slurStop: boolean;
+  readonly finger?: number;
+}
+
+/** Joins tied notes; grace notes are left out. Sorted by onset, then from the lowest pitch up. */
+export function soundingNotes(notes: readonly Note[]): SoundingNote[] {
+  const result: { -readonly [K in keyof SoundingNote]: SoundingNote[K] }[] = [];
+  const open = new Map<string, (typeof result)[number]>();
+  for (const note of [...notes].sort((a, b) => a.onset - b.onset)) {
+    if (note.grace) continue;
+    const midi = toMidi(note.pitch);
+    const key = `${midi}@${note.onset}`;
+    const tied = note.tie === 'stop' || note.tie === 'both' ? open.get(key) : undefined;
+    if (tied) {
+      open.delete(key);
+      tied.written = [...tied.written, note.id];
+      tied.duration += note.duration;
+      tied.slurStop ||= note.slurStop ?? false;
+    }
+    const current = tied ?? {
+      id: note.id,
+      written: [note.id],
+      onset: note.onset,
+      duration: note.duration,
+      pitch: note.pitch,
+      midi,
+      staff: note.staff,
+      voice: note.voice,
+      articulations: note.articulations ?? [],
+      slurStop: note.slurStop ?? false,
+      ...(note.finger ? { finger: note.finger } : {}),
+    };
+    if (!tied) result.push(current);
+    if (note.tie === 'start' || note.tie === 'both')
+      open.set(`${midi}@${note.onset + note.duration}`, current);
+  }
+  return result.sort((a, b) => a.onset - b.onset || a.midi - b.midi);
+}
+
+/** Notes by onset, in order of time. */
+export function byOnset<T extends { onset: Ticks }>(notes: readonly T[]): { onset: Ticks; notes: T[] }[] {
+  const groups = new Map<Ticks, T[]>();
+  for (const note of notes) {
+    const group = groups.get(note.onset);
+    if (group) group.push(note);
+    else groups.set(note.onset, [note]);
+  }
+  return [...groups].map(([onset, group]) => ({ onset, notes: group })).sort((a, b) => a.onset - b.onset);
+}
+
+/** The measure in which a tick falls (by binary search); the last one for anything beyond the end. */
+export function measureAt(measures: readonly Measure[], tick: Ticks): Measure {
+  let low = 0;
+  let high = measures.length - 1;
+  while (low < high) {
+    const middle = (low + high + 1) >> 1;
+    if (measures[middle]!.start <= tick) low = middle;
+    else high = middle - 1;
+  }
+  return measures[low]!;
+}
+
+/** End of the last measure. */
+export function endOfScore(score: Score): Ticks {
+  const last = score.measures.at(-1);
+  return last ? last.start + last.length : 0;
+}
+
+/** The part that a pianist would play from: the first with two staves, else the first that has notes. */
+export function keyboardPart(score: Score): Part {
+  const part =
+    score.parts.find((p) => p.staves >= 2 && p.notes.length > 0) ??
+    score.parts.find((p) => p.notes.length > 0) ??
+    score.parts[0];
+  if (!part) throw new Error('The score has no part.');
+  return part;
+}

@@ -1,0 +1,77 @@
+import { accidentalText } from '../score/pitch';
+import { fromFifths, pitchClass, toFifths, type Fifths } from './fifths';
+
+/** A key: sharps (positive) or flats (negative) in its signature, and its mode. */
+export interface Key {
+  readonly fifths: number;
+  readonly mode: 'major' | 'minor';
+}
+
+/** Signatures go round to at most six accidentals. */
+export const MOST_ACCIDENTALS = 6;
+
+/** Place of the tonic on the line of fifths: a minor tonic lies three fifths above its signature. */
+export const tonicFifths = (key: Key): Fifths => key.fifths + (key.mode === 'minor' ? 3 : 0);
+
+/** "G major", "F♯ minor" */
+export const keyName = (key: Key): string => `${tonicName(key)} ${key.mode}`;
+
+/** "G", "F♯" */
+export function tonicName(key: Key): string {
+  const { step, alter } = fromFifths(tonicFifths(key));
+  return step + accidentalText(alter);
+}
+
+/** The short form used on the command line and in recipes: "G", "F#m", "Bb". */
+export function keyCode(key: Key): string {
+  const { step, alter } = fromFifths(tonicFifths(key));
+  return step + (alter > 0 ? '#' : 'b').repeat(Math.abs(alter)) + (key.mode === 'minor' ? 'm' : '');
+}
+
+/** Reads "C", "F#m", "Bb", "E♭ minor"; undefined when it names no key of at most seven accidentals. */
+export function parseKey(text: string): Key | undefined {
+  const match = /^([A-Ga-g])(#{1,2}|b{1,2}|♯|♭)?\s*(m|min|minor|maj|major)?$/.exec(text.trim());
+  if (!match) return undefined;
+  const accidental = match[2] ?? '';
+  const alter = (/[#♯]/.test(accidental) ? 1 : -1) * accidental.length;
+  const mode = match[3]?.startsWith('m') && !match[3].startsWith('maj') ? 'minor' : 'major';
+  const step = match[1]!.toUpperCase() as 'C';
+  const fifths = toFifths({ step, alter }) - (mode === 'minor' ? 3 : 0);
+  return Math.abs(fifths) <= 7 ? { fifths, mode } : undefined;
+}
+
+/** Brings a signature of more than six accidentals round to its enharmonic twin. */
+export const withinSix = (fifths: number): number =>
+  fifths > MOST_ACCIDENTALS ? fifths - 12 : fifths < -MOST_ACCIDENTALS ? fifths + 12 : fifths;
+
+/** The seven degrees of the key's scale (natural minor) on the line of fifths, from the tonic up. */
+export function scaleFifths(key: Key): Fifths[] {
+  const offsets = key.mode === 'major' ? [0, 2, 4, -1, 1, 3, 5] : [0, 2, -3, -1, 1, -4, -2];
+  return offsets.map((offset) => tonicFifths(key) + offset);
+}
+
+/** The accidentals of a signature in the order they are written: "F♯, C♯". */
+export function signatureNames(key: Key): string[] {
+  const order: Fifths[] = key.fifths > 0 ? [6, 7, 8, 9, 10, 11, 12] : [-2, -3, -4, -5, -6, -7, -8];
+  return order.slice(0, Math.abs(key.fifths)).map((f) => {
+    const { step, alter } = fromFifths(f);
+    return step + accidentalText(alter);
+  });
+}
+
+/**
+ * The usual spelling of a pitch class in a key: as near as possible to the middle of the key's scale on the line of
+ * fifths, with the raised sixth and seventh of minor preferred to their flat twins.
+ */
+export function spellInKey(pc: number, key: Key): Fifths {
+  const centre = tonicFifths(key) + (key.mode === 'major' ? 2 : 1);
+  let best = 0;
+  let distance = Infinity;
+  for (let fifths = centre - 6; fifths <= centre + 6; fifths++) {
+    if (pitchClass(fifths) === pc && Math.abs(fifths - centre) < distance) {
+      best = fifths;
+      distance = Math.abs(fifths - centre);
+    }
+  }
+  return best;
+}
