@@ -98,6 +98,7 @@ function build(piece: Piece): Score {
       key,
       beginsAt: full - length,
       ...(section ? { section } : {}),
+      ...(index === count - 1 ? { barline: 'final' as const } : {}),
     };
   });
   const symbols = piece.chords === '' ? [] : measureTexts(piece.chords);

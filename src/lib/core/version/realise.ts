@@ -196,6 +196,9 @@ function melodyNotes(melody: readonly SoundingNote[], source: Score): Note[] {
 function arrangedScore(frame: Score, notes: readonly Note[], chords: readonly ChordSpan[]): Score {
   return {
     ...frame,
+    measures: frame.measures.map((m, i) =>
+      i === frame.measures.length - 1 ? { ...m, barline: 'final' } : m,
+    ),
     parts: [{ id: 'P1', name: 'Piano', staves: 2, notes }],
     chordSymbols: chords.filter((c) => c.chord).map(({ onset, chord }) => ({ onset, chord })),
     pedals: [],

@@ -84,7 +84,7 @@ function writePart(score: Score, part: Part, isFirst: boolean, divisions: number
         out.push(direction('below', `<pedal type="${pedal.type}" line="yes"/>`, part.staves));
       }
     cursor.moveTo(endOf(measure));
-    out.push(rightBarline(measure, endingStops.get(i), i === score.measures.length - 1));
+    out.push(rightBarline(measure, endingStops.get(i)));
     out.push('</measure>');
   });
   out.push('</part>');
@@ -343,13 +343,9 @@ function leftBarline(measure: Measure): string {
   return `<barline location="left">${style}${ending}${repeat}</barline>`;
 }
 
-function rightBarline(measure: Measure, ending: string | undefined, isLast: boolean): string {
+function rightBarline(measure: Measure, ending: string | undefined): string {
   const style =
-    measure.repeatEnd || isLast || measure.barline === 'final'
-      ? 'light-heavy'
-      : measure.barline
-        ? 'light-light'
-        : '';
+    measure.repeatEnd || measure.barline === 'final' ? 'light-heavy' : measure.barline ? 'light-light' : '';
   if (!style && !ending) return '';
   const endingXml = ending ? `<ending number="${escape(ending)}" type="stop"/>` : '';
   const repeat = measure.repeatEnd ? '<repeat direction="backward"/>' : '';

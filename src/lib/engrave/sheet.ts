@@ -1,0 +1,116 @@
+/**
+ * What a phrase needs to be drawn: MusicXML for the engraver, and beside it what the engraver does not know: which
+ * fingers are decided, when each note sounds, and the counts with their held beats and rests.
+ */
+import { writeMusicXml } from '$core/io/musicxml/write';
+import type { Phrase } from '$core/analysis/form';
+import { countText } from '$core/counting/count';
+import { excerpt } from '$core/score/excerpt';
+import { endOf } from '$core/score/metre';
+import { toMidi } from '$core/score/pitch';
+import type { Ticks } from '$core/score/ticks';
+import type { Note, PedalMark } from '$core/score/score';
+import type { Version } from '$core/version/realise';
+import { z } from 'zod';
+
+export interface SheetOptions {
+  /** Width of the page in CSS pixels at scale 1. */
+  readonly width: number;
+  readonly fingers: boolean;
+  readonly counts: boolean;
+  readonly chords: boolean;
+}
+
+export const sheetSchema = z.object({
+  xml: z.string(),
+  width: z.number().min(200).max(4000),
+  measures: z.array(z.object({ index: z.number(), number: z.string(), start: z.number(), end: z.number() })),
+  /** Struck notes by id. */
+  notes: z.record(
+    z.string(),
+    z.object({ onset: z.number(), midi: z.number(), hand: z.enum(['right', 'left']), decided: z.boolean() }),
+  ),
+  counts: z.array(
+    z.object({
+      tick: z.number(),
+      measure: z.number(),
+      text: z.string(),
+      kind: z.enum(['onset', 'held', 'rest']),
+    }),
+  ),
+});
+
+/** One phrase ready to be sent to the engraver. */
+export type Sheet = z.infer<typeof sheetSchema>;
+
+/** Each phrase is engraved by itself, but the metre is printed only where it is new. */
+function withoutRepeatedMetre(xml: string, version: Version, from: number): string {
+  const [before, first] = [version.score.measures[from - 1], version.score.measures[from]];
+  const isNew = before?.time.beats !== first?.time.beats || before?.time.beatType !== first?.time.beatType;
+  return isNew ? xml : xml.replace('<time', '<time print-object="no"');
+}
+
+/** The engraver draws no line after a change of pedal: it gets the up and the down as two marks. */
+const asStopAndStart = (mark: PedalMark): PedalMark[] =>
+  mark.type === 'change'
+    ? [
+        { ...mark, type: 'stop' },
+        { ...mark, type: 'start' },
+      ]
+    : [mark];
+
+/** Cuts a phrase out of a version and prepares it for the engraver. */
+export function sheetOf(version: Version, phrase: Pick<Phrase, 'from' | 'to'>, options: SheetOptions): Sheet {
+  const part = excerpt(version.score, phrase.from, phrase.to);
+  const counts = options.counts ? version.counts.slice(phrase.from, phrase.to + 1) : [];
+  // Only the spoken onset goes into the engraver's lyric line, to keep its place; held beats are drawn between.
+  const spoken = new Map<Ticks, string>();
+  for (const { measure, counts: list } of counts)
+    for (const count of list)
+      if (count.kind === 'onset') spoken.set(version.score.measures[measure]!.start + count.at, count.say);
+  const notes = part.parts[0]!.notes.map((note): Note => {
+    const { finger, lyrics, ...rest } = note;
+    const lines = (lyrics ?? []).flatMap((l) => {
+      if (l.line === 'words') return [l];
+      const say = spoken.get(note.onset);
+      return say ? [{ ...l, text: say }] : [];
+    });
+    return {
+      ...rest,
+      ...(options.fingers && finger ? { finger } : {}),
+      ...(lines.length ? { lyrics: lines } : {}),
+    };
+  });
+  const score = {
+    ...part,
+    tempo: 0,
+    measures: part.measures.map(({ section: _section, ...m }) => m),
+    parts: [{ ...part.parts[0]!, name: '', notes }],
+    pedals: part.pedals.flatMap(asStopAndStart),
+    chordSymbols: options.chords ? part.chordSymbols : [],
+  };
+  return {
+    xml: withoutRepeatedMetre(writeMusicXml({ ...score, title: '', composer: '' }), version, phrase.from),
+    width: options.width,
+    measures: part.measures.map((m) => ({ index: m.index, number: m.number, start: m.start, end: endOf(m) })),
+    notes: Object.fromEntries(
+      notes.map((n) => [
+        n.id,
+        {
+          onset: n.onset,
+          midi: toMidi(n.pitch),
+          hand: n.staff === 1 ? ('right' as const) : ('left' as const),
+          decided: version.fingers[n.id]?.decided ?? false,
+        },
+      ]),
+    ),
+    counts: counts.flatMap(({ measure, counts: list }) =>
+      list.map((count) => ({
+        tick: version.score.measures[measure]!.start + count.at,
+        measure,
+        text: countText(count),
+        kind: count.kind,
+      })),
+    ),
+  };
+}
