@@ -29,6 +29,9 @@ const HALF_NOTEHEAD = 113;
 const COUNT_SIZE = 420;
 /** Held beats and rests are smaller as well as lighter. */
 const HELD_SIZE = 340;
+/** Of the size, in the monospaced face that counts are set in. */
+const CHARACTER_WIDTH = 0.6;
+const COUNT_GAP = 40;
 /** Left-hand badges stand a little off the notes above them. */
 const BADGE_GAP = 90;
 
@@ -38,7 +41,10 @@ export function annotate(svg: string, sheet: Sheet): string {
   const areas = geometry.measures.map((box, i) => measureArea(box, sheet.measures[i]));
   const marks = [
     ...countMarks(geometry, sheet),
-    ...geometry.measures.slice(0, 1).map((box) => measureNumber(box, sheet.measures[0]!.number)),
+    ...geometry.measures
+      .slice(0, 1)
+      .filter(() => sheet.measures[0]!.number !== '0') // a pickup has no number of its own
+      .map((box) => measureNumber(box, sheet.measures[0]!.number)),
   ];
   return withMarks(withBadges(withoutOwnTexts(svg), sheet), areas.join(''), marks.join(''));
 }
@@ -100,14 +106,14 @@ function measureSvg(svg: string): Geometry {
 /** Takes away what the engraver wrote and we write ourselves: counts (the room kept for them stays) and measure numbers. */
 const withoutOwnTexts = (svg: string): string =>
   svg
-    .replace(/<g [^>]*data-class="mNum"[^>]*>[\s\S]*?<\/text>\s*<\/g>/g, '')
+    .replace(/<g [^>]*data-class="mNum"[^>]*(?<!\/)>[\s\S]*?<\/g>/g, '')
     .replace(
-      /<g [^>]*data-class="verse"[^>]*data-n="1"[^>]*>\s*<title class="labelAttr">counts<\/title>\s*<g [^>]*data-class="syl"[^>]*>\s*<text[\s\S]*?<\/text>\s*<\/g>\s*<\/g>/g,
+      /<g [^>]*data-class="verse"[^>]*data-n="1"[^>]*(?<!\/)>\s*<title class="labelAttr">counts<\/title>\s*<g [^>]*data-class="syl"[^>]*>\s*<text[\s\S]*?<\/text>\s*<\/g>\s*<\/g>/g,
       '',
     );
 
 const FINGERING =
-  /<g [^>]*data-class="fing"[^>]*data-startid="#([^"]+)"[^>]*>\s*<text x="(-?\d+)" y="(-?\d+)"[^>]*>[\s\S]*?<tspan font-size="\d+px">(\d)<\/tspan>[\s\S]*?<\/text>\s*<\/g>/g;
+  /<g [^>]*data-class="fing"[^>]*data-startid="#([^"]+)"[^>]*(?<!\/)>\s*<text x="(-?\d+)" y="(-?\d+)"[^>]*>[\s\S]*?<tspan font-size="\d+px">(\d)<\/tspan>[\s\S]*?<\/text>\s*<\/g>/g;
 
 /** Height of one badge in a stack. */
 const BADGE_STEP = 345;
@@ -151,14 +157,31 @@ function badgePlaces(svg: string, sheet: Sheet): Map<string, { x: number; y: num
 function countMarks(geometry: Geometry, sheet: Sheet): string[] {
   if (sheet.counts.length === 0) return [];
   const anchors = anchorsOf(geometry, sheet);
-  return sheet.counts.map((count) => {
+  const placed = sheet.counts.flatMap((count) => {
     const place = sheet.measures.findIndex((m) => m.index === count.measure);
     const box = geometry.measures[place];
-    if (!box) return '';
-    const y = geometry.countY.get(box.system) ?? box.upperBottom + 620;
-    const x = interpolate(anchors[place]!, count.tick);
-    return `<text class="count ${count.kind}" x="${Math.round(x)}" y="${y}" text-anchor="middle" font-size="${count.kind === 'onset' ? COUNT_SIZE : HELD_SIZE}px">${count.text.replace('&', '&amp;')}</text>`;
+    if (!box) return [];
+    const size = count.kind === 'onset' ? COUNT_SIZE : HELD_SIZE;
+    return [
+      {
+        ...count,
+        size,
+        half: (count.text.length * size * CHARACTER_WIDTH) / 2,
+        x: interpolate(anchors[place]!, count.tick),
+        y: geometry.countY.get(box.system) ?? box.upperBottom + 620,
+      },
+    ];
   });
+  // Held beats give way to the onset after them; onsets stay under their notes.
+  for (let i = placed.length - 2; i >= 0; i--) {
+    const [here, next] = [placed[i]!, placed[i + 1]!];
+    if (here.kind !== 'onset' && here.y === next.y)
+      here.x = Math.min(here.x, next.x - next.half - here.half - COUNT_GAP);
+  }
+  return placed.map(
+    ({ kind, x, y, size, text }) =>
+      `<text class="count ${kind}" x="${Math.round(x)}" y="${y}" text-anchor="middle" font-size="${size}px">${text.replace('&', '&amp;')}</text>`,
+  );
 }
 
 /** For each measure where ticks stand: at its notes, and at its right barline. */

@@ -29,7 +29,9 @@ export interface Form {
   readonly phrases: readonly Phrase[];
   /** For each measure the index of the first measure that is note for note the same; its own index where it is new. */
   readonly firstSeen: readonly number[];
+  /** Measures to be learned, and in all. A pickup is not counted: it is part of the measure that it is borrowed from. */
   readonly newMeasures: number;
+  readonly measureCount: number;
 }
 
 const USUAL_SECTION = 8;
@@ -54,10 +56,7 @@ export function foldedPath(form: Form): PathItem[] {
   return form.sections.flatMap((section, index) => {
     const items: PathItem[] = [];
     for (let i = section.from; i <= section.to;) {
-      let length = 0;
-      const first = form.firstSeen[i]!;
-      while (i + length <= section.to && first < i && form.firstSeen[i + length] === first + length)
-        length += 1;
+      const { as: first, length } = longestEarlierRun(form.firstSeen, i, section.to);
       if (length >= SHORTEST_FOLD) {
         items.push({ kind: 'again', from: i, to: i + length - 1, as: first, section: index });
         i += length;
@@ -68,6 +67,22 @@ export function foldedPath(form: Form): PathItem[] {
     }
     return items;
   });
+}
+
+/** The longest run of measures from `start` that stands already, and where it begins there. */
+function longestEarlierRun(
+  firstSeen: readonly number[],
+  start: number,
+  last: number,
+): { as: number; length: number } {
+  let best = { as: start, length: 0 };
+  for (let as = 0; as < start; as++) {
+    let length = 0;
+    while (start + length <= last && as + length < start && firstSeen[as + length] === firstSeen[start + length])
+      length += 1;
+    if (length > best.length) best = { as, length };
+  }
+  return best;
 }
 
 /** The form of a source, from its frame and notes. */
@@ -93,8 +108,16 @@ export function formOf(score: Score): Form {
     sections,
     phrases: sections.flatMap((section, i) => phrasesOf(section, i, score.measures)),
     firstSeen,
-    newMeasures: firstSeen.filter((first, i) => first === i).length,
+    ...countNew(score.measures, firstSeen),
   };
+}
+
+function countNew(
+  measures: readonly Measure[],
+  firstSeen: readonly number[],
+): { newMeasures: number; measureCount: number } {
+  const counted = measures.filter((m) => !isPickup(m));
+  return { newMeasures: counted.filter((m) => firstSeen[m.index] === m.index).length, measureCount: counted.length };
 }
 
 const LETTERS = [...'ABCDEFGHIJKLMNOPQRSTUVWXYZ'];

@@ -69,6 +69,9 @@ export function addEventCost(costs: Costs, event: Event, grip: Grip, model: Cost
     }
   }
   if (keys.length < 2) return;
+  // The usual shape has a finger to each letter: a third 1-3, a fifth 1-5, anything wider 1-5 as well.
+  const letters = Math.min(4, Math.round(((keys.at(-1)!.out - keys[0]!.out) * 7) / 12));
+  costs[AT['chord-shape']]! += 0.6 * Math.abs(grip.at(-1)! - grip[0]! - letters);
   // A chord is held in one shape: neighbours and the whole hand must lie within reach.
   for (let i = 0; i < keys.length; i++)
     for (let j = i + 1; j < keys.length; j++) {
@@ -106,6 +109,14 @@ export function addStepCost(
     const i = from.keys.findIndex((k) => k.id === key.id);
     if (i >= 0 && fromGrip[i] !== toGrip[j]) costs[AT['let-go']]! += 25;
   }
+  if (from.keys.length > 1 && struckCount(to) > 1) {
+    // From chord to chord the hand lifts and takes its next shape: how far it goes is what counts, and a chord that
+    // comes again keeps its fingers.
+    costs[AT['far-move']]! += 0.15 * Math.abs(centre(to.keys) - centre(from.keys)) * to.bond;
+    if (sameKeys(from.keys, to.keys))
+      costs[AT['change-on-repeat']]! += repeatedKeyCost(from, fromGrip, to, toGrip) * to.bond;
+    return;
+  }
   const weight = to.bond / (from.keys.length * struckCount(to));
   for (let i = 0; i < from.keys.length; i++)
     for (let j = 0; j < to.keys.length; j++)
@@ -113,6 +124,11 @@ export function addStepCost(
         addPairCost(costs, from.keys[i]!, fromGrip[i]!, to.keys[j]!, toGrip[j]!, weight, model);
   costs[AT['change-on-repeat']]! += repeatedKeyCost(from, fromGrip, to, toGrip) * to.bond;
 }
+
+const centre = (keys: readonly HeldKey[]): number => keys.reduce((sum, k) => sum + k.out, 0) / keys.length;
+
+const sameKeys = (a: readonly HeldKey[], b: readonly HeldKey[]): boolean =>
+  a.length === b.length && a.every((key, i) => key.midi === b[i]!.midi);
 
 /** A key struck again keeps its finger, unless the rest of the hand must move. */
 function repeatedKeyCost(from: Event, fromGrip: Grip, to: Event, toGrip: Grip): number {

@@ -24,7 +24,7 @@ const SAYS: Readonly<Record<Rule, string>> = {
   cross: 'crosses fingers that do not cross',
   'same-finger': 'puts one finger on two different keys in a row',
   'change-on-repeat': 'changes the finger on a repeated note',
-  'chord-shape': 'twists the shape of the chord',
+  'chord-shape': 'takes the chord in an unusual shape',
   'let-go': 'lets go of a note that is held',
   'same-figure': 'fingers the same figure differently from elsewhere',
 };

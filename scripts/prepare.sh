@@ -1,0 +1,27 @@
+# What ./demo and ./verify share: packages and the built application, each made only when it is missing or out of date.
+
+install_packages() {
+  local wanted
+  wanted="$(cat package.json package-lock.json | sha256sum | cut -d' ' -f1)"
+  if [ "$(cat node_modules/.keypath-installed 2>/dev/null)" != "$wanted" ]; then
+    echo "Installing packages (once; the database driver is compiled, which takes a minute or two) …"
+    npm ci --no-audit --no-fund --loglevel=error
+    echo "$wanted" > node_modules/.keypath-installed
+  fi
+}
+
+# Everything that goes into the build, as one sum.
+sources_sum() {
+  find src static svelte.config.js vite.config.ts tsconfig.json package-lock.json -type f -not -name '*.test.ts' -print0 |
+    sort -z | xargs -0 sha256sum | sha256sum | cut -d' ' -f1
+}
+
+build_application() {
+  local wanted
+  wanted="$(sources_sum)"
+  if [ "$(cat build/.keypath-built 2>/dev/null)" != "$wanted" ]; then
+    echo "Building …"
+    npm run -s build > build.log 2>&1 || { cat build.log; return 1; }
+    echo "$wanted" > build/.keypath-built
+  fi
+}

@@ -1,0 +1,64 @@
+/** Any score file that we read, by what is in it rather than by its name. */
+import { strFromU8, unzipSync } from 'fflate';
+import { InputError } from './inputError';
+import { readMusicXml, type ReadResult } from './musicxml/read';
+import { child, parseXml } from './musicxml/xml';
+
+/** Largest upload, in bytes. */
+export const MOST_BYTES = 10 * 1024 * 1024;
+const MOST_UNPACKED = 40 * 1024 * 1024;
+const MOST_ENTRIES = 200;
+
+/** Reads a file. Throws InputError with one sentence for the person who brought it. */
+export function readScoreFile(name: string, bytes: Uint8Array): ReadResult {
+  if (bytes.length === 0) throw new InputError(`“${name}” is empty.`);
+  if (bytes.length > MOST_BYTES)
+    throw new InputError(
+      `“${name}” has ${Math.round(bytes.length / 1024 / 1024)} MB; a score of up to ${MOST_BYTES / 1024 / 1024} MB can be read.`,
+    );
+  const isZip = bytes[0] === 0x50 && bytes[1] === 0x4b;
+  const text = decode(isZip ? unpack(name, bytes) : bytes);
+  if (!/^\s*</.test(text))
+    throw new InputError(`“${name}” is not a MusicXML file: it does not begin as XML does.`);
+  return readMusicXml(text);
+}
+
+/** UTF-16 and UTF-8 by their marks, UTF-8 where it is valid, Latin-1 otherwise. */
+function decode(bytes: Uint8Array): string {
+  if (bytes[0] === 0xff && bytes[1] === 0xfe) return new TextDecoder('utf-16le').decode(bytes);
+  if (bytes[0] === 0xfe && bytes[1] === 0xff) return new TextDecoder('utf-16be').decode(bytes);
+  try {
+    return new TextDecoder('utf-8', { fatal: true }).decode(bytes);
+  } catch {
+    return new TextDecoder('latin1').decode(bytes);
+  }
+}
+
+/** The score inside a compressed MusicXML archive. Sizes are bounded; no path from the archive is ever used. */
+function unpack(name: string, bytes: Uint8Array): Uint8Array {
+  let entries = 0;
+  let total = 0;
+  try {
+    const files = unzipSync(bytes, {
+      filter: (file) => {
+        entries += 1;
+        total += file.originalSize;
+        if (entries > MOST_ENTRIES || total > MOST_UNPACKED)
+          throw new InputError(`“${name}” unpacks to far more than a score; it was not opened.`);
+        return /\.(xml|musicxml)$/i.test(file.name);
+      },
+    });
+    const container = files['META-INF/container.xml'];
+    const rootfile =
+      container &&
+      child(child(parseXml(strFromU8(container)), 'rootfiles'), 'rootfile')?.attributes['full-path'];
+    const score =
+      (rootfile ? files[rootfile] : undefined) ??
+      Object.entries(files).find(([path]) => !path.startsWith('META-INF/'))?.[1];
+    if (!score) throw new InputError(`“${name}” is an archive without a score in it.`);
+    return score;
+  } catch (error) {
+    if (error instanceof InputError) throw error;
+    throw new InputError(`“${name}” is an archive that cannot be opened: it may have been cut off.`);
+  }
+}

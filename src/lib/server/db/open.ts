@@ -1,0 +1,21 @@
+/** Opens the studio's database file and brings it up to the newest migration. */
+import Database from 'better-sqlite3';
+import { drizzle, type BetterSQLite3Database } from 'drizzle-orm/better-sqlite3';
+import { migrate } from 'drizzle-orm/better-sqlite3/migrator';
+import { mkdirSync } from 'node:fs';
+import { join } from 'node:path';
+import * as schema from './schema';
+
+export type Db = BetterSQLite3Database<typeof schema>;
+
+/** `folder` is made if it is missing; `migrations` is the folder that drizzle-kit writes. */
+export function openDatabase(folder: string, migrations: string): Db {
+  mkdirSync(folder, { recursive: true });
+  const file = new Database(join(folder, 'keypath.db'));
+  file.pragma('journal_mode = WAL');
+  file.pragma('foreign_keys = ON');
+  file.pragma('busy_timeout = 5000');
+  const db = drizzle(file, { schema });
+  migrate(db, { migrationsFolder: migrations });
+  return db;
+}

@@ -1,0 +1,126 @@
+/** The tables. Status, next step and due dates are never stored: they are computed from the events. */
+import type { Decision, Recipe } from '$core/version/recipe';
+import { blob, index, integer, primaryKey, sqliteTable, text, uniqueIndex } from 'drizzle-orm/sqlite-core';
+
+const id = () => text('id').primaryKey();
+const createdAt = () => text('created_at').notNull();
+
+export const studio = sqliteTable('studio', {
+  id: integer('id').primaryKey(),
+  name: text('name').notNull(),
+});
+
+export const learner = sqliteTable('learner', {
+  id: id(),
+  name: text('name').notNull(),
+  since: text('since').notNull(),
+  /** 1 Monday … 7 Sunday; null without a fixed day. */
+  weekday: integer('weekday'),
+  /** "16:30" */
+  time: text('time'),
+  level: integer('level').notNull(),
+  /** Widest white-key interval, 7 to 10. */
+  reachRight: integer('reach_right').notNull(),
+  reachLeft: integer('reach_left').notNull(),
+  keyboard: integer('keyboard').notNull(),
+  hasPedal: integer('has_pedal', { mode: 'boolean' }).notNull(),
+  /** "B3"; null without a voice to sing with. */
+  voiceLow: text('voice_low'),
+  voiceHigh: text('voice_high'),
+});
+
+export const piece = sqliteTable('piece', {
+  id: id(),
+  title: text('title').notNull(),
+  composer: text('composer').notNull(),
+  rights: text('rights', { enum: ['own work', 'public domain', 'licensed', 'not known'] }).notNull(),
+  /** The file exactly as received. It is the truth: the score is read from it whenever it is needed. */
+  sourceName: text('source_name').notNull(),
+  source: blob('source', { mode: 'buffer' }).notNull(),
+  createdAt: createdAt(),
+});
+
+export const version = sqliteTable(
+  'version',
+  {
+    id: id(),
+    pieceId: text('piece_id')
+      .notNull()
+      .references(() => piece.id, { onDelete: 'cascade' }),
+    recipe: text('recipe', { mode: 'json' }).$type<Recipe>().notNull(),
+    decisions: text('decisions', { mode: 'json' }).$type<readonly Decision[]>().notNull(),
+    /** Number of the newest revision. */
+    revision: integer('revision').notNull(),
+    createdAt: createdAt(),
+  },
+  (t) => [index('version_piece').on(t.pieceId)],
+);
+
+/** Append-only: what a version was at each of its numbers. */
+export const revision = sqliteTable(
+  'revision',
+  {
+    versionId: text('version_id')
+      .notNull()
+      .references(() => version.id, { onDelete: 'cascade' }),
+    number: integer('number').notNull(),
+    recipe: text('recipe', { mode: 'json' }).$type<Recipe>().notNull(),
+    decisions: text('decisions', { mode: 'json' }).$type<readonly Decision[]>().notNull(),
+    createdAt: createdAt(),
+  },
+  (t) => [primaryKey({ columns: [t.versionId, t.number] })],
+);
+
+/** A version given to a learner. */
+export const assignment = sqliteTable(
+  'assignment',
+  {
+    id: id(),
+    versionId: text('version_id')
+      .notNull()
+      .references(() => version.id, { onDelete: 'cascade' }),
+    learnerId: text('learner_id')
+      .notNull()
+      .references(() => learner.id, { onDelete: 'cascade' }),
+    /** Quarter notes per minute. */
+    goalTempo: integer('goal_tempo').notNull(),
+    goalDate: text('goal_date'),
+    createdAt: createdAt(),
+  },
+  (t) => [
+    uniqueIndex('assignment_once').on(t.versionId, t.learnerId),
+    index('assignment_learner').on(t.learnerId),
+  ],
+);
+
+/** Append-only: a step that was reached, or taken back. */
+export const progressEvent = sqliteTable(
+  'progress_event',
+  {
+    id: integer('id').primaryKey({ autoIncrement: true }),
+    assignmentId: text('assignment_id')
+      .notNull()
+      .references(() => assignment.id, { onDelete: 'cascade' }),
+    chunk: text('chunk').notNull(),
+    step: text('step').notNull(),
+    /** Quarter notes per minute; null where none was measured. */
+    tempo: integer('tempo'),
+    undone: integer('undone', { mode: 'boolean' }).notNull(),
+    createdAt: createdAt(),
+  },
+  (t) => [index('progress_assignment').on(t.assignmentId)],
+);
+
+/** What was said in a lesson and what was set for the next. */
+export const lesson = sqliteTable(
+  'lesson',
+  {
+    id: id(),
+    learnerId: text('learner_id')
+      .notNull()
+      .references(() => learner.id, { onDelete: 'cascade' }),
+    date: text('date').notNull(),
+    note: text('note').notNull(),
+  },
+  (t) => [index('lesson_learner').on(t.learnerId)],
+);

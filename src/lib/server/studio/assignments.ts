@@ -1,0 +1,74 @@
+/** Versions given to learners, and what was reached in them. */
+import type { ProgressEvent } from '$core/lessons/plan';
+import { STEP_IDS, type StepId } from '$core/lessons/steps';
+import { and, asc, eq } from 'drizzle-orm';
+import type { Db } from '../db/open';
+import { assignment, learner, progressEvent } from '../db/schema';
+import { newId, now } from './ids';
+
+export type AssignmentRow = typeof assignment.$inferSelect;
+
+export const findAssignment = (db: Db, id: string): AssignmentRow | undefined =>
+  db.select().from(assignment).where(eq(assignment.id, id)).get();
+
+/** In the order they were given. */
+export const assignmentsOf = (db: Db, learnerId: string): AssignmentRow[] =>
+  db
+    .select()
+    .from(assignment)
+    .where(eq(assignment.learnerId, learnerId))
+    .orderBy(asc(assignment.createdAt))
+    .all();
+
+/** Who has a version. */
+export const holdersOf = (db: Db, versionId: string): { id: string; learnerId: string; name: string }[] =>
+  db
+    .select({ id: assignment.id, learnerId: learner.id, name: learner.name })
+    .from(assignment)
+    .innerJoin(learner, eq(assignment.learnerId, learner.id))
+    .where(eq(assignment.versionId, versionId))
+    .orderBy(asc(learner.name))
+    .all();
+
+/** Gives a version to a learner; giving it again changes nothing and answers with the same assignment. */
+export function giveVersion(db: Db, versionId: string, learnerId: string, goalTempo: number): string {
+  return db.transaction((tx) => {
+    const known = tx
+      .select({ id: assignment.id })
+      .from(assignment)
+      .where(and(eq(assignment.versionId, versionId), eq(assignment.learnerId, learnerId)))
+      .get();
+    if (known) return known.id;
+    const id = newId();
+    tx.insert(assignment)
+      .values({ id, versionId, learnerId, goalTempo, goalDate: null, createdAt: now() })
+      .run();
+    return id;
+  });
+}
+
+const isStep = (step: string): step is StepId => (STEP_IDS as readonly string[]).includes(step);
+
+/** All events of an assignment, the oldest first. */
+export const eventsOf = (db: Db, assignmentId: string): ProgressEvent[] =>
+  db
+    .select()
+    .from(progressEvent)
+    .where(eq(progressEvent.assignmentId, assignmentId))
+    .orderBy(asc(progressEvent.id))
+    .all()
+    .flatMap(({ chunk, step, tempo, undone, createdAt }) =>
+      isStep(step) ? [{ chunk, step, tempo, undone, at: createdAt }] : [],
+    );
+
+/** Adds an event: a step reached at a tempo, or taken back. `at` only where the demo studio fills in a past. */
+export const recordStep = (
+  db: Db,
+  assignmentId: string,
+  event: { chunk: string; step: StepId; tempo: number | null; undone: boolean; at?: string },
+): void => {
+  const { at, ...rest } = event;
+  db.insert(progressEvent)
+    .values({ assignmentId, ...rest, createdAt: at ?? now() })
+    .run();
+};

@@ -1,0 +1,177 @@
+<script lang="ts">
+  /** The workplace: path on top, the engraved page, the measure in hand at the side, the hand's shape at the foot. */
+  import { KEYBOARDS } from '$core/arrange/register';
+  import { pitchName, toMidi } from '$core/score/pitch';
+  import { LEVELS } from '$core/arrange/levels';
+  import { keyName } from '$core/theory/key';
+  import { sheetOf } from '$lib/engrave/sheet';
+  import Keys from '$ui/keys/Keys.svelte';
+  import Path from '$ui/path/Path.svelte';
+  import Sheet from '$ui/score/Sheet.svelte';
+  import { plural } from '$ui/text';
+  import type { Bench } from './bench.svelte';
+  import MeasurePanel from './MeasurePanel.svelte';
+  import { commandFor } from './shortcuts';
+
+  let { bench, title }: { bench: Bench; title: string } = $props();
+
+  const SHEET_WIDTH = 920;
+  const version = $derived(bench.version);
+  const sheets = $derived(
+    version?.form.phrases.map((phrase) => ({
+      phrase,
+      sheet: sheetOf(version, phrase, { width: SHEET_WIDTH, fingers: true, counts: true, chords: true }),
+    })) ?? [],
+  );
+  const numbers = $derived(version?.score.measures.map((m) => m.number) ?? []);
+  const decided = $derived(
+    new Set(
+      version?.score.measures
+        .filter((m) =>
+          version.score.parts[0]!.notes.some(
+            (n) => n.onset >= m.start && n.onset < m.start + m.length && version.fingers[n.id]?.decided,
+          ),
+        )
+        .map((m) => m.index),
+    ),
+  );
+
+  /** The keys that are down at the chosen note: struck there, or held from before. */
+  const shape = $derived.by(() => {
+    const at = bench.note?.onset;
+    if (!version || at === undefined) return [];
+    return version.score.parts[0]!.notes.filter((n) => n.onset <= at && at < n.onset + n.duration).flatMap(
+      (n) => {
+        const struck = version.fingers[n.id] ?? version.fingers[n.id.replace(/\.\d+$/, '')];
+        const hand = n.staff === 1 ? ('right' as const) : ('left' as const);
+        return struck
+          ? [{ midi: toMidi(n.pitch), finger: struck.finger, hand, decided: struck.decided }]
+          : [];
+      },
+    );
+  });
+  const keyboard = $derived(KEYBOARDS[bench.recipe.keyboard]);
+  const octaves = $derived({ low: Math.max(keyboard.low, 36), high: Math.min(keyboard.high, 96) });
+  const announcement = $derived.by(() => {
+    if (!version || !bench.note) return '';
+    const finger = version.fingers[bench.note.id];
+    const hand = bench.note.staff === 1 ? 'Right' : 'Left';
+    return `${hand} hand, ${pitchName(bench.note.pitch)}, measure ${numbers[bench.measure ?? 0]}, finger ${finger?.finger}, ${finger?.decided ? 'decided' : 'proposed'}.`;
+  });
+
+  function onclick(event: MouseEvent): void {
+    if (!(event.target instanceof Element)) return;
+    const badge = event.target.closest<SVGElement>('[data-finger-of]');
+    const note = event.target.closest<SVGElement>('.note[data-id]');
+    const area = event.target.closest<SVGElement>('.measure-area');
+    const id = badge?.dataset.fingerOf ?? note?.dataset.id?.replace(/\.\d+$/, '');
+    if (id) bench.select(id);
+    else if (area) bench.selectMeasure(Number(area.dataset.measure));
+  }
+
+  function onkeydown(event: KeyboardEvent): void {
+    const target = event.target as Element | null;
+    if (
+      target?.closest(
+        'input, textarea, select, [role="listbox"], [role="dialog"], [role="radiogroup"], [role="group"][data-toggle-group-root]',
+      )
+    )
+      return;
+    const command = commandFor(event);
+    if (!command) return;
+    event.preventDefault();
+    command(bench);
+  }
+
+  // The chosen phrase stays in sight.
+  let phraseElements = $state<Record<number, HTMLElement>>({});
+  $effect(() => {
+    const at = bench.measure;
+    if (at === undefined || !version) return;
+    const index = version.form.phrases.findIndex((p) => p.from <= at && at <= p.to);
+    phraseElements[index]?.scrollIntoView({ block: 'nearest' });
+  });
+
+  const left = $derived(version?.report.leftOut ?? 0);
+</script>
+
+<svelte:window {onkeydown} />
+
+{#if bench.problem}
+  <p class="p-8 text-alarm" role="alert">This version could not be made: {bench.problem}</p>
+{:else if !version}
+  <p class="p-8 text-quiet" role="status">Setting the page…</p>
+{:else}
+  <div class="flex border-b border-hairline px-7 py-2">
+    <p class="w-32 shrink-0 pt-2 leading-tight">
+      <strong>{version.form.newMeasures} of {version.form.measureCount}</strong><br />
+      <span class="text-sm text-quiet">measures are new</span>
+    </p>
+    <Path
+      form={version.form}
+      {numbers}
+      difficulty={version.difficulty.map((d) => d.score)}
+      {decided}
+      current={bench.measure}
+      onselect={(measure) => bench.selectMeasure(measure)}
+      label="Measures of {title}"
+    />
+  </div>
+
+  <div class="grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)_300px]">
+    <!-- svelte-ignore a11y_click_events_have_key_events, a11y_no_noninteractive_element_interactions, a11y_no_noninteractive_tabindex -->
+    <div
+      class="overflow-y-auto bg-paper px-6 py-3"
+      role="region"
+      aria-label="Music of {title}: arrows walk, 1 to 5 set the finger"
+      tabindex="0"
+      {onclick}
+    >
+      <p class="text-sm text-quiet">
+        Level {bench.recipe.level}, {LEVELS[bench.recipe.level].name.toLowerCase()}, in {keyName(
+          version.key,
+        )}.
+        {left > 0
+          ? `${left} of ${version.report.melodyNotes} melody notes left out.`
+          : 'Every melody note is kept.'}
+        {#if version.report.moved > 0}{plural(version.report.moved, 'note')} moved to the beat.{/if}
+        {#if version.violations.length > 0}
+          <span class="text-alarm">{plural(version.violations.length, 'place')} beyond the level.</span>
+        {/if}
+        {#if version.parked.length > 0}
+          {plural(version.parked.length, 'decision waits', 'decisions wait')} for {version.parked.length === 1
+            ? 'its note'
+            : 'their notes'} to come back.
+        {/if}
+      </p>
+      {#each sheets as { phrase, sheet }, i (phrase.from)}
+        {@const section = version.form.sections[phrase.section]!}
+        <div bind:this={phraseElements[i]} class="max-w-[1040px] py-1">
+          {#if section.from === phrase.from}
+            <h2 class="mt-2">{section.label}</h2>
+          {/if}
+          <Sheet
+            {sheet}
+            selected={bench.selected ? [bench.selected] : []}
+            current={bench.measure}
+            label="Measures {numbers[phrase.from]} to {numbers[phrase.to]}"
+          />
+        </div>
+      {/each}
+    </div>
+    <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
+    <div
+      class="overflow-y-auto border-l border-hairline px-5 py-4"
+      role="region"
+      aria-label="The measure in hand"
+      tabindex="0"
+    >
+      <MeasurePanel {bench} {version} />
+    </div>
+  </div>
+
+  <footer class="flex h-[118px] shrink-0 items-center gap-6 border-t border-hairline px-7 py-2">
+    <p class="w-40 shrink-0 text-sm text-quiet" aria-live="polite">{announcement}</p>
+    <Keys low={octaves.low} high={octaves.high} marks={shape} label="The hand's shape: {announcement}" />
+  </footer>
+{/if}

@@ -1,0 +1,49 @@
+<script lang="ts">
+  /** Giving the version to a learner. */
+  import { enhance } from '$app/forms';
+  import { Dialog } from 'bits-ui';
+
+  interface Props {
+    learners: readonly { id: string; name: string; level: number; has: boolean }[];
+  }
+  let { learners }: Props = $props();
+  let open = $state(false);
+</script>
+
+<Dialog.Root bind:open>
+  <Dialog.Trigger class="action">Give to a learner</Dialog.Trigger>
+  <Dialog.Portal>
+    <Dialog.Overlay class="fixed inset-0 z-30 bg-ink/25" />
+    <Dialog.Content
+      class="fixed top-24 left-1/2 z-40 w-[26rem] -translate-x-1/2 rounded-lg border border-hairline bg-paper p-6"
+    >
+      <Dialog.Title class="text-lg font-bold">Who learns this version?</Dialog.Title>
+      <Dialog.Description class="mb-3 text-quiet"
+        >It appears among the learner's pieces, with its steps.</Dialog.Description
+      >
+      {#if learners.length === 0}
+        <p>There are no learners yet. <a class="link" href="/learners/new">Add the first one</a></p>
+      {:else}
+        <ul class="grid">
+          {#each learners as learner (learner.id)}
+            <li class="flex items-center gap-3 border-t border-hairline py-2">
+              <span
+                ><strong>{learner.name}</strong>
+                <span class="text-quiet">plays at level {learner.level}</span></span
+              >
+              {#if learner.has}
+                <span class="ml-auto text-quiet">has it</span>
+              {:else}
+                <form method="post" action="?/give" use:enhance class="ml-auto">
+                  <input type="hidden" name="learner" value={learner.id} />
+                  <button class="link font-semibold" aria-label="Give to {learner.name}">Give</button>
+                </form>
+              {/if}
+            </li>
+          {/each}
+        </ul>
+      {/if}
+      <Dialog.Close class="mt-4 link">Close</Dialog.Close>
+    </Dialog.Content>
+  </Dialog.Portal>
+</Dialog.Root>

@@ -1,0 +1,183 @@
+/**
+ * What the bench knows: the recipe and decisions in hand with their undo history, the version realised from them, the
+ * note that is chosen, and whether everything is saved.
+ */
+import type { Score } from '$core/score/score';
+import type { Version } from '$core/version/realise';
+import type { FingerReason } from '$core/fingering/explain';
+import { measureAt } from '$core/score/query';
+import { decideFinger, withoutFinger, type Decision, type Recipe } from '$core/version/recipe';
+import { startRealiser, type Realiser } from './realiser';
+import { firstNoteOf, walk, type Move } from './walk';
+
+interface Moment {
+  readonly recipe: Recipe;
+  readonly decisions: readonly Decision[];
+}
+
+export type SaveState =
+  { readonly is: 'saved' } | { readonly is: 'saving' } | { readonly is: 'failed'; readonly why: string };
+
+export interface BenchStart extends Moment {
+  readonly source: Score;
+  readonly revision: number;
+  /** Stores a change. Resolves with the new revision; rejects with a sentence for the teacher. */
+  readonly save: (moment: Moment, basedOn: number) => Promise<number>;
+}
+
+export function createBench(start: BenchStart) {
+  let moment = $state.raw<Moment>({ recipe: start.recipe, decisions: start.decisions });
+  let past = $state.raw<readonly Moment[]>([]);
+  let future = $state.raw<readonly Moment[]>([]);
+  let version = $state.raw<Version>();
+  let problem = $state('');
+  let selected = $state<string>();
+  let why = $state.raw<{ note: string; reason: FingerReason }>();
+  let saveState = $state.raw<SaveState>({ is: 'saved' });
+
+  let realiser: Realiser | undefined;
+  let revision = start.revision;
+  let saving = false;
+  let unsaved: Moment | undefined;
+
+  const notes = $derived(version?.score.parts[0]?.notes ?? []);
+  const note = $derived(notes.find((n) => n.id === selected));
+  const measure = $derived(version && note ? measureAt(version.score.measures, note.onset).index : undefined);
+
+  async function refresh(): Promise<void> {
+    const wanted = moment;
+    try {
+      const made = await realiser!.realise(wanted.recipe, wanted.decisions);
+      if (wanted !== moment) return; // a newer change is on its way
+      version = made;
+      problem = '';
+      if (!selected || !(selected in made.fingers))
+        selected = walk(made.score.parts[0]!.notes, made.score.measures, undefined, 'next');
+      await explain();
+    } catch (error) {
+      if (wanted === moment) problem = error instanceof Error ? error.message : String(error);
+    }
+  }
+
+  async function explain(): Promise<void> {
+    const asked = selected;
+    if (!asked || !realiser) return;
+    const reason = await realiser.why(moment.recipe, moment.decisions, asked);
+    if (reason && asked === selected) why = { note: asked, reason };
+  }
+
+  /** One save at a time; what changes meanwhile is saved next. */
+  async function save(): Promise<void> {
+    unsaved = moment;
+    if (saving) return;
+    saving = true;
+    saveState = { is: 'saving' };
+    try {
+      while (unsaved) {
+        const wanted: Moment = unsaved;
+        unsaved = undefined;
+        revision = await start.save(wanted, revision);
+      }
+      saveState = { is: 'saved' };
+    } catch (error) {
+      saveState = { is: 'failed', why: error instanceof Error ? error.message : String(error) };
+    } finally {
+      saving = false;
+    }
+  }
+
+  function go(to: Moment): void {
+    moment = to;
+    void refresh();
+    void save();
+  }
+
+  function change(to: Moment): void {
+    past = [...past, moment];
+    future = [];
+    go(to);
+  }
+
+  function select(id: string | undefined): void {
+    if (!id || id === selected || !version || !(id in version.fingers)) return;
+    selected = id;
+    void explain();
+  }
+
+  return {
+    get recipe() {
+      return moment.recipe;
+    },
+    get decisions() {
+      return moment.decisions;
+    },
+    get version() {
+      return version;
+    },
+    get problem() {
+      return problem;
+    },
+    get selected() {
+      return selected;
+    },
+    get note() {
+      return note;
+    },
+    get measure() {
+      return measure;
+    },
+    get why() {
+      return why?.note === selected ? why?.reason : undefined;
+    },
+    get saveState() {
+      return saveState;
+    },
+    get canUndo() {
+      return past.length > 0;
+    },
+    get canRedo() {
+      return future.length > 0;
+    },
+    open() {
+      realiser = startRealiser(start.source);
+      void refresh();
+    },
+    close() {
+      realiser?.stop();
+    },
+    select,
+    selectMeasure(index: number) {
+      if (version) select(firstNoteOf(notes, version.score.measures[index]!));
+    },
+    move(move: Move) {
+      if (version) select(walk(notes, version.score.measures, selected, move));
+    },
+    decide(finger: Decision['finger']) {
+      if (selected) change({ ...moment, decisions: decideFinger(moment.decisions, selected, finger) });
+    },
+    giveBack() {
+      const decisions = selected ? withoutFinger(moment.decisions, selected) : moment.decisions;
+      if (decisions.length !== moment.decisions.length) change({ ...moment, decisions });
+    },
+    setRecipe(part: Partial<Recipe>) {
+      change({ ...moment, recipe: { ...moment.recipe, ...part } });
+    },
+    undo() {
+      const before = past.at(-1);
+      if (!before) return;
+      past = past.slice(0, -1);
+      future = [moment, ...future];
+      go(before);
+    },
+    redo() {
+      const after = future[0];
+      if (!after) return;
+      future = future.slice(1);
+      past = [...past, moment];
+      go(after);
+    },
+    retrySave: () => void save(),
+  };
+}
+
+export type Bench = ReturnType<typeof createBench>;

@@ -1,0 +1,59 @@
+/** Realises versions off the page's own thread. It is told the source once, then recipes and decisions. */
+import type { Score } from '$core/score/score';
+import type { FingerReason } from '$core/fingering/explain';
+import { realise, whyFinger, type Version } from '$core/version/realise';
+import { decisionsSchema, recipeSchema } from '$core/version/recipe';
+import { z } from 'zod';
+
+const requestSchema = z.discriminatedUnion('kind', [
+  z.object({
+    kind: z.literal('source'),
+    source: z.custom<Score>((v) => typeof v === 'object' && v !== null),
+  }),
+  z.object({ kind: z.literal('realise'), id: z.number(), recipe: recipeSchema, decisions: decisionsSchema }),
+  z.object({
+    kind: z.literal('why'),
+    id: z.number(),
+    recipe: recipeSchema,
+    decisions: decisionsSchema,
+    note: z.string(),
+  }),
+]);
+
+export type RealiseRequest = z.infer<typeof requestSchema>;
+export type RealiseResponse =
+  { id: number; version: Version } | { id: number; why: FingerReason | null } | { id: number; error: string };
+
+let source: Score | undefined;
+let last: { key: string; version: Version } | undefined;
+
+function versionOf(
+  recipe: z.infer<typeof recipeSchema>,
+  decisions: z.infer<typeof decisionsSchema>,
+): Version {
+  if (!source) throw new Error('The piece has not arrived yet.');
+  const key = JSON.stringify([recipe, decisions]);
+  if (last?.key !== key) last = { key, version: realise(source, recipe, decisions) };
+  return last.version;
+}
+
+self.addEventListener('message', (event: MessageEvent<unknown>) => {
+  const request = requestSchema.parse(event.data);
+  if (request.kind === 'source') {
+    source = request.source;
+    last = undefined;
+    return;
+  }
+  const { id, recipe, decisions } = request;
+  let response: RealiseResponse;
+  try {
+    const version = versionOf(recipe, decisions);
+    response =
+      request.kind === 'realise'
+        ? { id, version }
+        : { id, why: whyFinger(version, recipe, decisions, request.note) ?? null };
+  } catch (error) {
+    response = { id, error: error instanceof Error ? error.message : String(error) };
+  }
+  self.postMessage(response);
+});

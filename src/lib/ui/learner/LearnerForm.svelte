@@ -1,0 +1,113 @@
+<script lang="ts">
+  /** Who a learner is, as far as lessons need it: day, level, hands, keyboard, voice. */
+  import { enhance } from '$app/forms';
+  import { LEVELS } from '$core/arrange/levels';
+  import { KEYBOARDS } from '$core/arrange/register';
+  import { reachName, WEEKDAYS } from '$ui/text';
+
+  interface Values {
+    name: string;
+    weekday: number | null;
+    time: string | null;
+    level: number;
+    reachRight: number;
+    reachLeft: number;
+    keyboard: number;
+    hasPedal: boolean;
+    voiceLow: string | null;
+    voiceHigh: string | null;
+  }
+  interface Props {
+    values?: Values | undefined;
+    action: string;
+    button: string;
+    problems?: Partial<Record<string, string>> | undefined;
+  }
+  let { values, action, button, problems = {} }: Props = $props();
+  const levels = Object.values(LEVELS);
+</script>
+
+{#snippet problem(field: string)}
+  {#if problems[field]}<span class="text-alarm" role="alert">{problems[field]}</span>{/if}
+{/snippet}
+
+<form
+  method="post"
+  {action}
+  use:enhance={() =>
+    ({ update }) =>
+      update({ reset: false })}
+  class="grid max-w-md gap-3"
+>
+  <label class="grid"
+    >Name <input name="name" class="field" value={values?.name ?? ''} required />{@render problem(
+      'name',
+    )}</label
+  >
+  <div class="grid grid-cols-2 gap-3">
+    <label class="grid">
+      Lesson day
+      <select name="weekday" class="field">
+        <option value="">no fixed day</option>
+        {#each WEEKDAYS as day, i (day)}<option value={i + 1} selected={values?.weekday === i + 1}
+            >{day}</option
+          >{/each}
+      </select>
+    </label>
+    <label class="grid">
+      At
+      <input name="time" type="time" class="field" value={values?.time ?? ''} />{@render problem('time')}
+    </label>
+  </div>
+  <label class="grid">
+    Level
+    <select name="level" class="field">
+      {#each levels as { level, name } (level)}
+        <option value={level} selected={(values?.level ?? 1) === level}>{level} {name}</option>
+      {/each}
+    </select>
+  </label>
+  <fieldset class="grid grid-cols-2 gap-3">
+    <legend class="mb-1">Widest interval each hand holds without strain</legend>
+    {#each [['reachRight', 'Right'], ['reachLeft', 'Left']] as const as [name, label] (name)}
+      <label class="grid">
+        {label}
+        <select {name} class="field">
+          {#each [7, 8, 9, 10] as reach (reach)}
+            <option value={reach} selected={(values?.[name] ?? 8) === reach}>{reachName(reach)}</option>
+          {/each}
+        </select>
+      </label>
+    {/each}
+  </fieldset>
+  <p class="text-sm text-quiet">Never force a stretch; take the interval that stays easy.</p>
+  <label class="grid">
+    Keyboard at home
+    <select name="keyboard" class="field">
+      {#each Object.entries(KEYBOARDS) as [size, { name }] (size)}
+        <option value={size} selected={(values?.keyboard ?? 61) === Number(size)}>{name}</option>
+      {/each}
+    </select>
+  </label>
+  <label class="flex min-h-6 items-center gap-2">
+    <input type="checkbox" name="hasPedal" checked={values?.hasPedal ?? false} /> has a sustain pedal
+  </label>
+  <div class="grid grid-cols-2 gap-3">
+    <label class="grid">
+      Lowest sung note
+      <input name="voiceLow" class="field" placeholder="B3" value={values?.voiceLow ?? ''} />{@render problem(
+        'voiceLow',
+      )}
+    </label>
+    <label class="grid">
+      Highest sung note
+      <input
+        name="voiceHigh"
+        class="field"
+        placeholder="C5"
+        value={values?.voiceHigh ?? ''}
+      />{@render problem('voiceHigh')}
+    </label>
+  </div>
+  <div><button class="action">{button}</button></div>
+</form>

@@ -1,0 +1,54 @@
+/** Words that several screens share. */
+import { beatLength, isCompound } from '$core/score/metre';
+import type { TimeSignature } from '$core/score/score';
+import { writtenValue } from '$core/score/notate';
+import { TICKS_PER_QUARTER } from '$core/score/ticks';
+
+const BEAT_SIGNS: Readonly<Record<number, string>> = { 2: '𝅗𝅥', 4: '♩', 8: '♪' };
+
+/** Quarter notes per minute as beats per minute of a metre. */
+export const toBeats = (time: TimeSignature, quarters: number): number =>
+  Math.round((quarters * TICKS_PER_QUARTER) / beatLength(time));
+
+/** Beats per minute back to quarter notes per minute. */
+export const toQuarters = (time: TimeSignature, beats: number): number =>
+  Math.round((beats * beatLength(time)) / TICKS_PER_QUARTER);
+
+/** "♩ = 84" in the beat of the metre. */
+export function tempoText(time: TimeSignature, quarters: number): string {
+  const sign = BEAT_SIGNS[writtenValue(beatLength(time))?.type ?? 4] ?? '♩';
+  return `${sign}${isCompound(time) ? '.' : ''} = ${toBeats(time, quarters)}`;
+}
+
+/** "4/4" */
+export const metreText = (time: TimeSignature): string => `${time.beats}/${time.beatType}`;
+
+/** "measures 1 to 4" or "measure 5" from printed numbers. */
+export const measuresText = (numbers: readonly string[], from: number, to: number): string =>
+  from === to ? `measure ${numbers[from]}` : `measures ${numbers[from]} to ${numbers[to]}`;
+
+export const plural = (count: number, one: string, many = `${one}s`): string =>
+  `${count} ${count === 1 ? one : many}`;
+
+/** "23 Nov" */
+export const shortDate = (iso: string): string =>
+  new Date(`${iso.slice(0, 10)}T12:00:00`).toLocaleDateString('en-GB', { day: 'numeric', month: 'short' });
+
+export const WEEKDAYS = [
+  'Monday',
+  'Tuesday',
+  'Wednesday',
+  'Thursday',
+  'Friday',
+  'Saturday',
+  'Sunday',
+] as const;
+
+const REACH_NAMES: Readonly<Record<number, string>> = {
+  7: 'a seventh',
+  8: 'an octave',
+  9: 'a ninth',
+  10: 'a tenth',
+};
+
+export const reachName = (reach: number): string => REACH_NAMES[reach] ?? String(reach);

@@ -1,0 +1,7 @@
+import { db } from '$server/db';
+import { studio } from '$server/db/schema';
+import type { LayoutServerLoad } from './$types';
+
+export const load: LayoutServerLoad = () => ({
+  studio: db().select({ name: studio.name }).from(studio).get()?.name ?? 'Your studio',
+});

@@ -1,0 +1,56 @@
+<script lang="ts">
+  import NextStep from '$ui/learner/NextStep.svelte';
+  import Path from '$ui/path/Path.svelte';
+  import { WEEKDAYS } from '$ui/text';
+
+  let { data } = $props();
+</script>
+
+<svelte:head><title>Learners · Key Path</title></svelte:head>
+
+<main id="main" class="mx-auto max-w-5xl px-7 py-7">
+  <div class="flex items-baseline">
+    <h1>Learners</h1>
+    <a href="/learners/new" class="action ml-auto">Add a learner</a>
+  </div>
+  <ul class="mt-5">
+    {#each data.learners as learner (learner.id)}
+      <li class="grid grid-cols-[11rem_minmax(0,1fr)] gap-6 border-t border-hairline py-4">
+        <div>
+          <a href="/learners/{learner.id}" class="text-lg font-semibold hover:text-accent">{learner.name}</a>
+          <p class="text-quiet">
+            {learner.weekday ? WEEKDAYS[learner.weekday - 1] : 'no fixed day'}
+            {learner.time ?? ''}<br />level {learner.level}
+          </p>
+        </div>
+        <ul class="grid min-w-0 gap-3">
+          {#each learner.pieces as piece (piece.id)}
+            <li class="grid grid-cols-[minmax(0,1fr)_240px] items-center gap-5">
+              <p>
+                <a href="/assignments/{piece.id}" class="hover:text-accent">
+                  <NextStep title={piece.title} numbers={piece.numbers} time={piece.time} next={piece.next} />
+                </a>
+              </p>
+              <Path
+                form={piece.form}
+                numbers={piece.numbers}
+                difficulty={piece.difficulty}
+                states={piece.states}
+                small
+                firstWidth={240}
+                label="{piece.title}: {piece.bothHands} of {piece.form
+                  .newMeasures} new measures with both hands"
+              />
+            </li>
+          {:else}
+            <li class="text-quiet">No piece yet. Open a version and give it to {learner.name}.</li>
+          {/each}
+        </ul>
+      </li>
+    {:else}
+      <li class="border-t border-hairline py-4 text-quiet">
+        Those you teach stand here, each with what comes next.
+      </li>
+    {/each}
+  </ul>
+</main>

@@ -1,0 +1,111 @@
+<script lang="ts">
+  import { enhance } from '$app/forms';
+  import { keyName } from '$core/theory/key';
+  import LearnerForm from '$ui/learner/LearnerForm.svelte';
+  import NextStep from '$ui/learner/NextStep.svelte';
+  import Path from '$ui/path/Path.svelte';
+  import { plural, reachName, shortDate, tempoText, toBeats, WEEKDAYS } from '$ui/text';
+
+  let { data, form } = $props();
+  const learner = $derived(data.learner);
+  const next = $derived(data.pieces.find((p) => p.next));
+  const since = $derived(
+    new Date(`${learner.since}T12:00:00`).toLocaleDateString('en-GB', { month: 'long', year: 'numeric' }),
+  );
+</script>
+
+<svelte:head><title>{learner.name} · Key Path</title></svelte:head>
+
+<main id="main" class="mx-auto grid max-w-6xl gap-x-12 px-7 py-7 lg:grid-cols-[minmax(0,1fr)_19rem]">
+  <div class="min-w-0">
+    <h1>{learner.name}</h1>
+    <p class="text-quiet">
+      {learner.weekday ? `${WEEKDAYS[learner.weekday - 1]}s ${learner.time ?? ''}` : 'No fixed day'}, since {since},
+      plays at level {learner.level}
+    </p>
+
+    {#if next}
+      <section class="mt-5 border-l-[3px] border-accent py-1 pl-4" aria-label="What comes next">
+        <h2>Next</h2>
+        <p><NextStep title={next.title} numbers={next.numbers} time={next.time} next={next.next} /></p>
+        <p class="mt-2 flex items-center gap-5">
+          <a class="action" href="/assignments/{next.id}">Open the steps</a>
+          <a class="link" href="/versions/{next.versionId}/handout">Handout</a>
+        </p>
+      </section>
+    {/if}
+
+    {#each data.pieces as piece (piece.id)}
+      <section class="mt-5 border-t border-hairline pt-3" aria-label={piece.title}>
+        <div class="flex flex-wrap items-baseline gap-x-3">
+          <h2><a href="/assignments/{piece.id}" class="hover:text-accent">{piece.title}</a></h2>
+          <span class="text-quiet">level {piece.level}, {keyName(piece.key)}</span>
+          <span class="ml-auto text-quiet">
+            {piece.bothHands} of {piece.form.newMeasures} new measures with both hands{piece.reachedTempo
+              ? `, up to ${tempoText(piece.time, piece.reachedTempo)} of ${toBeats(piece.time, piece.goalTempo)}`
+              : ''}
+          </span>
+        </div>
+        <div class="mt-1">
+          <Path
+            form={piece.form}
+            numbers={piece.numbers}
+            difficulty={piece.difficulty}
+            states={piece.states}
+            label="{piece.title}: {piece.bothHands} of {piece.form.newMeasures} new measures with both hands"
+          />
+        </div>
+      </section>
+    {:else}
+      <p class="mt-6 border-t border-hairline pt-4 text-quiet">
+        No piece yet. <a class="link" href="/pieces">Choose one</a>, make a version for {learner.name}'s hands
+        and give it.
+      </p>
+    {/each}
+  </div>
+
+  <aside class="mt-8 grid content-start gap-7 lg:mt-2">
+    <section aria-labelledby="hands">
+      <h2 id="hands">Hands and instrument</h2>
+      <p>
+        Reaches {reachName(learner.reachRight)} right, {reachName(learner.reachLeft)} left.
+        {learner.keyboard} keys, {learner.hasPedal ? 'with a pedal' : 'no pedal'}.
+        {learner.voiceLow && learner.voiceHigh ? `Sings ${learner.voiceLow} to ${learner.voiceHigh}.` : ''}
+      </p>
+      <details class="mt-1" open={!!form?.problems}>
+        <summary class="cursor-pointer text-quiet hover:text-ink">Change</summary>
+        <div class="mt-3">
+          <LearnerForm values={learner} action="?/learner" button="Keep" problems={form?.problems} />
+        </div>
+      </details>
+    </section>
+
+    <section aria-labelledby="lessons">
+      <h2 id="lessons">Lessons</h2>
+      <form method="post" action="?/lesson" use:enhance class="mt-1 grid gap-2">
+        <div class="flex items-center gap-2">
+          <label class="sr-only" for="lesson-date">Date</label>
+          <input id="lesson-date" type="date" name="date" value={data.today} class="field" />
+        </div>
+        <label class="sr-only" for="lesson-note">What was said, what is set</label>
+        <textarea id="lesson-note" name="note" rows="2" class="field" placeholder="What was said, what is set"
+        ></textarea>
+        {#if form?.lessonProblems}
+          <p class="text-alarm" role="alert">{Object.values(form.lessonProblems).join(' ')}</p>
+        {/if}
+        <div><button class="link">Add to the log</button></div>
+      </form>
+      <ul class="mt-3 grid gap-2">
+        {#each data.lessons as lesson (lesson.id)}
+          <li class="grid grid-cols-[4.2rem_minmax(0,1fr)]">
+            <span class="font-mono text-sm leading-6 text-quiet">{shortDate(lesson.date)}</span>
+            <span>{lesson.note}</span>
+          </li>
+        {:else}
+          <li class="text-quiet">The first note stands here after the first lesson.</li>
+        {/each}
+      </ul>
+      {#if data.lessons.length > 5}<p class="text-quiet">{plural(data.lessons.length, 'lesson')}</p>{/if}
+    </section>
+  </aside>
+</main>

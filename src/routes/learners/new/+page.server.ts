@@ -1,0 +1,13 @@
+import { db } from '$server/db';
+import { readForm } from '$server/forms';
+import { addLearner, learnerSchema } from '$server/studio/learners';
+import { fail, redirect } from '@sveltejs/kit';
+import type { Actions } from './$types';
+
+export const actions: Actions = {
+  default: async ({ request }) => {
+    const form = readForm(await request.formData(), learnerSchema);
+    if (!form.ok) return fail(422, { problems: form.problems });
+    redirect(303, `/learners/${addLearner(db(), form.data, new Date().toISOString().slice(0, 10))}`);
+  },
+};

@@ -1,0 +1,101 @@
+import { difficultyOf } from '$core/analysis/difficulty';
+import { formOf } from '$core/analysis/form';
+import { chordsOf, measureOfSpan } from '$core/analysis/harmony';
+import { keyOf, withHeardMode } from '$core/analysis/key';
+import { LEVELS } from '$core/arrange/levels';
+import { soundingNotes } from '$core/score/query';
+import { chordSymbol, degree, isDiatonic, type Chord } from '$core/theory/chord';
+import { fromFifths } from '$core/theory/fifths';
+import { keyOptions } from '$core/theory/easyKeys';
+import { keyCode, keyName, parseKey, scaleFifths, signatureNames, tonicFifths } from '$core/theory/key';
+import { pitchClassName } from '$core/score/pitch';
+import { DEFAULT_RECIPE, recipeSchema } from '$core/version/recipe';
+import { db } from '$server/db';
+import { findLearner, listLearners, recipeFor } from '$server/studio/learners';
+import { findPiece, RIGHTS, scoreOf, setRights } from '$server/studio/pieces';
+import { addVersion, listVersions } from '$server/studio/versions';
+import { holdersOf } from '$server/studio/assignments';
+import { error, fail, redirect } from '@sveltejs/kit';
+import { z } from 'zod';
+import type { Actions, PageServerLoad } from './$types';
+
+export const load: PageServerLoad = ({ params }) => {
+  const piece = findPiece(db(), params.id);
+  if (!piece) error(404, 'There is no such piece.');
+  const { score: source, warnings } = scoreOf(db(), piece.id);
+  const score = withHeardMode(source);
+  const key = keyOf(score);
+  const form = formOf(score);
+  const spans = chordsOf(score).filter((s): s is typeof s & { chord: Chord } => s.chord !== null);
+  const notes = score.parts.flatMap((p) => p.notes);
+  const first = spans[0]?.chord;
+  return {
+    piece,
+    warnings,
+    rights: RIGHTS,
+    facts: {
+      key: keyName(key),
+      signature: signatureNames(key),
+      scale: scaleFifths(key).map((f) => pitchClassName(fromFifths(f))),
+      time: score.measures[0]!.time,
+      tempo: score.tempo,
+      pickup: score.measures[0]!.beginsAt > 0,
+      chordsFrom: spans[0]?.from ?? 'notes',
+      /** Set where the piece does not begin on its home chord. */
+      startsOn: first && first.root !== tonicFifths(key) ? chordSymbol(first) : null,
+    },
+    form,
+    numbers: score.measures.map((m) => m.number),
+    difficulty: difficultyOf(score.measures, soundingNotes(notes), notes, score.tempo).map((d) => d.score),
+    chords: form.sections.map((section) => ({
+      label: section.label,
+      list: spans
+        .filter((s) => {
+          const measure = measureOfSpan(score, s);
+          return measure >= section.from && measure <= section.to;
+        })
+        .map(({ chord, onset }) => ({
+          onset,
+          symbol: chordSymbol(chord),
+          degree: degree(chord, key),
+          borrowed: !isDiatonic(chord, key),
+        })),
+    })),
+    versions: listVersions(db(), piece.id).map(({ id, recipe, decisions }) => ({
+      id,
+      level: recipe.level,
+      key: keyName(parseKey(recipe.key ?? keyCode(key)) ?? key),
+      decisions: decisions.length,
+      holders: holdersOf(db(), id).map((h) => h.name),
+    })),
+    keys: keyOptions(key.mode),
+    sourceKeyCode: keyCode(key),
+    levels: Object.values(LEVELS).map(({ level, name }) => ({ level, name })),
+    learners: listLearners(db()).map(({ id, name, level }) => ({ id, name, level })),
+  };
+};
+
+export const actions: Actions = {
+  version: async ({ params, request }) => {
+    const data = await request.formData();
+    const piece = findPiece(db(), params.id);
+    if (!piece) return fail(404, { message: 'This piece is no longer there.' });
+    const learner = findLearner(db(), String(data.get('learner') ?? ''));
+    const base = learner ? recipeFor(learner, null) : DEFAULT_RECIPE;
+    const key = String(data.get('key') ?? '') || null;
+    const sourceKey = keyCode(keyOf(scoreOf(db(), piece.id).score));
+    const recipe = recipeSchema.safeParse({
+      ...base,
+      level: Number(data.get('level')) || base.level,
+      key: key === sourceKey ? null : key,
+    });
+    if (!recipe.success) return fail(400, { message: 'Choose a level and a key from the lists.' });
+    redirect(303, `/versions/${addVersion(db(), piece.id, recipe.data)}`);
+  },
+  rights: async ({ params, request }) => {
+    const rights = z.enum(RIGHTS).safeParse((await request.formData()).get('rights'));
+    if (!rights.success) return fail(400, { message: 'Choose one of the rights offered.' });
+    setRights(db(), params.id, rights.data);
+    return {};
+  },
+};
