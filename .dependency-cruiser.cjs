@@ -51,6 +51,7 @@ module.exports = {
     doNotFollow: { path: 'node_modules' },
     tsPreCompilationDeps: true,
     tsConfig: { fileName: 'tsconfig.json' },
+    webpackConfig: { fileName: 'scripts/aliases.cjs' },
     enhancedResolveOptions: {
       extensions: ['.ts', '.js', '.svelte', '.mjs', '.svelte.ts'],
       conditionNames: ['import', 'svelte', 'node', 'default', 'types'],

@@ -1,130 +1,9 @@
-/**
- * Writes the demo pieces, composed for Key Path, as MusicXML into demo-studio/. Run with `npm run demo-pieces`.
- *
- * A line of music is text: measures apart by `|`, notes as PITCH:QUARTERS, `r` for a rest, chords in square brackets.
- */
+/** Writes the demo pieces, composed for Key Path, as MusicXML into demo-studio/. Run with `npm run demo-pieces`. */
 import { mkdirSync, writeFileSync } from 'node:fs';
 import { writeMusicXml } from '../src/lib/core/io/musicxml/write';
-import { endOf, measureLength } from '../src/lib/core/score/metre';
-import { notate } from '../src/lib/core/score/notate';
-import type { Pitch, Step } from '../src/lib/core/score/pitch';
-import type { ChordSymbol, Measure, Note, Score, TimeSignature } from '../src/lib/core/score/score';
-import { TICKS_PER_QUARTER } from '../src/lib/core/score/ticks';
-import { CHORD_KINDS, type ChordKindId } from '../src/lib/core/theory/chordKinds';
-import { toFifths } from '../src/lib/core/theory/fifths';
-import { parseKey } from '../src/lib/core/theory/key';
+import { scoreFrom, type Line } from '../src/lib/core/test/shorthand';
 
-interface Piece {
-  file: string;
-  title: string;
-  key: string;
-  time: TimeSignature;
-  tempo: number;
-  /** Quarters before the first barline. */
-  pickup: number;
-  right: string;
-  left: string;
-  /** Chord symbols, one measure each, evenly spread over it; empty for a piece without symbols. */
-  chords: string;
-  /** Section names by measure number. */
-  sections: Record<number, string>;
-}
-
-function pitch(text: string): Pitch {
-  const match = /^([A-G])(#|b)?(\d)$/.exec(text);
-  if (!match) throw new Error(`Not a pitch: ${text}`);
-  const alter = match[2] === '#' ? 1 : match[2] === 'b' ? -1 : 0;
-  return { step: match[1] as Step, alter, octave: Number(match[3]) };
-}
-
-function chord(text: string): ChordSymbol['chord'] {
-  const match = /^([A-G])(#|b)?([^/]*)(?:\/([A-G])(#|b)?)?$/.exec(text);
-  if (!match) throw new Error(`Not a chord: ${text}`);
-  const place = (step: string, accidental?: string): number =>
-    toFifths({ step: step as Step, alter: accidental === '#' ? 1 : accidental === 'b' ? -1 : 0 });
-  const kind = (Object.keys(CHORD_KINDS) as ChordKindId[]).find((k) => CHORD_KINDS[k].symbol === match[3]);
-  if (!kind) throw new Error(`Not a chord: ${text}`);
-  return { root: place(match[1]!, match[2]), kind, ...(match[4] ? { bass: place(match[4], match[5]) } : {}) };
-}
-
-const measureTexts = (line: string): string[] => line.split('|').map((m) => m.trim());
-
-function notesOf(line: string, measures: readonly Measure[], staff: number): Note[] {
-  return measureTexts(line).flatMap((text, i) => {
-    const measure = measures[i];
-    if (!measure) throw new Error(`Staff ${staff} has more than ${measures.length} measures.`);
-    let onset = measure.start;
-    let count = 0;
-    const notes = text.split(/\s+(?![^[]*\])/).flatMap((token): Note[] => {
-      const [what, quarters] = token.split(':');
-      const duration = Number(quarters) * TICKS_PER_QUARTER;
-      const at = onset;
-      onset += duration;
-      const pitches = what === 'r' ? [] : what!.replace(/[[\]]/g, '').split(' ');
-      return pitches.map((p) => ({
-        id: `m${i}s${staff}n${count++}`,
-        onset: at,
-        duration,
-        pitch: pitch(p),
-        staff,
-        voice: 1,
-      }));
-    });
-    if (onset !== endOf(measure))
-      throw new Error(
-        `Staff ${staff}, measure ${measure.number}: ${(onset - measure.start) / TICKS_PER_QUARTER} quarters.`,
-      );
-    return notes;
-  });
-}
-
-function build(piece: Piece): Score {
-  const key = parseKey(piece.key)!;
-  const full = measureLength(piece.time);
-  const count = measureTexts(piece.right).length;
-  let start = 0;
-  const measures = Array.from({ length: count }, (_, index): Measure => {
-    const isPickup = index === 0 && piece.pickup > 0;
-    const length = isPickup ? piece.pickup * TICKS_PER_QUARTER : full;
-    const number = String(piece.pickup > 0 ? index : index + 1);
-    const section = piece.sections[Number(number)];
-    start += length;
-    return {
-      index,
-      number,
-      start: start - length,
-      length,
-      time: piece.time,
-      key,
-      beginsAt: full - length,
-      ...(section ? { section } : {}),
-      ...(index === count - 1 ? { barline: 'final' as const } : {}),
-    };
-  });
-  const symbols = piece.chords === '' ? [] : measureTexts(piece.chords);
-  return {
-    title: piece.title,
-    composer: 'Key Path demo studio',
-    tempo: piece.tempo,
-    measures,
-    parts: [
-      {
-        id: 'P1',
-        name: 'Piano',
-        staves: 2,
-        notes: notate(measures, [...notesOf(piece.right, measures, 1), ...notesOf(piece.left, measures, 2)]),
-      },
-    ],
-    chordSymbols: symbols.flatMap((text, i) => {
-      const names = text.split(/\s+/).filter(Boolean);
-      return names.map((name, j) => ({
-        onset: measures[i]!.start + (j * measures[i]!.length) / names.length,
-        chord: chord(name),
-      }));
-    }),
-    pedals: [],
-  };
-}
+type Piece = Line & { file: string };
 
 /** Low root, fifth and tenth, fifth again: the wide left hand of the song. */
 const rolling = (root: string, fifth: string, tenth: string): string =>
@@ -229,6 +108,9 @@ const millPond: Piece = {
 
 mkdirSync('demo-studio', { recursive: true });
 for (const piece of [kiteWeather, millPond]) {
-  writeFileSync(`demo-studio/${piece.file}.musicxml`, writeMusicXml(build(piece)));
+  writeFileSync(
+    `demo-studio/${piece.file}.musicxml`,
+    writeMusicXml({ ...scoreFrom(piece), composer: 'Key Path demo studio' }),
+  );
   console.log(`demo-studio/${piece.file}.musicxml`);
 }

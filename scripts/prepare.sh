@@ -25,3 +25,18 @@ build_application() {
     echo "$wanted" > build/.keypath-built
   fi
 }
+
+# Debian's Chromium for the end-to-end tests. CHROMIUM names another one.
+install_chromium() {
+  if [ -x "${CHROMIUM:-/usr/bin/chromium}" ]; then return 0; fi
+  echo "Installing Chromium for the end-to-end tests …"
+  local as_root=""
+  if [ "$(id -u)" -ne 0 ]; then
+    if ! sudo -n true 2>/dev/null; then
+      echo "Installing it needs root: run 'apt-get install chromium' once, or set CHROMIUM to a browser."
+      return 1
+    fi
+    as_root="sudo -n"
+  fi
+  $as_root apt-get update -qq && $as_root apt-get install -y -qq chromium > /dev/null
+}

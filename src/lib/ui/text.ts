@@ -23,9 +23,15 @@ export function tempoText(time: TimeSignature, quarters: number): string {
 /** "4/4" */
 export const metreText = (time: TimeSignature): string => `${time.beats}/${time.beatType}`;
 
-/** "measures 1 to 4" or "measure 5" from printed numbers. */
-export const measuresText = (numbers: readonly string[], from: number, to: number): string =>
-  from === to ? `measure ${numbers[from]}` : `measures ${numbers[from]} to ${numbers[to]}`;
+/** "measures 1 to 4", "measure 5" or "pickup to measure 4", from printed numbers. */
+export function measuresText(numbers: readonly string[], from: number, to: number): string {
+  if (from === to) return measureText(numbers[from] ?? '');
+  if (numbers[from] === '0') return `pickup to measure ${numbers[to]}`;
+  return `measures ${numbers[from]} to ${numbers[to]}`;
+}
+
+/** A measure numbered 0 is a pickup. */
+export const measureText = (number: string): string => (number === '0' ? 'pickup' : `measure ${number}`);
 
 export const plural = (count: number, one: string, many = `${one}s`): string =>
   `${count} ${count === 1 ? one : many}`;

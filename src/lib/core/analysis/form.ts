@@ -78,7 +78,11 @@ function longestEarlierRun(
   let best = { as: start, length: 0 };
   for (let as = 0; as < start; as++) {
     let length = 0;
-    while (start + length <= last && as + length < start && firstSeen[as + length] === firstSeen[start + length])
+    while (
+      start + length <= last &&
+      as + length < start &&
+      firstSeen[as + length] === firstSeen[start + length]
+    )
       length += 1;
     if (length > best.length) best = { as, length };
   }
@@ -117,7 +121,10 @@ function countNew(
   firstSeen: readonly number[],
 ): { newMeasures: number; measureCount: number } {
   const counted = measures.filter((m) => !isPickup(m));
-  return { newMeasures: counted.filter((m) => firstSeen[m.index] === m.index).length, measureCount: counted.length };
+  return {
+    newMeasures: counted.filter((m) => firstSeen[m.index] === m.index).length,
+    measureCount: counted.length,
+  };
 }
 
 const LETTERS = [...'ABCDEFGHIJKLMNOPQRSTUVWXYZ'];

@@ -48,15 +48,18 @@ const INFERRED_KINDS: readonly ChordKindId[] = [
 ];
 
 /** Costs in shares of a beat fully against the chord. Found by ear on the demo pieces; issue 4 calibrates them. */
-const CHANGE_COST = { 4: 0.25, 3: 0.5, 2: 0.8, 1: 1.2, 0: 1.6 } as const;
+const CHANGE_COST = { 4: 0.25, 3: 0.9, 2: 1.3, 1: 1.6, 0: 2 } as const;
 const NOT_ROOT_IN_BASS = 0.45;
 const THIRD_IN_BASS = 0.2;
 const MISSING_THIRD = 0.12;
-const MISSING_SEVENTH = 0.35;
+const MISSING_SEVENTH = 0.18;
 const SEVENTH_KIND = 0.08;
 const OUTSIDE_KEY = 0.25;
 /** Three notes of a seventh chord without its root look like a diminished triad; the seventh chord is far more usual. */
 const DIMINISHED_KIND = 0.2;
+
+/** Semitones above the measure's bass from which on a lowest note belongs to a pattern over it. */
+const BROKEN_CHORD = 3;
 
 interface Slot {
   readonly onset: Ticks;
@@ -107,6 +110,7 @@ function beatSlots(score: Score, notes: readonly SoundingNote[]): Slot[] {
   let first = 0;
   for (const measure of score.measures) {
     const beat = beatLength(measure.time);
+    let carried: number | undefined;
     for (let onset = measure.start; onset < endOf(measure);) {
       const place = placeInMeasure(measure, onset);
       const next = Math.min(endOf(measure), onset + beat - (place % beat));
@@ -122,6 +126,10 @@ function beatSlots(score: Score, notes: readonly SoundingNote[]): Slot[] {
         weights[note.midi % 12]! += (sounding / beat) * (note.onset <= onset ? 1 : 0.5);
         if (!bass || note.midi < bass.midi) bass = note;
       }
+      // In a broken chord the low note goes on ruling while the pattern above it turns; a step is a bass that moves.
+      const lowest = bass?.midi;
+      if (lowest === undefined || carried === undefined || lowest - carried < BROKEN_CHORD)
+        carried = lowest ?? carried;
       const total = weights.reduce((a, b) => a + b, 0);
       const strength = metricalStrength(measure.time, place);
       slots.push({
@@ -131,7 +139,7 @@ function beatSlots(score: Score, notes: readonly SoundingNote[]): Slot[] {
         strength,
         weights,
         total,
-        bass: bass && bass.midi % 12,
+        bass: carried === undefined ? undefined : carried % 12,
       });
       onset = next;
     }

@@ -49,7 +49,7 @@ export interface CostModel {
 }
 
 /** A finger that departs from how the same figure is fingered elsewhere. */
-const OTHER_THAN_FIGURE = 2.5;
+const OTHER_THAN_FIGURE = 4;
 
 /** What an event costs by itself. */
 export function addEventCost(costs: Costs, event: Event, grip: Grip, model: CostModel): void {

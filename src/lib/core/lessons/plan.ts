@@ -1,7 +1,7 @@
 /** From a form to what is practised: chunks of a few measures, the steps of each, and which step is next. */
 import type { Form } from '../analysis/form';
 import type { StepId } from './steps';
-import { STEPS, type Step } from './steps';
+import { passedBy, STEPS, type Step } from './steps';
 
 export interface Chunk {
   /** Stable name of the chunk: "0-4", its measures by index. */
@@ -69,7 +69,9 @@ export function nextStep(chunks: readonly Chunk[], events: readonly ProgressEven
   const learning = new Set<StepId>(['hear', 'right-counting', 'right', 'left', 'both', 'join']);
   for (const wanted of [(s: Step) => learning.has(s.id), () => true])
     for (const chunk of chunks) {
-      const step = stepsOf(chunk).find((s) => wanted(s) && !isDone(done, chunk, s.id));
+      const steps = stepsOf(chunk);
+      const passed = passedBy(steps.filter((s) => isDone(done, chunk, s.id)).map((s) => s.id));
+      const step = steps.find((s) => wanted(s) && !passed.has(s.id));
       if (step) return { chunk, step };
     }
   return undefined;

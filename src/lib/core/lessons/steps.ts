@@ -17,6 +17,21 @@ export const STEPS = [
   { id: 'memory', says: 'From memory', hand: 'both', counted: false, share: 1 },
 ] as const;
 
+/** Steps that are passed once another is done: who plays with both hands has each hand, and has heard it. */
+const COVERS: Readonly<Partial<Record<StepId, readonly StepId[]>>> = {
+  'right-counting': ['hear'],
+  right: ['hear', 'right-counting'],
+  left: ['hear'],
+  both: ['hear', 'right-counting', 'right', 'left'],
+  join: ['hear', 'right-counting', 'right', 'left', 'both'],
+  faster: ['hear', 'right-counting', 'right', 'left', 'both'],
+  goal: ['hear', 'right-counting', 'right', 'left', 'both', 'faster'],
+};
+
+/** Steps that count as passed when these are done, themselves included. */
+export const passedBy = (done: readonly StepId[]): Set<StepId> =>
+  new Set(done.flatMap((step) => [step, ...(COVERS[step] ?? [])]));
+
 export type StepId = (typeof STEPS)[number]['id'];
 export type Step = (typeof STEPS)[number];
 

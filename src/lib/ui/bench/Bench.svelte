@@ -8,7 +8,7 @@
   import Keys from '$ui/keys/Keys.svelte';
   import Path from '$ui/path/Path.svelte';
   import Sheet from '$ui/score/Sheet.svelte';
-  import { plural } from '$ui/text';
+  import { measureText, plural } from '$ui/text';
   import type { Bench } from './bench.svelte';
   import MeasurePanel from './MeasurePanel.svelte';
   import { commandFor } from './shortcuts';
@@ -56,7 +56,7 @@
     if (!version || !bench.note) return '';
     const finger = version.fingers[bench.note.id];
     const hand = bench.note.staff === 1 ? 'Right' : 'Left';
-    return `${hand} hand, ${pitchName(bench.note.pitch)}, measure ${numbers[bench.measure ?? 0]}, finger ${finger?.finger}, ${finger?.decided ? 'decided' : 'proposed'}.`;
+    return `${hand} hand, ${pitchName(bench.note.pitch)}, ${measureText(numbers[bench.measure ?? 0] ?? '')}, finger ${finger?.finger}, ${finger?.decided ? 'decided' : 'proposed'}.`;
   });
 
   function onclick(event: MouseEvent): void {

@@ -27,7 +27,13 @@
         class={[
           'h-7 w-7 border-2 text-sm font-bold',
           hand === 'right' ? 'rounded-full border-plum' : 'rounded-sm border-moss',
-          hand === 'right' ? (decided ? 'bg-plum text-white' : 'bg-paper text-plum') : decided ? 'bg-moss text-white' : 'bg-paper text-moss',
+          hand === 'right'
+            ? decided
+              ? 'bg-plum text-white'
+              : 'bg-paper text-plum'
+            : decided
+              ? 'bg-moss text-white'
+              : 'bg-paper text-moss',
           note.id === selected && 'ring-2 ring-accent ring-offset-1',
         ]}
       >

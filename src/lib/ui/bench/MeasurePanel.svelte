@@ -5,6 +5,7 @@
   import { pitchName } from '$core/score/pitch';
   import { chordSymbol, chordToneNames, degree, inversion, isDiatonic } from '$core/theory/chord';
   import type { Version } from '$core/version/realise';
+  import { measureText } from '$ui/text';
   import type { Bench } from './bench.svelte';
   import Fingers from './Fingers.svelte';
 
@@ -28,9 +29,9 @@
     String(1 + placeInMeasure(measure, tick) / (measure.time.beatType === 8 ? 5040 : 10080));
 </script>
 
-<section aria-label="Measure {measure.number}" class="grid content-start gap-5 text-[15px]">
+<section aria-label={measureText(measure.number)} class="grid content-start gap-5 text-[15px]">
   <div>
-    <h2 class="text-lg">Measure {measure.number}</h2>
+    <h2 class="text-lg first-letter:uppercase">{measureText(measure.number)}</h2>
     <p class="eyebrow">
       {#each chords as { chord }, i (i)}
         {#if chord}

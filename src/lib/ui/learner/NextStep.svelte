@@ -18,4 +18,5 @@
 
 {#if title}<strong class="font-semibold">{title}</strong>{next ? ', ' : ': '}{/if}{#if next}{next.chunk
     .section}, {measuresText(numbers, next.chunk.from, next.chunk.to)}: {next.step.says.toLowerCase()}{#if next.step.hand},
-    <span class="font-mono">{tempoText(time, next.tempo)}</span>{/if}{:else}every step is done{/if}
+    <span class="font-mono whitespace-nowrap tracking-tight">{tempoText(time, next.tempo)}</span
+    >{/if}{:else}every step is done{/if}

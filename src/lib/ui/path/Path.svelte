@@ -5,6 +5,7 @@
    */
   import { foldedPath, type Form } from '$core/analysis/form';
   import type { MeasureState } from '$core/lessons/plan';
+  import { measureText } from '$ui/text';
   import { layPath } from './layout';
   import Stone from './Stone.svelte';
 
@@ -69,7 +70,7 @@
           />
           {#if !small && !onselect}
             <text {x} y={shape.height + 4} class="fill-quiet font-mono text-[11px]" text-anchor="middle">
-              {numbers[item.measure]}
+              {numbers[item.measure] === '0' ? '' : numbers[item.measure]}
             </text>
           {/if}
         {:else}
@@ -126,9 +127,9 @@
                 ? 'true'
                 : undefined}
               aria-label={item.kind === 'measure'
-                ? `Measure ${numbers[measure]}, difficulty ${difficulty[measure] ?? 0} of 100${decided?.has(measure) ? ', decided' : ''}`
+                ? `${measureText(numbers[measure] ?? '')}, difficulty ${difficulty[measure] ?? 0} of 100${decided?.has(measure) ? ', decided' : ''}`
                 : `Measures ${numbers[item.from]} to ${numbers[item.to]}, as ${numbers[item.as]} to ${numbers[item.as + item.to - item.from]}`}
-              title="Measure {numbers[measure]}"
+              title={measureText(numbers[measure] ?? '')}
               onclick={() => onselect(measure)}
             ></button>
           </li>

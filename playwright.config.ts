@@ -1,0 +1,46 @@
+import { defineConfig } from '@playwright/test';
+import { mkdtempSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+
+const PORT = 5191;
+// A database file of its own for every run; the workers of one run must agree on it.
+process.env.KEYPATH_E2E_DATA ??= mkdtempSync(join(tmpdir(), 'keypath-e2e-'));
+
+export default defineConfig({
+  testDir: 'tests',
+  fullyParallel: false,
+  workers: 1,
+  timeout: 60_000,
+  expect: { timeout: 15_000 },
+  reporter: [['list'], ['json', { outputFile: 'test-results/e2e.json' }]],
+  use: {
+    baseURL: `http://localhost:${PORT}`,
+    viewport: { width: 1280, height: 800 },
+    launchOptions: {
+      executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
+      args: [
+        '--no-sandbox',
+        '--disable-gpu',
+        '--disable-quic',
+        '--no-first-run',
+        '--disable-background-networking',
+        '--disable-component-update',
+        '--disable-sync',
+      ],
+    },
+  },
+  webServer: {
+    command: 'node build',
+    url: `http://localhost:${PORT}/`,
+    timeout: 60_000,
+    reuseExistingServer: false,
+    env: {
+      PORT: String(PORT),
+      ORIGIN: `http://localhost:${PORT}`,
+      KEYPATH_DATA: process.env.KEYPATH_E2E_DATA,
+      KEYPATH_DEMO: '1',
+      BODY_SIZE_LIMIT: '12M',
+    },
+  },
+});

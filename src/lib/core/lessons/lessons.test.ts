@@ -1,0 +1,80 @@
+import { describe, expect, it } from 'vitest';
+import { formOf } from '../analysis/form';
+import { scoreFrom } from '../test/shorthand';
+import { chunksOf, doneSteps, measureStates, nextStep, stepsOf, stepTempo, type ProgressEvent } from './plan';
+import { stepById, type StepId } from './steps';
+
+const a = 'C4:4 | D4:4 | E4:4 | F4:4';
+const b = 'G4:4 | A4:4 | B4:4 | C5:4';
+const form = formOf(scoreFrom({ key: 'C', time: { beats: 4, beatType: 4 }, right: [a, b, a].join(' | ') }));
+const chunks = chunksOf(form);
+let clock = 0;
+const did = (chunk: number, step: StepId, undone = false): ProgressEvent => ({
+  chunk: chunks[chunk]!.id,
+  step,
+  tempo: 60,
+  at: new Date(2026, 0, 1, 0, 0, clock++).toISOString(),
+  undone,
+});
+
+describe('chunks', () => {
+  it('are the phrases that are new: what comes again is learned where it first stands', () => {
+    expect(chunks.map((c) => [c.from, c.to])).toEqual([
+      [0, 3],
+      [4, 7],
+    ]);
+  });
+  it('have nothing to join at the beginning', () => {
+    expect(stepsOf(chunks[0]!).map((s) => s.id)).not.toContain('join');
+    expect(stepsOf(chunks[1]!).map((s) => s.id)).toContain('join');
+  });
+});
+
+describe('the next step', () => {
+  const next = (...events: ProgressEvent[]) => {
+    const found = nextStep(chunks, events);
+    return found && `${found.chunk.from}:${found.step.id}`;
+  };
+  it('starts with hearing the first chunk', () => expect(next()).toBe('0:hear'));
+  it('goes on in the order of the steps', () => {
+    expect(next(did(0, 'hear'))).toBe('0:right-counting');
+    expect(next(did(0, 'hear'), did(0, 'right-counting'), did(0, 'right'))).toBe('0:left');
+  });
+  it('opens the next chunk once both hands have this one, and polishes later', () => {
+    expect(next(did(0, 'both'))).toBe('4:hear');
+    expect(next(did(0, 'both'), did(1, 'join'))).toBe('0:faster');
+  });
+  it('does not ask for what a later step has shown', () => {
+    expect(next(did(0, 'right'))).toBe('0:left');
+    expect(next(did(0, 'goal'), did(1, 'right'))).toBe('4:left');
+  });
+  it('comes back when a step is taken back', () => {
+    expect(next(did(0, 'hear'), did(0, 'hear', true))).toBe('0:hear');
+    expect(doneSteps([did(0, 'hear'), did(0, 'hear', true), did(0, 'hear')]).size).toBe(1);
+  });
+  it('is nothing when all is done', () => {
+    const all = chunks.flatMap((c, i) => stepsOf(c).map((s) => did(i, s.id)));
+    expect(next(...all)).toBeUndefined();
+  });
+});
+
+describe('measures', () => {
+  it('take the state of their chunk, and repeats that of where they first stand', () => {
+    const states = measureStates(form, chunks, [did(0, 'right'), did(1, 'goal')]);
+    expect(states[0]).toBe('right');
+    expect(states[4]).toBe('goal');
+    expect(states[8]).toBe('right');
+  });
+  it('are with both hands once each hand has them alone', () => {
+    expect(measureStates(form, chunks, [did(0, 'right'), did(0, 'left')])[0]).toBe('both');
+    expect(measureStates(form, chunks, [did(0, 'left')])[0]).toBe('left');
+    expect(measureStates(form, chunks, [])[0]).toBe('open');
+  });
+});
+
+describe('the ladder of tempi', () => {
+  it('rises from the first slow one to the goal', () => {
+    const tempi = (['right', 'join', 'faster', 'goal'] as const).map((id) => stepTempo(stepById(id), 96));
+    expect(tempi).toEqual([58, 68, 82, 96]);
+  });
+});

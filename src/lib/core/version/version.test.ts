@@ -1,0 +1,247 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { LEVELS, type LevelNumber } from '../arrange/levels';
+import { pitchName, toMidi } from '../score/pitch';
+import { soundingNotes } from '../score/query';
+import type { Score } from '../score/score';
+import { TICKS_PER_QUARTER as Q } from '../score/ticks';
+import { readMusicXml } from '../io/musicxml/read';
+import { writeMusicXml } from '../io/musicxml/write';
+import { scoreFrom } from '../test/shorthand';
+import { keyName } from '../theory/key';
+import { checkVersion } from './check';
+import { realise, whyFinger } from './realise';
+import {
+  decideFinger,
+  decisionSchema,
+  DEFAULT_RECIPE,
+  recipeSchema,
+  withoutFinger,
+  type Recipe,
+} from './recipe';
+
+const song = scoreFrom({
+  title: 'Song',
+  key: 'G',
+  time: { beats: 4, beatType: 4 },
+  pickup: 1,
+  tempo: 100,
+  right:
+    'D4:1 | G4:1.5 A4:0.5 B4:1 D5:1 | B4:0.75 A4:0.25 G4:2 r:1 | C5:1 B4:0.5 A4:0.5 G4:1 E4:1 | D4:2 F#4:1 r:1 | G4:4',
+  left: 'r:1 | [G2 D3 B3]:4 | E3:1 [G3 B3]:1 E3:1 [G3 B3]:1 | C3:4 | D3:2 [F#3 C4]:2 | [G2 D3]:4',
+  chords: ' | G | Em | C | D7 | G',
+  sections: { 1: 'Verse' },
+});
+const recipe = (change: Partial<Recipe> = {}): Recipe => ({ ...DEFAULT_RECIPE, ...change });
+const notesOf = (score: Score) => score.parts[0]!.notes;
+const levels = [1, 2, 3] as const;
+const keys = ['C', 'G', 'D', 'F', 'Bb', 'A', 'Eb', 'F#'] as const;
+const anyRecipe = fc
+  .record({ level: fc.constantFrom<LevelNumber>(...levels), key: fc.constantFrom(null, ...keys) })
+  .map((change) => recipe(change));
+
+describe('realising a version', () => {
+  it('is deterministic', () => {
+    expect(realise(song, recipe(), [])).toEqual(realise(song, recipe(), []));
+  });
+
+  it('gives a reason for what it does, and reports what it changed', () => {
+    const version = realise(song, recipe({ level: 1 }), []);
+    expect(version.report.leftOut).toBeGreaterThan(0);
+    expect(version.reasons.filter((r) => r.about === 'melody').length).toBeGreaterThanOrEqual(
+      version.report.leftOut,
+    );
+    expect(version.reasons.filter((r) => r.about === 'left hand').length).toBeGreaterThan(3);
+  });
+
+  it('counts the pickup as four and writes counts and fingers onto the notes', () => {
+    const version = realise(song, recipe(), []);
+    const first = notesOf(version.score)[0]!;
+    expect(first.lyrics?.[0]).toMatchObject({ line: 'counts', text: '4' });
+    expect(first.finger).toBeGreaterThan(0);
+    expect(notesOf(version.score)[1]!.lyrics?.[0]?.text).toBe('1 (2)');
+  });
+
+  it('has pedal from level 3 on, and none for a keyboard without one', () => {
+    expect(realise(song, recipe({ level: 2 }), []).score.pedals).toEqual([]);
+    expect(realise(song, recipe({ level: 3 }), []).score.pedals.length).toBeGreaterThan(2);
+    expect(realise(song, recipe({ level: 3, pedal: 'none' }), []).score.pedals).toEqual([]);
+  });
+
+  it('slows the goal down for the lower levels', () => {
+    expect(levels.map((level) => realise(song, recipe({ level }), []).goalTempo)).toEqual([70, 80, 85]);
+  });
+
+  it('makes a version of a melody with chord symbols alone', () => {
+    const lead = scoreFrom({
+      key: 'F',
+      time: { beats: 3, beatType: 4 },
+      right: 'F4:2 A4:1 | C5:3 | Bb4:2 G4:1 | F4:3',
+      chords: 'F | C7 | Bb | F',
+    });
+    const version = realise(lead, recipe({ level: 3 }), []);
+    expect(notesOf(version.score).filter((n) => n.staff === 2).length).toBe(12);
+    expect(version.violations).toEqual([]);
+  });
+
+  it('lifts a low melody so that the left hand has room, and says so', () => {
+    const low = scoreFrom({
+      key: 'C',
+      time: { beats: 4, beatType: 4 },
+      right: 'C3:2 E3:2 | G3:4',
+      chords: 'C | C',
+    });
+    const version = realise(low, recipe(), []);
+    expect(pitchName(notesOf(version.score)[0]!.pitch)).toBe('C4');
+    expect(version.reasons.find((r) => r.about === 'register')?.text).toContain('an octave higher');
+  });
+
+  it('law: whatever the recipe, measures are full, hands apart, every note fingered, nothing off the keyboard', () => {
+    fc.assert(
+      fc.property(anyRecipe, (made) => {
+        const version = realise(song, made, []);
+        for (const staff of [1, 2])
+          for (const measure of version.score.measures) {
+            const inside = notesOf(version.score).filter(
+              (n) =>
+                n.staff === staff && n.onset >= measure.start && n.onset < measure.start + measure.length,
+            );
+            for (const n of inside)
+              expect(n.onset + n.duration).toBeLessThanOrEqual(measure.start + measure.length);
+          }
+        const sounding = soundingNotes(notesOf(version.score));
+        for (const note of sounding) expect(version.fingers[note.id]?.finger).toBeGreaterThan(0);
+        const limits = version.violations.map((v) => v.limit);
+        expect(limits).not.toContain('hands overlap');
+        expect(limits).not.toContain('range of the keyboard');
+        expect(limits).not.toContain('notes at once');
+        expect(limits).not.toContain('shortest note');
+        // The written file is read back as the same music.
+        const back = readMusicXml(writeMusicXml(version.score)).score;
+        const key = (n: (typeof sounding)[number]): string => `${n.onset}+${n.duration}=${n.midi}/${n.staff}`;
+        expect(soundingNotes(notesOf(back)).map(key).sort()).toEqual(sounding.map(key).sort());
+      }),
+      { numRuns: 24 },
+    );
+  });
+
+  it('law: the melody keeps its notes on the beat in every version', () => {
+    fc.assert(
+      fc.property(anyRecipe, (made) => {
+        const version = realise(song, made, []);
+        const by = version.key.fifths - version.sourceKey.fifths;
+        const source = soundingNotes(notesOf(song).filter((n) => n.staff === 1));
+        const kept = new Map(notesOf(version.score).map((n) => [n.id, n]));
+        for (const note of source.filter((n) => n.onset % Q === 0)) {
+          const found = kept.get(note.id)!;
+          expect(found.onset).toBe(note.onset);
+          expect(((toMidi(found.pitch) - note.midi - 7 * by) % 12) | 0).toBe(0);
+        }
+      }),
+      { numRuns: 20 },
+    );
+  });
+});
+
+describe('decisions', () => {
+  it('are kept, marked, and can be given back', () => {
+    const decisions = decideFinger([], 'm1s1n0', 4);
+    const version = realise(song, recipe(), decisions);
+    expect(version.fingers['m1s1n0']).toEqual({ finger: 4, decided: true });
+    expect(withoutFinger(decisions, 'm1s1n0')).toEqual([]);
+    expect(decideFinger(decisions, 'm1s1n0', 2)).toHaveLength(1);
+  });
+
+  it('wait while their note is away, and come back with it', () => {
+    const sixteenth = notesOf(song).find((n) => n.duration === Q / 4)!.id;
+    const decisions = decideFinger([], sixteenth, 3);
+    const away = realise(song, recipe({ level: 1 }), decisions);
+    expect(away.parked).toEqual(decisions);
+  });
+
+  it('law: survive every change of level and key as long as their note does', () => {
+    const base = realise(song, recipe(), []);
+    const ids = Object.keys(base.fingers);
+    fc.assert(
+      fc.property(
+        fc.uniqueArray(fc.constantFrom(...ids), { minLength: 1, maxLength: 4 }),
+        fc.constantFrom<1 | 2 | 3 | 4 | 5>(1, 2, 3, 4, 5),
+        anyRecipe,
+        (chosen, finger, made) => {
+          const decisions = chosen.map((note) => ({ kind: 'finger' as const, note, finger }));
+          const version = realise(song, made, decisions);
+          for (const decision of decisions) {
+            const there = version.fingers[decision.note];
+            if (there) expect(there).toEqual({ finger, decided: true });
+            else expect(version.parked).toContainEqual(decision);
+          }
+        },
+      ),
+      { numRuns: 25 },
+    );
+  });
+
+  it('hold for the bass of a measure whatever is built on it', () => {
+    const bass = Object.keys(realise(song, recipe({ level: 1 }), []).fingers).find((id) =>
+      id.startsWith('L1-'),
+    )!;
+    const decisions = decideFinger([], bass, 2);
+    for (const level of levels)
+      for (const key of keys) {
+        const version = realise(song, recipe({ level, key }), decisions);
+        expect(version.fingers[bass]?.finger ?? 'parked').toBe(version.parked.length ? 'parked' : 2);
+      }
+  });
+
+  it('are explained by what they cost', () => {
+    const version = realise(song, recipe(), []);
+    const why = whyFinger(version, recipe(), [], 'm1s1n0')!;
+    expect(why.text.startsWith(`${why.finger} on G4`)).toBe(true);
+    const other = ((why.finger % 5) + 1) as 1;
+    const decisions = decideFinger([], 'm1s1n0', other);
+    expect(whyFinger(realise(song, recipe(), decisions), recipe(), decisions, 'm1s1n0')!.text).toContain(
+      `You decided ${other}; the proposal was ${why.finger}`,
+    );
+  });
+
+  it('and recipes from outside are checked', () => {
+    expect(recipeSchema.safeParse(recipe({ key: 'F#' })).success).toBe(true);
+    for (const wrong of [{ level: 9 }, { key: 'H' }, { reach: { right: 3, left: 8 } }, { keyboard: 50 }])
+      expect(recipeSchema.safeParse({ ...recipe(), ...wrong }).success).toBe(false);
+    expect(decisionSchema.safeParse({ kind: 'finger', note: 'x', finger: 6 }).success).toBe(false);
+  });
+});
+
+describe('checking a version', () => {
+  const check = (right: string, left: string, level: LevelNumber, key = 'C') =>
+    checkVersion(scoreFrom({ key, time: { beats: 4, beatType: 4 }, right, left }), {
+      contract: LEVELS[level],
+      reach: { right: 12, left: 12 },
+      keyboard: { low: 36, high: 96 },
+    }).map((v) => v.limit);
+  it.each([
+    ['notes at once', '[C4 E4]:4', 'C3:4', 1, 'C'],
+    ['span in semitones', 'C5:4', '[C3 C4]:4', 2, 'C'],
+    ['shortest note', 'C4:0.5 D4:0.5 E4:1 F4:2', 'C3:4', 1, 'C'],
+    ['dotted notes', 'C4:0.75 D4:0.25 E4:1 F4:2', 'C3:4', 2, 'C'],
+    ['leap in semitones', 'C4:1 C5:1 E4:2', 'C3:4', 1, 'C'],
+    ['left-hand onsets in a measure', 'C5:4', 'C3:1 E3:1 G3:1 E3:1', 1, 'C'],
+    ['accidentals in the key signature', 'C5:4', 'C3:4', 1, 'A'],
+    ['range of the keyboard', 'C5:4', 'C1:4', 1, 'C'],
+    ['hands overlap', 'C4:4', 'E4:4', 1, 'C'],
+    ['ties', 'r:1 C5:2.5 D5:0.5', 'C3:4', 2, 'C'],
+  ] as [string, string, string, LevelNumber, string][])('finds: %s', (limit, right, left, level, key) => {
+    expect(check(right, left, level, key)).toContain(limit);
+  });
+  it('finds nothing in music that keeps the contract', () => {
+    expect(check('C4:1 D4:1 E4:2', 'C3:4', 1)).toEqual([]);
+    expect(check('C4:1.5 D4:0.5 E4:2', '[C3 G3]:4', 2)).toEqual([]);
+    expect(check('C5:1.5 D5:0.5 E5:2', '[C3 E3 A3]:4', 3)).toEqual([]);
+  });
+  it('names the measure and the key it was checked in', () => {
+    expect(keyName(realise(song, recipe({ key: 'A' }), []).key)).toBe('A major');
+    expect(realise(song, recipe({ key: 'A' }), []).violations.map((v) => v.limit)).toContain(
+      'accidentals in the key signature',
+    );
+  });
+});
