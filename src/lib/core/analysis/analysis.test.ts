@@ -55,6 +55,12 @@ describe('chords', () => {
       ),
     ).toEqual(['C', 'F', 'G', 'C']);
   });
+  it('leave an unaccompanied pickup without a chord', () => {
+    const spans = chordsOf(
+      scoreFrom({ key: 'C', time: fourFour, pickup: 1, right: 'G4:1 | C5:4', left: 'r:1 | [C3 E3 G3]:4' }),
+    );
+    expect(spans.map((s) => s.chord && chordSymbol(s.chord))).toEqual([null, 'C']);
+  });
   it('are heard in a waltz bass, spelled by the key', () => {
     expect(
       heard(

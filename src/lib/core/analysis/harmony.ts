@@ -69,6 +69,7 @@ interface Slot {
   readonly weights: readonly number[];
   readonly total: number;
   readonly bass: number | undefined;
+  readonly isPickup: boolean;
 }
 
 function fromNotes(score: Score): ChordSpan[] {
@@ -99,6 +100,9 @@ function fromNotes(score: Score): ChordSpan[] {
     current = cameFrom[i]![current]!;
   }
   return slots.map((slot, i): ChordSpan => {
+    // An unaccompanied pickup leads to a chord and has none of its own.
+    if (slot.isPickup && slot.weights.filter((w) => w > 0).length < 2)
+      return { onset: slot.onset, duration: slot.duration, chord: null, from: 'notes' };
     const { pc, kind } = candidates[path[i]!]!;
     const { onset, duration } = slot;
     return { onset, duration, chord: { root: spellInKey(pc, slot.key), kind }, from: 'notes' };
@@ -140,6 +144,7 @@ function beatSlots(score: Score, notes: readonly SoundingNote[]): Slot[] {
         weights,
         total,
         bass: carried === undefined ? undefined : carried % 12,
+        isPickup: measure.index === 0 && measure.beginsAt > 0,
       });
       onset = next;
     }

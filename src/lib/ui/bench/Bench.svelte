@@ -71,10 +71,11 @@
 
   function onkeydown(event: KeyboardEvent): void {
     const target = event.target as Element | null;
+    if (target?.closest('input, textarea, select, [role="listbox"], [role="dialog"]')) return;
+    // Controls that are themselves walked with the arrows keep them.
     if (
-      target?.closest(
-        'input, textarea, select, [role="listbox"], [role="dialog"], [role="radiogroup"], [role="group"][data-toggle-group-root]',
-      )
+      event.key.startsWith('Arrow') &&
+      target?.closest('[role="radiogroup"], [role="group"], [role="combobox"]')
     )
       return;
     const command = commandFor(event);

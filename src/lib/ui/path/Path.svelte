@@ -41,11 +41,12 @@
     layPath(foldedPath(form), difficulty, {
       width,
       rise: small ? 22 : 34,
-      narrowest: onselect ? 26 : small ? 9 : 14,
+      // Stones that are buttons need their room; a picture fits where it stands, on paper as well.
+      narrowest: onselect ? 26 : 0,
     }),
   );
   const line = $derived(shape.stones.map((s) => `${s.x},${s.y}`).join(' '));
-  const radius = $derived(small ? 4.5 : 7);
+  const radius = $derived(Math.min(shape.unit * 0.46, small ? 4.5 : 7));
 </script>
 
 <div class="w-full min-w-0 overflow-x-auto" bind:clientWidth={measured}>
@@ -68,7 +69,7 @@
             filled={decided?.has(item.measure) ?? false}
             current={current === item.measure}
           />
-          {#if !small && !onselect}
+          {#if !small && !onselect && (shape.unit >= 18 || item.measure % 4 === 0)}
             <text {x} y={shape.height + 4} class="fill-quiet font-mono text-[11px]" text-anchor="middle">
               {numbers[item.measure] === '0' ? '' : numbers[item.measure]}
             </text>

@@ -11,6 +11,8 @@ export interface PathShape {
   readonly stones: readonly Stone[];
   readonly width: number;
   readonly height: number;
+  /** Width of one measure. */
+  readonly unit: number;
   /** Extent of each section, by its index. */
   readonly sections: readonly { readonly index: number; readonly from: number; readonly to: number }[];
 }
@@ -52,5 +54,5 @@ export function layPath(
     if (known) known.to = x + half;
     else bySection.set(item.section, { index: item.section, from: x - half, to: x + half });
   });
-  return { stones, width, height: metrics.rise + 24, sections: [...bySection.values()] };
+  return { stones, width, unit, height: metrics.rise + 24, sections: [...bySection.values()] };
 }

@@ -1,0 +1,106 @@
+import { describe, expect, it } from 'vitest';
+import { scoreFrom } from '$core/test/shorthand';
+import { realise, type Version } from '$core/version/realise';
+import { decideFinger, DEFAULT_RECIPE } from '$core/version/recipe';
+import { engrave } from './engrave';
+import { sheetOf, sheetSchema } from './sheet';
+
+const song = scoreFrom({
+  key: 'G',
+  time: { beats: 4, beatType: 4 },
+  pickup: 1,
+  right: 'D4:1 | G4:1.5 A4:0.5 B4:2 | r:2 D5:2 | C5:4 | B4:4 | G4:4',
+  left: 'r:1 | G2:4 | D3:4 | C3:4 | G2:4 | G2:4',
+  chords: ' | G | D | C | G | G',
+});
+const version = realise(song, { ...DEFAULT_RECIPE, level: 3 }, decideFinger([], 'm1s1n0', 4));
+const all = { width: 900, fingers: true, counts: true, chords: true };
+const draw = (made: Version, index: number, options = all): Promise<string> =>
+  engrave(sheetOf(made, made.form.phrases[index]!, options));
+
+describe('an engraved phrase', () => {
+  it('has a badge for every struck note: round or square, outlined or filled', async () => {
+    const svg = await draw(version, 0);
+    const struck = Object.keys(version.fingers).filter((id) =>
+      version.score.parts[0]!.notes.some(
+        (n) => n.id === id && n.onset < version.score.measures[version.form.phrases[0]!.to + 1]!.start,
+      ),
+    );
+    for (const id of struck) expect(svg).toContain(`data-finger-of="${id}"`);
+    expect(svg.match(/class="badge (right|left)/g)).toHaveLength(struck.length);
+    expect(svg.match(/class="badge right decided"/g)).toHaveLength(1);
+    expect(svg).toMatch(/class="badge right[^>]*><circle/);
+    expect(svg).toMatch(/class="badge left[^>]*><rect/);
+  });
+
+  it('can be clicked: every note carries its id, every measure has an area', async () => {
+    const svg = await draw(version, 0);
+    const { from, to } = version.form.phrases[0]!;
+    for (const note of version.score.parts[0]!.notes.filter(
+      (n) => n.onset < version.score.measures[to + 1]!.start,
+    ))
+      expect(svg).toContain(`data-id="${note.id}"`);
+    const areas = [...svg.matchAll(/measure-area" data-measure="(\d+)"/g)].map((m) => Number(m[1]));
+    expect(areas).toEqual(Array.from({ length: to - from + 1 }, (_, i) => from + i));
+  });
+
+  it('counts every beat, in order from left to right, held ones lighter', async () => {
+    const svg = await draw(version, 0);
+    const counts = [...svg.matchAll(/class="count (\w+)" x="(\d+)"[^>]*>([^<]+)</g)].map(
+      ([, kind, x, say]) => ({
+        kind,
+        x: Number(x),
+        say,
+      }),
+    );
+    expect(counts.slice(0, 6).map((c) => c.say)).toEqual(['4', '1', '(2)', '&amp;', '3', '(4)']);
+    expect(counts.filter((c) => c.kind === 'rest').map((c) => c.say)).toEqual(['(1)', '(2)']);
+    counts.slice(1).forEach((c, i) => expect(c.x).toBeGreaterThan(counts[i]!.x));
+  });
+
+  it('shows only what was asked for', async () => {
+    const plain = await draw(version, 0, { width: 900, fingers: false, counts: false, chords: false });
+    expect(plain).not.toContain('class="badge');
+    expect(plain).not.toContain('class="count');
+    expect(plain).not.toContain('class="harm"');
+    expect(await draw(version, 0)).toContain('class="harm"');
+  });
+
+  it('prints the metre once and numbers each line, a pickup never', async () => {
+    const [first, second] = [await draw(version, 0), await draw(version, 1)];
+    expect(first).toMatch(/class="meterSig"[\s\S]*?<use/);
+    expect(second).not.toMatch(/class="meterSig"[^/]*>\s*<use/);
+    expect(first).not.toContain('class="measure-number"');
+    expect(second).toMatch(/class="measure-number"[^>]*>\d+</);
+    // The engraver's own numbers are gone, and both staves of every measure are still there.
+    expect(first).not.toContain('class="mNum"');
+    expect(first.match(/ class="staff"/g)).toHaveLength(2 * (version.form.phrases[0]!.to + 1));
+  });
+
+  it('stacks the badges of a chord without one covering another', async () => {
+    const svg = await draw(version, 0);
+    const chord = [
+      ...svg.matchAll(/badge left \w+" data-finger-of="L1-[^"]+"><rect x="(-?\d+)" y="(-?\d+)"/g),
+    ];
+    expect(chord).toHaveLength(3);
+    const ys = chord.map((m) => Number(m[2])).sort((a, b) => a - b);
+    expect(ys[1]! - ys[0]!).toBeGreaterThan(330);
+    expect(ys[2]! - ys[1]!).toBeGreaterThan(330);
+    expect(new Set(chord.map((m) => m[1])).size).toBe(1);
+  });
+
+  it('is well-formed, and its input is what the worker accepts', async () => {
+    const sheet = sheetOf(version, version.form.phrases[0]!, all);
+    expect(sheetSchema.parse(sheet)).toEqual(sheet);
+    expect(sheetSchema.safeParse({ ...sheet, width: 'wide' }).success).toBe(false);
+    const svg = await engrave(sheet);
+    expect(svg.match(/<g[ >]/g)!.length).toBe(
+      svg.match(/<\/g>/g)!.length + (svg.match(/<g [^>]*\/>/g) ?? []).length,
+    );
+  });
+
+  it('that cannot be read is an error, not an empty picture', async () => {
+    const sheet = sheetOf(version, version.form.phrases[0]!, all);
+    await expect(engrave({ ...sheet, xml: 'nonsense' })).rejects.toThrow(/could not read/);
+  });
+});

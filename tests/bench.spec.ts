@@ -1,0 +1,99 @@
+/** The bench by keyboard and by mouse. */
+import { expect, test, type Page } from '@playwright/test';
+import { benchReady, bring } from './support';
+
+async function openBench(page: Page, title: string): Promise<void> {
+  await bring(page, title);
+  await page.getByRole('button', { name: 'Make a version' }).click();
+  await benchReady(page);
+}
+
+test('arrows walk by onset, by measure and to the other hand; the keyboard picture follows', async ({
+  page,
+}) => {
+  await openBench(page, 'Walking Song');
+  const said = page.locator('footer [aria-live]');
+  await expect(said).toContainText('Right hand, B4, pickup');
+  await page.keyboard.press('ArrowRight');
+  await expect(said).toContainText('E5, measure 1');
+  await page.keyboard.press('Shift+ArrowRight');
+  await expect(said).toContainText('measure 2');
+  await page.keyboard.press('ArrowDown');
+  await expect(said).toContainText('Left hand');
+  await page.keyboard.press('ArrowUp');
+  await page.keyboard.press('ArrowUp');
+  await expect(said).toContainText('Right hand');
+  await page.keyboard.press('Shift+ArrowLeft');
+  await expect(said).toContainText('measure 1');
+  await expect(page.getByRole('img', { name: /The hand's shape/ })).toBeVisible();
+});
+
+test('a proposal says why, a decision says what it costs', async ({ page }) => {
+  await openBench(page, 'Reasoned Song');
+  const panel = page.getByRole('region', { name: 'The measure in hand' });
+  await page.keyboard.press('ArrowRight');
+  await expect(panel).toContainText(/\d on E5/);
+  await expect(panel).toContainText('Proposed.');
+  await page.keyboard.press('5');
+  await expect(panel).toContainText('You decided 5');
+  await panel.getByRole('button', { name: /Give it back/ }).click();
+  await expect(panel).toContainText('Proposed.');
+});
+
+test('measures can be chosen on the path and on the page', async ({ page }) => {
+  await openBench(page, 'Chosen Song');
+  await page.getByRole('button', { name: /^measure 6, difficulty/ }).click();
+  await expect(page.getByRole('heading', { name: 'measure 6' })).toBeVisible();
+  await expect(page.locator('.measure-area.current[data-measure="6"]')).toHaveCount(1);
+  await page.locator('.measure-area[data-measure="2"]').click({ position: { x: 5, y: 5 }, force: true });
+  await expect(page.getByRole('heading', { name: 'measure 2' })).toBeVisible();
+});
+
+test('what a level leaves out or breaks is said', async ({ page }) => {
+  await openBench(page, 'Honest Song');
+  await page.getByRole('radio', { name: /Level 1/ }).click();
+  await expect(page.getByText(/\d+ of \d+ melody notes left out/)).toBeVisible();
+  // E major has four sharps: far more than level 1 reads.
+  await expect(page.getByText(/beyond the level/)).toBeVisible();
+  await page.getByRole('button', { name: /^pickup, difficulty/ }).click();
+  await expect(page.getByText('accidentals in the key signature')).toBeVisible();
+});
+
+test('a change made in another window is not overwritten', async ({ page, context }) => {
+  await openBench(page, 'Shared Song');
+  const other = await context.newPage();
+  await other.goto(page.url());
+  await benchReady(other);
+  await other.keyboard.press('5');
+  await expect(other.locator('.sheet .badge.decided')).toHaveCount(1);
+  await benchReady(other);
+  await page.keyboard.press('2');
+  await expect(page.getByText(/changed in another window/)).toBeVisible();
+  await other.reload();
+  await benchReady(other);
+  await expect(other.locator('.sheet .badge.decided')).toHaveText('5');
+});
+
+test('when the server cannot be reached the work stays on the page and can be saved later', async ({
+  page,
+}) => {
+  await openBench(page, 'Patient Song');
+  await page.route('**/versions/*', (route) =>
+    route.request().method() === 'PUT' ? route.abort() : route.continue(),
+  );
+  await page.keyboard.press('3');
+  await expect(page.getByText(/Not saved/)).toBeVisible();
+  await expect(page.locator('.sheet .badge.decided')).toHaveCount(1);
+  await page.unroute('**/versions/*');
+  await page.getByRole('button', { name: 'Try again' }).click();
+  await benchReady(page);
+  await page.reload();
+  await benchReady(page);
+  await expect(page.locator('.sheet .badge.decided')).toHaveCount(1);
+});
+
+test('the keys are listed on demand', async ({ page }) => {
+  await openBench(page, 'Listed Song');
+  await page.keyboard.press('?');
+  await expect(page.getByRole('dialog')).toContainText('decide the finger');
+});

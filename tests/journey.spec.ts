@@ -1,0 +1,129 @@
+/** From a file to a fingered page, a lesson and a learner's record: the whole path, as a teacher walks it. */
+import { expect, test } from '@playwright/test';
+import { benchReady, bring } from './support';
+
+test('from uploading a file to the printed handout and the learner’s record', async ({ page }) => {
+  await bring(page, 'Window Song');
+  await expect(page.getByText('E major, 4/4')).toBeVisible();
+  await expect(page.getByText('8 of 8 measures are new')).toBeVisible();
+  await expect(page.getByText('E F♯ G♯ A B C♯ D♯')).toBeVisible();
+  await expect(
+    page
+      .getByRole('listitem')
+      .filter({ hasText: /^B7?\s*V7?$/ })
+      .first(),
+  ).toBeVisible();
+
+  // A level 2 version in an easier key, for a learner's hands.
+  await page.getByLabel(/^Level/).selectOption('2');
+  await page.getByLabel(/^Key/).selectOption('C');
+  await page.getByLabel('For the hands of').selectOption({ label: 'Runa' });
+  await page.getByRole('button', { name: 'Make a version' }).click();
+  await benchReady(page);
+  await expect(page.getByText('Level 2, two hands, in C major.')).toBeVisible();
+  await expect(page.locator('.sheet .badge').first()).toBeVisible();
+  await expect(page.locator('.sheet .harm').first()).toContainText('C');
+  await expect(page.locator('.sheet text.count').first()).toHaveText('4'); // the pickup
+  expect(await page.locator('.sheet text.count.held').count()).toBeGreaterThan(0);
+
+  // Three fingers overruled: by clicking a note, by walking to one, by clicking its badge.
+  const decided = page.locator('.sheet .badge.decided');
+  await page.locator('.sheet .note[data-id="m1n0"] .notehead').click();
+  await page.keyboard.press('3');
+  await expect(decided).toHaveCount(1);
+  await page.keyboard.press('ArrowRight');
+  await page.keyboard.press('4');
+  await expect(decided).toHaveCount(2);
+  await page.locator('.sheet .badge.left').first().click();
+  await page.keyboard.press('4');
+  await expect(decided).toHaveCount(3);
+  await expect(page.locator('.sheet .badge.left.decided')).toHaveText('4');
+
+  // One given back, undone, redone, undone: what stands at the end is what is kept.
+  await page.keyboard.press('0');
+  await expect(decided).toHaveCount(2);
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(decided).toHaveCount(3);
+  await page.keyboard.press('Control+Shift+z');
+  await expect(decided).toHaveCount(2);
+  await page.keyboard.press('Control+z');
+  await expect(decided).toHaveCount(3);
+  await benchReady(page);
+  await page.reload();
+  await benchReady(page);
+  await expect(decided).toHaveCount(3);
+
+  // Another level and key, and the decisions are still there.
+  await page.getByRole('radio', { name: /Level 3/ }).click();
+  await expect(page.getByText('Level 3, chords, in C major.')).toBeVisible();
+  await expect(decided).toHaveCount(3);
+  await page.getByRole('combobox', { name: /^Key: / }).click();
+  await page.getByRole('option', { name: /^G major/ }).click();
+  await expect(page.getByText('Level 3, chords, in G major.')).toBeVisible();
+  await expect(decided).toHaveCount(3);
+  await page.keyboard.press('Control+z');
+  await page.keyboard.press('Control+z');
+  await expect(page.getByText('Level 2, two hands, in C major.')).toBeVisible();
+  await benchReady(page);
+
+  // Given to a learner.
+  await page.getByRole('button', { name: 'Give to a learner' }).click();
+  await page.getByRole('button', { name: 'Give to Teo' }).click();
+  await expect(page.getByText('Given to Teo.')).toBeVisible();
+  await expect(page.getByRole('dialog').getByText('has it')).toBeVisible();
+  await page.getByRole('button', { name: 'Close', exact: true }).click();
+
+  // The handout prints on both papers, with the decided fingers.
+  await page.getByRole('link', { name: 'Handout' }).click();
+  await expect(page.getByRole('heading', { level: 1, name: 'Window Song' })).toBeVisible();
+  await expect(page.getByText('Teo', { exact: true })).toBeVisible();
+  await expect(page.locator('.sheet .badge.decided')).toHaveCount(3);
+  await expect(page.getByText('The rights in this piece are not known.')).toBeVisible();
+  for (const [paper, width, height] of [
+    ['Letter', 612, 792],
+    ['A4', 595, 842],
+  ] as const) {
+    await page.getByRole('radio', { name: paper }).check();
+    await expect(page).toHaveURL(new RegExp(`paper=${paper.toLowerCase()}`));
+    const pdf = (await page.pdf({ preferCSSPageSize: true })).toString('latin1');
+    const [, w, h] = /\/MediaBox\s*\[\s*0 0 ([\d.]+) ([\d.]+)/.exec(pdf)!;
+    expect(Math.abs(Number(w) - width)).toBeLessThan(2);
+    expect(Math.abs(Number(h) - height)).toBeLessThan(2);
+    expect(pdf.match(/\/Type\s*\/Page\b/g)!.length).toBeLessThanOrEqual(3);
+  }
+
+  // The learner's record: a step ticked with its tempo, and what is next.
+  await page.goto('/learners');
+  await page.getByRole('link', { name: /Window Song/ }).click();
+  const next = page.getByRole('region', { name: 'What comes next' });
+  await expect(next).toContainText('pickup to measure 4: hear it');
+  await next.getByRole('button', { name: 'Done' }).click();
+  await expect(next).toContainText('right hand slowly, counting aloud');
+  await next.getByLabel('Tempo reached').fill('52');
+  await next.getByRole('button', { name: 'Done' }).click();
+  await expect(next).toContainText('right hand without counting');
+  await expect(page.getByText('♩ = 52', { exact: false }).first()).toBeVisible();
+
+  // A tempo that is none is refused and nothing is recorded.
+  await next.getByLabel('Tempo reached').fill('fast');
+  await next.getByRole('button', { name: 'Done' }).click();
+  await expect(page.getByRole('alert')).toContainText('Write the tempo as a number');
+  await expect(next).toContainText('right hand without counting');
+
+  // Ticked in the list, taken back again; the record is still there after a reload.
+  const chunk = page.getByRole('region', { name: /pickup to measure 4/ });
+  await chunk.getByRole('button', { name: /^Tick: Left hand slowly/ }).click();
+  await expect(chunk.getByRole('button', { name: /^Take back: Left hand slowly/ })).toBeVisible();
+  await chunk.getByRole('button', { name: /^Take back: Left hand slowly/ }).click();
+  await expect(chunk.getByRole('button', { name: /^Tick: Left hand slowly/ })).toBeVisible();
+  await page.reload();
+  await expect(chunk.getByRole('button', { name: /^Take back: Right hand slowly/ })).toBeVisible();
+
+  // It shows on the learner's page and on Today.
+  await page.getByRole('link', { name: 'Teo' }).click();
+  await expect(page.getByRole('region', { name: 'Window Song' })).toContainText('up to ♩ = 52');
+  await page.getByRole('link', { name: 'Today' }).click();
+  await expect(page.getByRole('listitem').filter({ hasText: 'Window Song' }).first()).toContainText(
+    'right hand without counting',
+  );
+});

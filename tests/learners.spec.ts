@@ -1,0 +1,36 @@
+/** Learners: adding one, changing what is known of them, the lesson log. */
+import { expect, test } from '@playwright/test';
+
+test('a learner is added, corrected, and a lesson is logged', async ({ page }) => {
+  await page.goto('/learners');
+  await page.getByRole('link', { name: 'Add a learner' }).click();
+  await page.getByLabel('Name').fill('Ilse');
+  await page.getByLabel('Lesson day').selectOption('Thursday');
+  await page.getByRole('textbox', { name: 'At' }).fill('15:00');
+  await page.getByLabel('Lowest sung note').fill('deep');
+  await page.getByRole('button', { name: 'Add' }).click();
+  await expect(page.getByRole('alert')).toContainText('Write a note with its octave');
+  await expect(page.getByLabel('Name')).toHaveValue('Ilse'); // nothing typed is lost
+  await page.getByLabel('Lowest sung note').fill('A3');
+  await page.getByRole('button', { name: 'Add' }).click();
+  await expect(page.getByRole('heading', { level: 1, name: 'Ilse' })).toBeVisible();
+  await expect(page.getByText('Thursdays 15:00')).toBeVisible();
+  await expect(page.getByText('Reaches an octave right')).toBeVisible();
+
+  await page.getByText('Change', { exact: true }).click();
+  await page.getByLabel(/^Right/).selectOption('a seventh');
+  await page.getByRole('button', { name: 'Keep' }).click();
+  await expect(page.getByText('Reaches a seventh right')).toBeVisible();
+
+  await page.getByLabel('What was said, what is set').fill('Curved fingers; two measures a day.');
+  await page.getByRole('button', { name: 'Add to the log' }).click();
+  await expect(page.getByText('Curved fingers; two measures a day.')).toBeVisible();
+  await page.reload();
+  await expect(page.getByText('Curved fingers; two measures a day.')).toBeVisible();
+});
+
+test('what is not there says so', async ({ page }) => {
+  const answer = await page.goto('/learners/nobody');
+  expect(answer?.status()).toBe(404);
+  await expect(page.getByText('There is no such learner.')).toBeVisible();
+});

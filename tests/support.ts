@@ -1,0 +1,46 @@
+import AxeBuilder from '@axe-core/playwright';
+import { expect, type Page } from '@playwright/test';
+import { writeMusicXml } from '../src/lib/core/io/musicxml/write';
+import { scoreFrom } from '../src/lib/core/test/shorthand';
+
+/** A two-staff file as a teacher would bring it, under a name of its own, so that tests do not meet. */
+export function pianoFile(title: string): { name: string; mimeType: string; buffer: Buffer } {
+  const score = scoreFrom({
+    title,
+    key: 'E',
+    time: { beats: 4, beatType: 4 },
+    tempo: 96,
+    pickup: 1,
+    right:
+      'B4:1 | E5:1.5 F#5:0.5 G#5:1 E5:1 | [D#5 F#5]:0.75 E5:0.25 F#5:1 B4:2 | C#5:1 D#5:1 E5:1 C#5:1 | B4:3 B4:1 | ' +
+      'E5:1 G#5:1 B5:1 A5:1 | G#5:2 F#5:2 | E5:1 D#5:1 C#5:1 D#5:1 | E5:4',
+    left:
+      'r:1 | E3:1 [G#3 B3]:1 E3:1 [G#3 B3]:1 | B2:1 [F#3 A3]:1 B2:1 [F#3 A3]:1 | A2:1 [E3 C#4]:1 A2:1 [E3 C#4]:1 | ' +
+      '[B2 F#3 A3]:4 | E3:1 [G#3 B3]:1 A2:1 [E3 C#4]:1 | E3:2 [B2 F#3]:2 | A2:2 [B2 F#3 A3]:2 | [E2 B2 E3]:4',
+  });
+  return {
+    name: `${title}.musicxml`,
+    mimeType: 'application/xml',
+    buffer: Buffer.from(writeMusicXml(score)),
+  };
+}
+
+/** Brings a piece through the page, and lands on it. */
+export async function bring(page: Page, title: string): Promise<void> {
+  await page.goto('/pieces');
+  await page.waitForLoadState('networkidle'); // the button works by script
+  await page.locator('input[type=file]').setInputFiles(pianoFile(title));
+  await expect(page.getByRole('heading', { level: 1, name: title })).toBeVisible();
+}
+
+/** The bench is ready when its first phrase is drawn and everything is saved. */
+export async function benchReady(page: Page): Promise<void> {
+  await expect(page.locator('.sheet svg').first()).toBeVisible({ timeout: 30_000 });
+  await expect(page.getByText('Saved', { exact: true })).toBeVisible();
+}
+
+/** No accessibility fault that axe can find. */
+export async function expectAccessible(page: Page): Promise<void> {
+  const { violations } = await new AxeBuilder({ page }).analyze();
+  expect(violations.map((v) => `${v.id}: ${v.nodes.map((n) => n.target.join(' ')).join(', ')}`)).toEqual([]);
+}
