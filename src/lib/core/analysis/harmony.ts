@@ -3,7 +3,7 @@
  * whole piece. Changing chord costs more the weaker the beat, so that passing notes do not make chords of their own.
  */
 import { beatLength, endOf, metricalStrength, placeInMeasure } from '../score/metre';
-import { endOfScore, measureAt, soundingNotes, type SoundingNote } from '../score/query';
+import { endOfScore, soundingNotes, type SoundingNote } from '../score/query';
 import type { Score } from '../score/score';
 import type { Ticks } from '../score/ticks';
 import { chordTones, isDiatonic, sameChord, type Chord } from '../theory/chord';
@@ -186,7 +186,3 @@ function mergeSame(spans: readonly ChordSpan[]): ChordSpan[] {
 /** The chord that sounds at a tick. */
 export const chordAt = (spans: readonly ChordSpan[], tick: Ticks): Chord | null =>
   spans.find((s) => s.onset <= tick && tick < s.onset + s.duration)?.chord ?? null;
-
-/** Index of the measure in which a span begins. */
-export const measureOfSpan = (score: Score, span: ChordSpan): number =>
-  measureAt(score.measures, span.onset).index;

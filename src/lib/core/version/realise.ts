@@ -119,7 +119,7 @@ export function realise(source: Score, recipe: Recipe, decisions: readonly Decis
     });
 
   const score = withMarks({ ...arranged, pedals }, fingers, counts);
-  const goalTempo = Math.round((source.tempo || USUAL_TEMPO) * contract.tempoShare);
+  const goalTempo = 2 * Math.round(((source.tempo || USUAL_TEMPO) * contract.tempoShare) / 2); // as metronomes go
   return {
     score: { ...score, tempo: goalTempo },
     sourceKey,

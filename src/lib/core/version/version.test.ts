@@ -69,7 +69,7 @@ describe('realising a version', () => {
   });
 
   it('slows the goal down for the lower levels', () => {
-    expect(levels.map((level) => realise(song, recipe({ level }), []).goalTempo)).toEqual([70, 80, 85]);
+    expect(levels.map((level) => realise(song, recipe({ level }), []).goalTempo)).toEqual([70, 80, 86]);
   });
 
   it('makes a version of a melody with chord symbols alone', () => {

@@ -1,8 +1,9 @@
 import { difficultyOf } from '$core/analysis/difficulty';
 import { formOf } from '$core/analysis/form';
-import { chordsOf, measureOfSpan } from '$core/analysis/harmony';
+import { chordsOf } from '$core/analysis/harmony';
 import { keyOf, withHeardMode } from '$core/analysis/key';
 import { LEVELS } from '$core/arrange/levels';
+import { endOf } from '$core/score/metre';
 import { soundingNotes } from '$core/score/query';
 import { chordSymbol, degree, isDiatonic, type Chord } from '$core/theory/chord';
 import { fromFifths } from '$core/theory/fifths';
@@ -29,6 +30,7 @@ export const load: PageServerLoad = ({ params }) => {
   const spans = chordsOf(score).filter((s): s is typeof s & { chord: Chord } => s.chord !== null);
   const notes = score.parts.flatMap((p) => p.notes);
   const first = spans[0]?.chord;
+  const startOf = (section: { from: number }): number => score.measures[section.from]!.start;
   return {
     piece,
     warnings,
@@ -50,10 +52,10 @@ export const load: PageServerLoad = ({ params }) => {
     chords: form.sections.map((section) => ({
       label: section.label,
       list: spans
-        .filter((s) => {
-          const measure = measureOfSpan(score, s);
-          return measure >= section.from && measure <= section.to;
-        })
+        // The chord that goes on from the section before is the first one heard in this one.
+        .filter(
+          (s) => s.onset < endOf(score.measures[section.to]!) && s.onset + s.duration > startOf(section),
+        )
         .map(({ chord, onset }) => ({
           onset,
           symbol: chordSymbol(chord),

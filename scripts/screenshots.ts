@@ -1,0 +1,51 @@
+/** Takes the pictures of docs/screenshots/ from the demo studio. Run with `npm run screenshots` after a build. */
+import { expect, test, type Page } from '@playwright/test';
+
+const shot = (page: Page, name: string) => page.screenshot({ path: `docs/screenshots/${name}.png` });
+const drawn = (page: Page) => expect(page.locator('.sheet svg').nth(1)).toBeVisible({ timeout: 30_000 });
+
+test('screenshots', async ({ page }) => {
+  test.setTimeout(180_000);
+  for (const [path, name] of [
+    ['/', 'today'],
+    ['/learners', 'learners'],
+    ['/pieces', 'pieces'],
+  ] as const) {
+    await page.goto(path);
+    await page.waitForLoadState('networkidle');
+    await shot(page, name);
+  }
+  await page.getByRole('link', { name: 'Kite Weather' }).click();
+  await expect(page.getByRole('heading', { level: 1 })).toHaveText('Kite Weather');
+  await shot(page, 'piece');
+  await page
+    .getByRole('link', { name: /^Level 2 in/ })
+    .first()
+    .click();
+  await drawn(page);
+  await page.getByRole('button', { name: /^measure 3, difficulty/ }).click();
+  await page.keyboard.press('ArrowRight');
+  await page.keyboard.press('3');
+  await page.keyboard.press('ArrowRight');
+  await expect(page.locator('.sheet .badge.decided')).toHaveCount(1);
+  await page.waitForTimeout(800); // the reason arrives
+  await shot(page, 'bench');
+  await page.getByRole('link', { name: 'Handout' }).click();
+  await drawn(page);
+  await page.getByRole('radio', { name: 'Letter' }).check();
+  await page.getByRole('radio', { name: 'A4' }).check();
+  await shot(page, 'handout');
+  await page.goto('/pieces');
+  await page.getByRole('link', { name: 'level 3', exact: true }).first().click();
+  await drawn(page);
+  await page.getByRole('button', { name: /^measure 7, difficulty/ }).click();
+  await page.waitForTimeout(800);
+  await shot(page, 'bench-chords');
+  await page.goto('/learners');
+  await page.getByRole('link', { name: 'Runa', exact: true }).click();
+  await expect(page.getByRole('heading', { level: 1 })).toHaveText('Runa');
+  await shot(page, 'learner');
+  await page.getByRole('link', { name: 'Open the steps' }).click();
+  await expect(page.getByRole('button', { name: 'Done' })).toBeVisible();
+  await shot(page, 'steps');
+});
