@@ -7,6 +7,7 @@ export interface KeyOption {
   /** "2 sharps", "no sharps or flats" */
   readonly signature: string;
   readonly accidentals: number;
+  readonly fifths: number;
 }
 
 const signatureText = (fifths: number): string => {
@@ -21,6 +22,12 @@ export function keyOptions(mode: Key['mode']): KeyOption[] {
   const fifths = [0, 1, -1, 2, -2, 3, -3, 4, -4, 5, -5, 6, -6];
   return fifths.map((f) => {
     const key: Key = { fifths: f, mode };
-    return { code: keyCode(key), name: keyName(key), signature: signatureText(f), accidentals: Math.abs(f) };
+    return {
+      code: keyCode(key),
+      name: keyName(key),
+      signature: signatureText(f),
+      accidentals: Math.abs(f),
+      fifths: f,
+    };
   });
 }

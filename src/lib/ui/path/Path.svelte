@@ -45,11 +45,23 @@
       narrowest: onselect ? 26 : 0,
     }),
   );
+  // The chosen measure stays in sight where the path is longer than its place.
+  let strip = $state<HTMLElement>();
+  $effect(() => {
+    const stone = shape.stones.find(({ item }) =>
+      item.kind === 'measure'
+        ? item.measure === current
+        : current !== undefined && item.from <= current && current <= item.to,
+    );
+    if (!strip || !stone || shape.width <= strip.clientWidth) return;
+    const [from, to] = [strip.scrollLeft + 40, strip.scrollLeft + strip.clientWidth - 40];
+    if (stone.x < from || stone.x > to) strip.scrollLeft = stone.x - strip.clientWidth / 2;
+  });
   const line = $derived(shape.stones.map((s) => `${s.x},${s.y}`).join(' '));
   const radius = $derived(Math.min(shape.unit * 0.46, small ? 4.5 : 7));
 </script>
 
-<div class="w-full min-w-0 overflow-x-auto" bind:clientWidth={measured}>
+<div class="w-full min-w-0 overflow-x-auto" bind:this={strip} bind:clientWidth={measured}>
   <div class="relative" style:width="{shape.width}px" style:height="{shape.height + (small ? 6 : 34)}px">
     <svg
       class="absolute inset-0"

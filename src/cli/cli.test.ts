@@ -1,0 +1,204 @@
+/** The command line as a process: what a script sees of it. */
+import { spawnSync } from 'node:child_process';
+import { mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { afterAll, describe, expect, it, vi } from 'vitest';
+import { writeMusicXml } from '../lib/core/io/musicxml/write';
+import { readScoreFile } from '../lib/core/io/readScoreFile';
+import { pitchName } from '../lib/core/score/pitch';
+import { scoreFrom } from '../lib/core/test/shorthand';
+
+// Each command is a process of its own, and the machine may be busy.
+vi.setConfig({ testTimeout: 60_000 });
+
+const folder = mkdtempSync(join(tmpdir(), 'keypath-cli-'));
+afterAll(() => rmSync(folder, { recursive: true }));
+
+const song = join(folder, 'song.musicxml');
+writeFileSync(
+  song,
+  writeMusicXml(
+    scoreFrom({
+      title: 'Song',
+      key: 'G',
+      time: { beats: 4, beatType: 4 },
+      pickup: 1,
+      right: 'D4:1 | G4:1.5 A4:0.5 B4:2 | C5:1 B4:1 A4:1 F#4:1 | G4:4',
+      left: 'r:1 | [G2 D3 B3]:4 | [C3 E3 G3]:2 [D3 F#3 C4]:2 | [G2 D3]:4',
+      chords: ' | G | C D7 | G',
+      sections: { 1: 'Verse' },
+    }),
+  ),
+);
+
+const keypath = (...args: string[]) => {
+  const { status, stdout, stderr } = spawnSync('./keypath', args, { encoding: 'utf8' });
+  return { status, stdout, stderr };
+};
+const json = (...args: string[]) => JSON.parse(keypath(...args).stdout);
+const out = (name: string): string => join(folder, name);
+const readBack = (path: string) => readScoreFile('x', readFileSync(path)).score;
+
+describe('commands', () => {
+  it('analyse: key, pickup, sections, chords with degree and bass', () => {
+    const result = json('analyse', song);
+    expect(result).toMatchObject({
+      title: 'Song',
+      key: { tonic: 'G', mode: 'major', fifths: 1 },
+      time: '4/4',
+      measures: 3,
+      pickup: 1,
+      sections: [{ label: 'A', role: 'Verse', from: 0, to: 3 }],
+      hands: { noteCount: { right: 9, left: 11 } },
+    });
+    expect(result.chords.slice(0, 3)).toMatchObject([
+      { measure: 1, beat: 1, symbol: 'G', degree: 'I', bass: 'G', diatonic: true, notes: ['G', 'B', 'D'] },
+      { measure: 2, beat: 1, symbol: 'C', degree: 'IV' },
+      { measure: 2, beat: 3, symbol: 'D7', degree: 'V7' },
+    ]);
+  });
+
+  it('arrange: a fingered and counted version, and the report beside it', () => {
+    const made = keypath(
+      'arrange',
+      song,
+      '--level',
+      '2',
+      '--key',
+      'C',
+      '-o',
+      out('v.musicxml'),
+      '--json',
+      out('v.json'),
+    );
+    expect(made).toEqual({ status: 0, stdout: '', stderr: '' });
+    const version = readBack(out('v.musicxml'));
+    expect(version.measures[0]!.key.fifths).toBe(0);
+    expect(version.parts[0]!.notes.every((n) => n.tie || n.finger)).toBe(true);
+    const xml = readFileSync(out('v.musicxml'), 'utf8');
+    expect(xml).toContain('<lyric number="1" name="counts"><syllabic>single</syllabic><text>1 (2)</text>');
+    expect(JSON.parse(readFileSync(out('v.json'), 'utf8'))).toMatchObject({ recipe: { level: 2, key: 'C' } });
+    expect(keypath('check', out('v.musicxml'), '--level', '2')).toMatchObject({ status: 0 });
+  });
+
+  it('finger: every note, locks kept on request', () => {
+    const xml = keypath('finger', song).stdout;
+    writeFileSync(out('f.xml'), xml.replace(/(<note id="m1n0">.*?<fingering[^>]*>)\d/, '$15'));
+    expect(readBack(out('f.xml')).parts[0]!.notes.every((n) => n.finger)).toBe(true);
+    const again = (...options: string[]) => {
+      keypath('finger', out('f.xml'), '-o', out('g.xml'), ...options);
+      return readBack(out('g.xml')).parts[0]!.notes.find((n) => n.id === 'm1n0')!.finger;
+    };
+    expect(again('--keep')).toBe(5);
+    expect(again()).not.toBe(5);
+  });
+
+  it('count: the pickup is four, a dotted quarter holds two', () => {
+    const { measures } = json('count', song);
+    expect(measures[0]).toEqual({ number: 0, counts: [{ at: '0', say: '4', kind: 'onset' }] });
+    expect(measures[1].counts).toEqual([
+      { at: '0', say: '1', kind: 'onset' },
+      { at: '1', say: '2', kind: 'held' },
+      { at: '3/2', say: '&', kind: 'onset' },
+      { at: '2', say: '3', kind: 'onset' },
+      { at: '3', say: '4', kind: 'held' },
+    ]);
+    expect(json('count', song, '--hand', 'left').measures[0].counts[0].kind).toBe('rest');
+  });
+
+  it('pedal: marks on the lower staff', () => {
+    expect(keypath('pedal', song).stdout.match(/<pedal type="change"/g)).toHaveLength(3);
+  });
+
+  it('keys: all thirteen, the best first', () => {
+    const ranked: { key: string; total: number; keyboard: number }[] = json('keys', song, '--voice', 'A3-D5');
+    expect(ranked).toHaveLength(13);
+    expect(ranked.map((k) => k.total)).toEqual([...ranked.map((k) => k.total)].sort((a, b) => a - b));
+    expect(Object.keys(ranked[0]!)).toEqual([
+      'key',
+      'fifths',
+      'by',
+      'total',
+      'reading',
+      'hands',
+      'voice',
+      'keyboard',
+      'distance',
+    ]);
+  });
+
+  it('transpose: to a key or by semitones, up or down, and back again', () => {
+    const first = (...args: string[]): string => {
+      keypath('transpose', song, ...args, '-o', out('t.xml'));
+      return pitchName(readBack(out('t.xml')).parts[0]!.notes[0]!.pitch);
+    };
+    expect(first('--to', 'F')).toBe('C4');
+    expect(first('--to', 'F', '--up')).toBe('C5');
+    expect(first('--by', '-3')).toBe('B3');
+    expect(first('--by', '1')).toBe('E♭4');
+  });
+
+  it('check: status 1 with what breaks the level', () => {
+    const { status, stdout } = keypath('check', song, '--level', '1');
+    expect(status).toBe(1);
+    expect(JSON.parse(stdout).violations[0]).toMatchObject({
+      measure: 1,
+      limit: expect.any(String),
+      allowed: expect.any(String),
+    });
+  });
+
+  it('convert: .musicxml to .mxl and back', () => {
+    keypath('convert', song, '-o', out('c.mxl'));
+    keypath('convert', out('c.mxl'), '-o', out('c.xml'));
+    // Ids are given anew when a file is read; everything else is the same to the letter.
+    const withoutIds = (path: string): string => readFileSync(path, 'utf8').replace(/ id="m[^"]+"/g, '');
+    expect(withoutIds(out('c.xml'))).toBe(withoutIds(song));
+  });
+});
+
+describe('what cannot be done', () => {
+  writeFileSync(out('bad.xml'), '<score-partwise><part');
+  writeFileSync(out('recipe.json'), '{"level": 7}');
+  it.each([
+    [['fly', song], /no command “fly”/],
+    [['analyse'], /needs a file/],
+    [['analyse', 'nowhere.xml'], /There is no file or folder nowhere\.xml/],
+    [['analyse', folder], /is a folder/],
+    [['analyse', out('bad.xml')], /ends in the middle|not well-formed/],
+    [['arrange', song], /needs --level/],
+    [['arrange', song, '--level', '5'], /not built yet/],
+    [['arrange', song, '--level', 'x'], /--level takes one of 1, 2, 3/],
+    [['arrange', song, '--level', '2', '--key', 'H'], /names no key/],
+    [['arrange', song, '--recipe', out('recipe.json')], /recipe is not usable at “level”/],
+    [['arrange', song, '--level', '1', '-o', out('x.pdf')], /cannot be written as “.pdf”/],
+    [['transpose', song, '--by', 'two'], /whole number/],
+    [['count', song, '--hand', 'third'], /right, left or both/],
+    [['analyse', song, '--loud'], /--loud/],
+  ])('%j: one line, status 2, nothing written', (args, expected) => {
+    const before = readdirSync(folder).sort();
+    const { status, stdout, stderr } = keypath(...args);
+    expect(status).toBe(2);
+    expect(stdout).toBe('');
+    expect(stderr).toMatch(expected);
+    expect(stderr.trim().split('\n')).toHaveLength(1);
+    expect(readdirSync(folder).sort()).toEqual(before);
+  });
+  it('--help lists every command', () => {
+    const { status, stdout } = keypath('--help');
+    expect(status).toBe(0);
+    for (const name of [
+      'analyse',
+      'arrange',
+      'finger',
+      'count',
+      'pedal',
+      'keys',
+      'transpose',
+      'check',
+      'convert',
+    ])
+      expect(stdout).toContain(name);
+  });
+});

@@ -1,0 +1,256 @@
+/** What each command makes of a score. Nothing here reads or writes files: main.ts does. */
+import { difficultyOf } from '../lib/core/analysis/difficulty';
+import { formOf } from '../lib/core/analysis/form';
+import { chordAt, chordsOf } from '../lib/core/analysis/harmony';
+import { keyOf, withHeardMode } from '../lib/core/analysis/key';
+import { LEVELS } from '../lib/core/arrange/levels';
+import { KEYBOARDS, REACH_SEMITONES } from '../lib/core/arrange/register';
+import { countMeasures } from '../lib/core/counting/count';
+import { rankKeys } from '../lib/core/keys/rank';
+import { beatLength } from '../lib/core/score/metre';
+import { keyboardPart, measureAt, soundingNotes } from '../lib/core/score/query';
+import type { Score } from '../lib/core/score/score';
+import { quarters, TICKS_PER_QUARTER } from '../lib/core/score/ticks';
+import { bassOf, chordSymbol, chordToneNames, degree, inversion, isDiatonic } from '../lib/core/theory/chord';
+import { fromFifths, pitchClass } from '../lib/core/theory/fifths';
+import { parseKey, tonicFifths, tonicName, type Key } from '../lib/core/theory/key';
+import { pitchClassName } from '../lib/core/score/pitch';
+import { transposeScore, transpositionTo, type Transposition } from '../lib/core/transpose/transpose';
+import { checkVersion, type Violation } from '../lib/core/version/check';
+import { fingersOf, handOfPart, withFingers, withPedal } from '../lib/core/version/markSource';
+import { realise } from '../lib/core/version/realise';
+import type { Recipe } from '../lib/core/version/recipe';
+import { integerFrom, recipeFrom, UsageError, voiceFrom, type Values } from './options';
+
+/** Music goes out as a file, everything else as JSON. `found` says that a check found something. */
+export type Outcome =
+  { readonly music: Score; readonly report?: unknown } | { readonly json: unknown; readonly found?: boolean };
+
+export interface Input {
+  readonly score: Score;
+  readonly warnings: readonly string[];
+  readonly values: Values;
+  /** The recipe file, read, if one was given. */
+  readonly recipeFile?: unknown;
+}
+
+const keyJson = (key: Key) => ({ tonic: tonicName(key), mode: key.mode, fifths: key.fifths });
+
+/** A measure's number as it is printed: a number where it is one. */
+const numberOf = (score: Score, index: number): number | string => {
+  const { number } = score.measures[index]!;
+  return /^\d+$/.test(number) ? Number(number) : number;
+};
+
+function analyse({ score: source, warnings }: Input): Outcome {
+  const score = withHeardMode(source);
+  const key = keyOf(score);
+  const form = formOf(score);
+  const spans = chordsOf(score);
+  const notes = score.parts.flatMap((p) => p.notes);
+  const sounding = soundingNotes(notes);
+  const difficulty = difficultyOf(score.measures, sounding, notes, score.tempo);
+  const hardest = [...difficulty].map((d) => d.score).sort((a, b) => b - a);
+  const tenth = hardest.slice(0, Math.max(1, Math.ceil(hardest.length / 10)));
+  const first = score.measures[0]!;
+  return {
+    json: {
+      title: score.title,
+      key: keyJson(key),
+      keyChanges: score.measures
+        .filter((m, i) => i > 0 && m.key.fifths !== score.measures[i - 1]!.key.fifths)
+        .map((m) => ({ measure: numberOf(score, m.index), ...keyJson(m.key) })),
+      time: `${first.time.beats}/${first.time.beatType}`,
+      tempo: score.tempo || null,
+      measures: form.measureCount,
+      newMeasures: form.newMeasures,
+      pickup: first.beginsAt > 0 ? first.length / TICKS_PER_QUARTER : 0,
+      sections: form.sections.map((s) => ({
+        label: s.letter,
+        role: s.label === s.letter ? null : s.label,
+        from: numberOf(score, s.from),
+        to: numberOf(score, s.to),
+        variantOf: s.repeats ?? null,
+        differsIn: [],
+      })),
+      chords: spans.flatMap(({ onset, chord }) => {
+        if (!chord) return [];
+        const measure = measureAt(score.measures, onset);
+        return [
+          {
+            measure: numberOf(score, measure.index),
+            beat: 1 + (onset - measure.start + measure.beginsAt) / beatLength(measure.time),
+            symbol: chordSymbol(chord),
+            degree: degree(chord, key),
+            inversion: inversion(chord),
+            bass: pitchClassName(fromFifths(bassOf(chord))),
+            diatonic: isDiatonic(chord, key),
+            notes: chordToneNames(chord).split(' '),
+          },
+        ];
+      }),
+      voicings: voicingsOf(score),
+      difficulty: {
+        level: null,
+        score: Math.round(tenth.reduce((a, b) => a + b, 0) / tenth.length),
+        byMeasure: difficulty.map((d) => ({
+          measure: numberOf(score, d.measure),
+          score: d.score,
+          reasons: d.reasons,
+        })),
+      },
+      hands: {
+        noteCount: {
+          right: handOfPart(keyboardPart(score), 'right').length,
+          left: handOfPart(keyboardPart(score), 'left').length,
+        },
+      },
+      warnings,
+    },
+  };
+}
+
+/** Chord names that stand in more than one shape: the pitch classes from the lowest note up, where a chord begins. */
+function voicingsOf(
+  score: Score,
+): { symbol: string; shapes: { notes: string; measures: (number | string)[] }[] }[] {
+  const notes = soundingNotes(score.parts.flatMap((p) => p.notes));
+  const spans = chordsOf(score);
+  const bySymbol = new Map<string, Map<string, Set<number | string>>>();
+  for (const span of spans) {
+    const chord = chordAt(spans, span.onset);
+    if (!chord) continue;
+    const tones = notes
+      .filter((n) => n.staff === 2 && n.onset <= span.onset && span.onset < n.onset + n.duration)
+      .map((n) => pitchClassName(n.pitch));
+    if (tones.length < 3) continue;
+    const shapes = bySymbol.get(chordSymbol(chord)) ?? new Map<string, Set<number | string>>();
+    const shape = tones.join(' ');
+    const where = shapes.get(shape) ?? new Set();
+    where.add(numberOf(score, measureAt(score.measures, span.onset).index));
+    bySymbol.set(chordSymbol(chord), shapes.set(shape, where));
+  }
+  return [...bySymbol]
+    .filter(([, shapes]) => shapes.size > 1)
+    .map(([symbol, shapes]) => ({
+      symbol,
+      shapes: [...shapes].map(([tones, measures]) => ({ notes: tones, measures: [...measures] })),
+    }));
+}
+
+function arrange({ score, values, recipeFile }: Input): Outcome {
+  if (values.level === undefined && recipeFile === undefined)
+    throw new UsageError('arrange needs --level 1, 2 or 3.');
+  const recipe = recipeFrom(values, recipeFile);
+  const version = realise(score, recipe, []);
+  return {
+    music: version.score,
+    report: {
+      recipe,
+      reasons: version.reasons.map((r) => ({ ...r, measure: numberOf(score, r.measure) })),
+      violations: violationsJson(score, version.violations),
+      report: version.report,
+      goalTempo: version.goalTempo,
+    },
+  };
+}
+
+const violationsJson = (score: Score, violations: readonly Violation[]) =>
+  violations.map((v) => ({ ...v, measure: numberOf(score, v.measure) }));
+
+const reachOf = (recipe: Recipe) => ({
+  right: REACH_SEMITONES[recipe.reach.right],
+  left: REACH_SEMITONES[recipe.reach.left],
+});
+
+function finger({ score, values }: Input): Outcome {
+  if (values.alternatives !== undefined)
+    throw new UsageError('--alternatives is not built yet; without it every note gets its best finger.');
+  const part = keyboardPart(score);
+  const fingers = fingersOf(score, part, { reach: reachOf(recipeFrom(values)), keep: values.keep ?? false });
+  return { music: { ...score, parts: score.parts.map((p) => (p === part ? withFingers(p, fingers) : p)) } };
+}
+
+function count({ score, values }: Input): Outcome {
+  recipeFrom(values);
+  const hand = values.hand ?? 'right';
+  if (hand !== 'right' && hand !== 'left' && hand !== 'both')
+    throw new UsageError(`--hand takes right, left or both, not “${hand}”.`);
+  const part = keyboardPart(score);
+  const notes = hand === 'both' ? soundingNotes(part.notes) : handOfPart(part, hand);
+  return {
+    json: {
+      measures: countMeasures(score.measures, notes).map(({ measure, counts }) => ({
+        number: numberOf(score, measure),
+        counts: counts.map(({ at, say, kind }) => ({ at: quarters(at), say, kind })),
+      })),
+    },
+  };
+}
+
+function pedal({ score, values }: Input): Outcome {
+  const recipe = recipeFrom(values);
+  return {
+    music: recipe.pedal === 'none' ? { ...score, pedals: [] } : withPedal(score, keyboardPart(score)),
+  };
+}
+
+function keys({ score, values, recipeFile }: Input): Outcome {
+  return {
+    json: rankKeys(score, recipeFrom(values, recipeFile), values.voice ? voiceFrom(values.voice) : undefined),
+  };
+}
+
+function transpose({ score: source, values }: Input): Outcome {
+  const score = withHeardMode(source);
+  return { music: transposeScore(score, withDirection(transposition(keyOf(score), values), values)) };
+}
+
+function transposition(from: Key, values: Values): Transposition {
+  if (values.to !== undefined) {
+    const to = parseKey(values.to);
+    if (!to) throw new UsageError(`--to ${values.to} names no key; write C, F#m or Bb.`);
+    return transpositionTo(from, { ...to, mode: from.mode });
+  }
+  if (values.by === undefined) throw new UsageError('transpose needs --to KEY or --by SEMITONES.');
+  const by = integerFrom('by', values.by, -36, 36);
+  // Of the keys at that distance the one with fewer accidentals; sharps where both have six.
+  const candidates = Array.from({ length: 13 }, (_, i): Key => ({ fifths: i - 6, mode: from.mode }))
+    .filter((k) => (pitchClass(tonicFifths(k)) - pitchClass(tonicFifths(from)) - by) % 12 === 0)
+    .sort((a, b) => Math.abs(a.fifths) - Math.abs(b.fifths) || b.fifths - a.fifths);
+  return { semitones: by, fifths: candidates[0]!.fifths - from.fifths };
+}
+
+/** --up and --down choose the octave where --to leaves it open. */
+function withDirection(by: Transposition, values: Values): Transposition {
+  if (values.up && values.down) throw new UsageError('--up and --down exclude each other.');
+  if (values.up && by.semitones < 0) return { ...by, semitones: by.semitones + 12 };
+  if (values.down && by.semitones > 0) return { ...by, semitones: by.semitones - 12 };
+  return by;
+}
+
+function check({ score, values }: Input): Outcome {
+  if (values.level === undefined) throw new UsageError('check needs --level 1, 2 or 3.');
+  const recipe = recipeFrom(values);
+  const violations = checkVersion(score, {
+    contract: LEVELS[recipe.level],
+    reach: reachOf(recipe),
+    keyboard: KEYBOARDS[recipe.keyboard],
+  });
+  return { json: { violations: violationsJson(score, violations) }, found: violations.length > 0 };
+}
+
+export const COMMANDS: Readonly<Record<string, { says: string; run: (input: Input) => Outcome }>> = {
+  analyse: { says: 'key, form, chords, difficulty, as JSON', run: analyse },
+  arrange: { says: 'a version at --level 1, 2 or 3, as music', run: arrange },
+  finger: { says: 'the same music with a finger on every note', run: finger },
+  count: { says: 'what is counted in each measure, as JSON', run: count },
+  pedal: { says: 'the same music with pedal marks', run: pedal },
+  keys: { says: 'every key ranked for a learner, as JSON', run: keys },
+  transpose: { says: 'the same music --to KEY or --by SEMITONES', run: transpose },
+  check: { says: 'what breaks the contract of --level, as JSON; status 1 if anything does', run: check },
+  convert: {
+    says: 'from one format to another, by the ending after -o',
+    run: ({ score }) => ({ music: score }),
+  },
+};

@@ -1,0 +1,130 @@
+/** `./keypath COMMAND [options] FILE`: reads a file, runs one command of commands.ts, writes what comes out. */
+import { readFileSync, renameSync, writeFileSync } from 'node:fs';
+import { basename, extname } from 'node:path';
+import { zipSync, strToU8 } from 'fflate';
+import { InputError } from '../lib/core/io/inputError';
+import { writeMusicXml } from '../lib/core/io/musicxml/write';
+import { readScoreFile } from '../lib/core/io/readScoreFile';
+import type { Score } from '../lib/core/score/score';
+import { COMMANDS, type Outcome } from './commands';
+import { readArguments, UsageError, type Values } from './options';
+
+const HELP = `keypath COMMAND [options] FILE
+
+Reads .musicxml, .xml and .mxl. Writes music by the ending after -o (.musicxml .xml .mxl .json), without -o as MusicXML
+to standard output; everything else is JSON on standard output. Messages go to standard error.
+Status: 0 done, 1 a check found something, 2 unusable input or options.
+
+Commands
+${Object.entries(COMMANDS)
+  .map(([name, { says }]) => `  ${name.padEnd(11)}${says}`)
+  .join('\n')}
+
+Options
+  -o FILE                 where music goes
+  --level 1…3             arrange, check, keys
+  --key C|F#m|Bb          arrange: the key of the version
+  --texture NAME          arrange: held-root, root-fifth, root-then-fifth, block-chord
+  --reach 7…10            white keys; also --reach-left, --reach-right
+  --keyboard 49|61|76|88
+  --counting numbers|none    --pedal harmony|none    --hand right|left|both
+  --recipe FILE.json      arrange, keys: settings from a file
+  --json FILE             arrange: also the report
+  --voice A3-D5           keys: the learner's comfortable range
+  --to KEY, --by SEMITONES, --up, --down    transpose
+  --keep                  finger: fingers in the source stay
+`;
+
+/** Text or bytes of a score in the format of a file name. */
+function encode(score: Score, path: string): string | Uint8Array {
+  switch (extname(path).toLowerCase()) {
+    case '.musicxml':
+    case '.xml':
+      return writeMusicXml(score);
+    case '.mxl': {
+      const container =
+        '<?xml version="1.0" encoding="UTF-8"?><container><rootfiles><rootfile full-path="score.musicxml" media-type="application/vnd.recordare.musicxml+xml"/></rootfiles></container>';
+      return zipSync({
+        mimetype: [strToU8('application/vnd.recordare.musicxml'), { level: 0 }],
+        'META-INF/container.xml': strToU8(container),
+        'score.musicxml': strToU8(writeMusicXml(score)),
+      });
+    }
+    case '.json':
+      return `${JSON.stringify(score, null, 2)}\n`;
+    default:
+      throw new UsageError(
+        `Music cannot be written as “${extname(path) || path}” yet; use .musicxml, .xml, .mxl or .json.`,
+      );
+  }
+}
+
+/** Writes beside the target first, so that there is never half a file under its name. */
+function writeWhole(path: string, content: string | Uint8Array): void {
+  const half = `${path}.part`;
+  writeFileSync(half, content);
+  renameSync(half, path);
+}
+
+function readJson(path: string): unknown {
+  const text = readFileSync(path, 'utf8');
+  try {
+    return JSON.parse(text);
+  } catch {
+    throw new UsageError(`${path} is not JSON.`);
+  }
+}
+
+function deliver(outcome: Outcome, values: Values): number {
+  if ('json' in outcome) {
+    const text = `${JSON.stringify(outcome.json, null, 2)}\n`;
+    if (values.output) writeWhole(values.output, text);
+    else process.stdout.write(text);
+    return outcome.found ? 1 : 0;
+  }
+  const content = encode(outcome.music, values.output ?? 'out.musicxml');
+  if (values.json && outcome.report !== undefined)
+    writeWhole(values.json, `${JSON.stringify(outcome.report, null, 2)}\n`);
+  if (values.output) writeWhole(values.output, content);
+  else process.stdout.write(content);
+  return 0;
+}
+
+function run(args: readonly string[]): number {
+  const { values, positionals } = readArguments(args);
+  const [name, file, ...more] = positionals;
+  if (values.help || !name) {
+    process.stdout.write(HELP);
+    return name || values.help ? 0 : 2;
+  }
+  const command = COMMANDS[name];
+  if (!command) throw new UsageError(`There is no command “${name}”; keypath --help lists them.`);
+  if (!file) throw new UsageError(`${name} needs a file.`);
+  if (more.length > 0) throw new UsageError(`${name} takes one file, not ${1 + more.length}.`);
+  if (name === 'convert' && !values.output) throw new UsageError('convert needs -o FILE.');
+  const { score, warnings } = readScoreFile(basename(file), readFileSync(file));
+  for (const warning of warnings) process.stderr.write(`${warning}\n`);
+  const recipeFile = values.recipe === undefined ? undefined : readJson(values.recipe);
+  return deliver(command.run({ score, warnings, values, recipeFile }), values);
+}
+
+/** What went wrong, in one line; undefined for what is a fault of ours and deserves its trace. */
+function plainly(error: unknown): string | undefined {
+  if (error instanceof UsageError || error instanceof InputError) return error.message;
+  const code = (error as NodeJS.ErrnoException | undefined)?.code;
+  const path = (error as NodeJS.ErrnoException | undefined)?.path;
+  if (code === 'ENOENT') return `There is no file or folder ${path?.replace(/\.part$/, '')}.`;
+  if (code === 'EISDIR') return `${path ?? 'That'} is a folder.`;
+  if (code === 'EACCES') return `${path} may not be read or written.`;
+  return undefined;
+}
+
+try {
+  process.exitCode = run(process.argv.slice(2));
+} catch (error) {
+  const line = plainly(error);
+  process.stderr.write(
+    `keypath: ${line ?? `an unexpected fault: ${error instanceof Error ? error.message : error}`}\n`,
+  );
+  process.exitCode = 2;
+}

@@ -1,0 +1,133 @@
+/** Options of the command line, checked. Whatever is wrong becomes one plain line (UsageError). */
+import { parseArgs } from 'node:util';
+import { z } from 'zod';
+import { TEXTURE_IDS, type TextureId } from '../lib/core/arrange/textures';
+import { STEPS, type Pitch, type Step } from '../lib/core/score/pitch';
+import { parseKey } from '../lib/core/theory/key';
+import { DEFAULT_RECIPE, recipeSchema, type Recipe } from '../lib/core/version/recipe';
+
+/** A command line that cannot be carried out: exit status 2. */
+export class UsageError extends Error {
+  override readonly name = 'UsageError';
+}
+
+const DEFINITIONS = {
+  level: { type: 'string' },
+  style: { type: 'string' },
+  key: { type: 'string' },
+  reach: { type: 'string' },
+  'reach-left': { type: 'string' },
+  'reach-right': { type: 'string' },
+  keyboard: { type: 'string' },
+  counting: { type: 'string' },
+  pedal: { type: 'string' },
+  texture: { type: 'string' },
+  recipe: { type: 'string' },
+  json: { type: 'string' },
+  output: { type: 'string', short: 'o' },
+  hand: { type: 'string' },
+  voice: { type: 'string' },
+  to: { type: 'string' },
+  by: { type: 'string' },
+  up: { type: 'boolean' },
+  down: { type: 'boolean' },
+  keep: { type: 'boolean' },
+  alternatives: { type: 'string' },
+  help: { type: 'boolean', short: 'h' },
+} as const;
+
+export type Values = ReturnType<typeof readArguments>['values'];
+
+/** Splits a command line into its command, files and options. */
+export function readArguments(args: readonly string[]) {
+  try {
+    // A number after --by may be negative: "--by -3" is not an option called -3.
+    const joined = args.flatMap((arg, i) =>
+      args[i - 1] === '--by'
+        ? []
+        : arg === '--by' && args[i + 1] !== undefined
+          ? [`--by=${args[i + 1]}`]
+          : [arg],
+    );
+    return parseArgs({ args: joined, options: DEFINITIONS, allowPositionals: true });
+  } catch (error) {
+    throw new UsageError((error as Error).message.split('\n')[0]!);
+  }
+}
+
+function choice<T extends string | number>(
+  name: string,
+  text: string,
+  allowed: readonly T[],
+  later: readonly string[] = [],
+): T {
+  const found = allowed.find((a) => String(a) === text);
+  if (found !== undefined) return found;
+  if (later.includes(text))
+    throw new UsageError(`--${name} ${text} is not built yet; there are ${allowed.join(', ')}.`);
+  throw new UsageError(`--${name} takes one of ${allowed.join(', ')}, not “${text}”.`);
+}
+
+/** The recipe that the options describe, over the file given with --recipe, over the default one. */
+export function recipeFrom(values: Values, file?: unknown): Recipe {
+  const base = file === undefined ? DEFAULT_RECIPE : parsedRecipe(file);
+  const reach = (name: 'reach-right' | 'reach-left', before: number): number => {
+    const text = values[name] ?? values.reach;
+    return text === undefined ? before : choice(name, text, [7, 8, 9, 10]);
+  };
+  if (values.style !== undefined) choice('style', values.style, ['solo'], ['sing-along']);
+  const key = values.key ?? base.key;
+  if (key !== null && !parseKey(key)) throw new UsageError(`--key ${key} names no key; write C, F#m or Bb.`);
+  return recipeSchema.parse({
+    ...base,
+    level:
+      values.level === undefined ? base.level : choice('level', values.level, [1, 2, 3], ['4', '5', '6']),
+    key,
+    texture:
+      values.texture === undefined ? base.texture : choice<TextureId>('texture', values.texture, TEXTURE_IDS),
+    reach: { right: reach('reach-right', base.reach.right), left: reach('reach-left', base.reach.left) },
+    keyboard:
+      values.keyboard === undefined ? base.keyboard : choice('keyboard', values.keyboard, [49, 61, 76, 88]),
+    counting:
+      values.counting === undefined
+        ? base.counting
+        : choice(
+            'counting',
+            values.counting,
+            ['numbers', 'none'],
+            ['pulses', 'beat-pulse', 'ta-titi', 'takadimi'],
+          ),
+    pedal:
+      values.pedal === undefined
+        ? base.pedal
+        : choice('pedal', values.pedal, ['harmony', 'none'], ['lifted', 'low-to-chord', 'long']),
+  });
+}
+
+function parsedRecipe(file: unknown): Recipe {
+  const parsed = recipeSchema.partial().safeParse(file);
+  if (parsed.success) return { ...DEFAULT_RECIPE, ...(parsed.data as Partial<Recipe>) };
+  const issue = parsed.error.issues[0]!;
+  throw new UsageError(`The recipe is not usable at “${issue.path.join('.')}”: ${issue.message}`);
+}
+
+/** "A3-D5" as two pitches. */
+export function voiceFrom(text: string): { low: Pitch; high: Pitch } {
+  const match = /^([A-G])([#b]?)(\d)-([A-G])([#b]?)(\d)$/.exec(text);
+  if (!match)
+    throw new UsageError(`--voice ${text} is no range; write the lowest and the highest note as A3-D5.`);
+  const pitch = (step: string, accidental: string, octave: string): Pitch => ({
+    step: STEPS.find((s): s is Step => s === step)!,
+    alter: accidental === '#' ? 1 : accidental === 'b' ? -1 : 0,
+    octave: Number(octave),
+  });
+  return { low: pitch(match[1]!, match[2]!, match[3]!), high: pitch(match[4]!, match[5]!, match[6]!) };
+}
+
+/** A whole number within bounds. */
+export function integerFrom(name: string, text: string, low: number, high: number): number {
+  const parsed = z.coerce.number().int().min(low).max(high).safeParse(text);
+  if (!parsed.success)
+    throw new UsageError(`--${name} takes a whole number from ${low} to ${high}, not “${text}”.`);
+  return parsed.data;
+}
