@@ -29,6 +29,7 @@ const HALF_NOTEHEAD = 113;
 const COUNT_SIZE = 420;
 /** Held beats and rests are smaller as well as lighter. */
 const HELD_SIZE = 340;
+const WORD_SIZE = 300;
 /** Of the size, in the monospaced face that counts are set in. */
 const CHARACTER_WIDTH = 0.6;
 const COUNT_GAP = 40;
@@ -161,7 +162,8 @@ function countMarks(geometry: Geometry, sheet: Sheet): string[] {
     const place = sheet.measures.findIndex((m) => m.index === count.measure);
     const box = geometry.measures[place];
     if (!box) return [];
-    const size = count.kind === 'onset' ? COUNT_SIZE : HELD_SIZE;
+    // Words such as “trip let” are set smaller than numbers: they share a beat.
+    const size = count.kind !== 'onset' ? HELD_SIZE : count.text.length > 2 ? WORD_SIZE : COUNT_SIZE;
     return [
       {
         ...count,

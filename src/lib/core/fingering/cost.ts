@@ -154,7 +154,7 @@ function addPairCost(
   if (fa === fb) {
     // One finger on two keys in a row cannot join them.
     const distance = Math.abs(b.out - a.out);
-    costs[AT['same-finger']]! += weight * (6 + Math.min(6, 0.5 * distance));
+    costs[AT['same-finger']]! += weight * (9 + Math.min(6, 0.5 * distance));
     return;
   }
   const rising = fa < fb;

@@ -87,11 +87,13 @@
             </text>
           {/if}
         {:else}
+          {@const again = `${numbers[item.as]}–${numbers[item.as + item.to - item.from]} again`}
+          {@const half = small ? 9 : again.length * 2.9 + 6}
           <g class="text-quiet">
             <rect
-              x={x - (small ? 9 : 30)}
+              x={x - half}
               y={y - radius}
-              width={small ? 18 : 60}
+              width={2 * half}
               height={2 * radius}
               rx={radius}
               fill="var(--color-ground)"
@@ -99,9 +101,7 @@
               stroke-dasharray="3 3"
             />
             {#if !small}
-              <text {x} {y} dy="4" class="fill-quiet text-[11px]" text-anchor="middle">
-                {numbers[item.as]}–{numbers[item.as + item.to - item.from]} again
-              </text>
+              <text {x} {y} dy="4" class="fill-quiet text-[11px]" text-anchor="middle">{again}</text>
             {/if}
           </g>
         {/if}
