@@ -50,7 +50,21 @@ export interface Measure {
   readonly barline?: 'double' | 'final';
   readonly repeatStart?: boolean;
   readonly repeatEnd?: boolean;
+  /** Numbers of the ending that begins here: "1", "1, 2". */
   readonly ending?: string;
+  /** The numbered ending closes with this measure. */
+  readonly endingEnd?: boolean;
+  /** Marks of the way through the piece that are not repeat signs. */
+  readonly route?: Route;
+}
+
+/** Signs that send the player elsewhere. `segno` and `coda` stand at the start of their measure, the others at its end. */
+export interface Route {
+  readonly segno?: boolean;
+  readonly coda?: boolean;
+  readonly fine?: boolean;
+  readonly toCoda?: boolean;
+  readonly jump?: 'da capo' | 'dal segno';
 }
 
 export interface TimeSignature {

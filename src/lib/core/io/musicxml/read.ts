@@ -6,6 +6,7 @@ import { noteValue, TICKS_PER_QUARTER, type Ticks } from '../../score/ticks';
 import { measureLength } from '../../score/metre';
 import { STEPS, type Pitch, type Step } from '../../score/pitch';
 import type {
+  Route,
   Articulation,
   ChordSymbol,
   Lyric,
@@ -33,11 +34,8 @@ const MAX_MEASURES = 4000;
 
 /** Reads a MusicXML document. Throws InputError when it is not one, or holds no notes. */
 export function readMusicXml(text: string): ReadResult {
-  const root = parseXml(text.replace(/^\uFEFF/, ''));
-  if (root.name === 'score-timewise')
-    throw new InputError(
-      'This MusicXML file is in timewise order, which cannot be read yet. Save it as partwise.',
-    );
+  const document = parseXml(text.replace(/^\uFEFF/, ''));
+  const root = document.name === 'score-timewise' ? partwise(document) : document;
   if (root.name !== 'score-partwise')
     throw new InputError(`This is XML, but not a MusicXML score: it begins with <${root.name}>.`);
 
@@ -108,6 +106,30 @@ function creditTitle(root: XmlElement): string | undefined {
   return textOf(credit, 'credit-words');
 }
 
+/** A timewise document (parts inside measures) turned into a partwise one (measures inside parts). */
+function partwise(root: XmlElement): XmlElement {
+  const parts = new Map<string, XmlElement[]>();
+  for (const measure of childrenOf(root, 'measure'))
+    for (const part of childrenOf(measure, 'part')) {
+      const id = part.attributes.id ?? '';
+      parts.set(id, [...(parts.get(id) ?? []), { ...measure, children: part.children }]);
+    }
+  return {
+    ...root,
+    name: 'score-partwise',
+    children: [
+      ...root.children.filter((c) => c.name !== 'measure'),
+      ...[...parts].map(([id, children]) => ({
+        ...root,
+        name: 'part',
+        attributes: { id },
+        text: '',
+        children,
+      })),
+    ],
+  };
+}
+
 /** One measure of one part, onsets counted from the start of the measure. */
 interface ReadMeasure {
   readonly number: string;
@@ -120,7 +142,7 @@ interface ReadMeasure {
   readonly pedals: readonly PedalMark[];
   readonly tempo: number;
   readonly section?: string;
-  readonly frame: Pick<Measure, 'barline' | 'repeatStart' | 'repeatEnd' | 'ending'>;
+  readonly frame: Pick<Measure, 'barline' | 'repeatStart' | 'repeatEnd' | 'ending' | 'endingEnd' | 'route'>;
 }
 
 interface ReadPart {
@@ -207,11 +229,13 @@ function readPart(part: XmlElement, partIndex: number, name: string, warnings: s
           const read = readDirection(item);
           section ??= read.section;
           tempo ||= read.tempo;
+          if (read.route) frame.route = { ...frame.route, ...read.route };
           if (read.pedal) pedals.push({ onset: cursor, type: read.pedal });
           break;
         }
         case 'sound':
           tempo ||= Number(item.attributes.tempo) || 0;
+          Object.assign(frame, withRoute(frame.route, routeOfSound(item)));
           break;
         case 'barline':
           Object.assign(frame, readBarline(item));
@@ -393,7 +417,49 @@ function readHarmony(element: XmlElement): ChordSymbol['chord'] | undefined {
   };
 }
 
-function readDirection(element: XmlElement): { section?: string; tempo: number; pedal?: PedalMark['type'] } {
+/** Route marks of a `<sound>` element. */
+function routeOfSound(sound: XmlElement | undefined): Route {
+  const at = sound?.attributes ?? {};
+  return {
+    ...(at.segno ? { segno: true } : {}),
+    ...(at.coda ? { coda: true } : {}),
+    ...(at.fine ? { fine: true } : {}),
+    ...(at.tocoda ? { toCoda: true } : {}),
+    ...(at.dacapo === 'yes'
+      ? { jump: 'da capo' as const }
+      : at.dalsegno
+        ? { jump: 'dal segno' as const }
+        : {}),
+  };
+}
+
+/** Route marks that a program wrote as words or signs only. */
+function routeOfWords(types: readonly XmlElement[]): Route {
+  const words = types.flatMap((t) => childrenOf(t, 'words').map((w) => w.text)).join(' ');
+  return {
+    ...(types.some((t) => child(t, 'segno')) ? { segno: true } : {}),
+    ...(types.some((t) => child(t, 'coda')) ? { coda: true } : {}),
+    ...(/^\s*fine\s*$/i.test(words) ? { fine: true } : {}),
+    ...(/\bto coda\b/i.test(words) ? { toCoda: true } : {}),
+    ...(/\bD\. ?C\b|\bda capo\b/i.test(words)
+      ? { jump: 'da capo' as const }
+      : /\bD\. ?S\b|\bdal segno\b/i.test(words)
+        ? { jump: 'dal segno' as const }
+        : {}),
+  };
+}
+
+function withRoute(before: Route | undefined, found: Route): { route?: Route } {
+  const route = { ...before, ...found };
+  return Object.keys(route).length > 0 ? { route } : {};
+}
+
+function readDirection(element: XmlElement): {
+  section?: string;
+  tempo: number;
+  pedal?: PedalMark['type'];
+  route?: Route;
+} {
   const types = childrenOf(element, 'direction-type');
   const section = types.map((t) => textOf(t, 'rehearsal')).find((t) => t);
   const pedal = types.map((t) => child(t, 'pedal')?.attributes.type).find((t) => t);
@@ -406,6 +472,7 @@ function readDirection(element: XmlElement): { section?: string; tempo: number; 
     tempo: sound || (perMinute && unit ? (perMinute * 4 * dotted) / unit : 0),
     ...(section ? { section } : {}),
     ...(pedal === 'start' || pedal === 'change' || pedal === 'stop' ? { pedal } : {}),
+    ...withRoute(routeOfWords(types), routeOfSound(child(element, 'sound'))),
   };
 }
 
@@ -420,6 +487,9 @@ function readBarline(element: XmlElement): ReadMeasure['frame'] {
     ...(direction === 'forward' ? { repeatStart: true } : {}),
     ...(direction === 'backward' ? { repeatEnd: true } : {}),
     ...(ending?.attributes.type === 'start' ? { ending: ending.attributes.number ?? '1' } : {}),
+    ...(ending?.attributes.type === 'stop' || ending?.attributes.type === 'discontinue'
+      ? { endingEnd: true }
+      : {}),
   };
 }
 

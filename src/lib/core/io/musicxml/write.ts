@@ -6,7 +6,7 @@ import { shownAccidentals } from '../../score/accidentals';
 import { beatLength, endOf, measureLength } from '../../score/metre';
 import { writtenValue, type WrittenValue } from '../../score/notate';
 import { toMidi, type Pitch } from '../../score/pitch';
-import type { ChordSymbol, Measure, Note, Part, Score } from '../../score/score';
+import type { ChordSymbol, Measure, Note, Part, Route, Score } from '../../score/score';
 import { TICKS_PER_QUARTER, type Ticks } from '../../score/ticks';
 import { CHORD_KINDS } from '../../theory/chordKinds';
 import { fromFifths } from '../../theory/fifths';
@@ -66,6 +66,7 @@ function writePart(score: Score, part: Part, isFirst: boolean, divisions: number
         out.push(direction('above', `<rehearsal>${escape(measure.section)}</rehearsal>`, 1));
       if (i === 0 && score.tempo > 0) out.push(tempoMark(measure, score.tempo));
     }
+    if (isFirst && measure.route) out.push(...routeAtStart(measure.route));
     const cursor = new Cursor(measure.start, divisions, out);
     if (isFirst)
       for (const symbol of score.chordSymbols)
@@ -84,6 +85,7 @@ function writePart(score: Score, part: Part, isFirst: boolean, divisions: number
         out.push(direction('below', `<pedal type="${pedal.type}" line="yes"/>`, part.staves));
       }
     cursor.moveTo(endOf(measure));
+    if (isFirst && measure.route) out.push(...routeAtEnd(measure.route));
     out.push(rightBarline(measure, endingStops.get(i)));
     out.push('</measure>');
   });
@@ -140,6 +142,21 @@ function attributes(
 
 const direction = (placement: 'above' | 'below', content: string, staff: number): string =>
   `<direction placement="${placement}"><direction-type>${content}</direction-type><staff>${staff}</staff></direction>`;
+
+const routeMark = (content: string, sound: string): string =>
+  `<direction placement="above"><direction-type>${content}</direction-type><sound ${sound}/></direction>`;
+
+const routeAtStart = (route: Route): string[] => [
+  ...(route.segno ? [routeMark('<segno/>', 'segno="segno"')] : []),
+  ...(route.coda ? [routeMark('<coda/>', 'coda="coda"')] : []),
+];
+
+const routeAtEnd = (route: Route): string[] => [
+  ...(route.toCoda ? [routeMark('<words>To Coda</words>', 'tocoda="coda"')] : []),
+  ...(route.fine ? [routeMark('<words>Fine</words>', 'fine="yes"')] : []),
+  ...(route.jump === 'da capo' ? [routeMark('<words>D.C.</words>', 'dacapo="yes"')] : []),
+  ...(route.jump === 'dal segno' ? [routeMark('<words>D.S.</words>', 'dalsegno="segno"')] : []),
+];
 
 function tempoMark(measure: Measure, quartersPerMinute: number): string {
   const beat = beatLength(measure.time);
@@ -358,7 +375,10 @@ function endingStopsOf(measures: readonly Measure[]): Map<number, string> {
   let open: string | undefined;
   measures.forEach((measure, i) => {
     open = measure.ending ?? open;
-    if (open && (measure.repeatEnd || measures[i + 1]?.ending || i === measures.length - 1)) {
+    if (
+      open &&
+      (measure.endingEnd || measure.repeatEnd || measures[i + 1]?.ending || i === measures.length - 1)
+    ) {
       stops.set(i, open);
       open = undefined;
     }
