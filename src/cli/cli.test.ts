@@ -149,9 +149,11 @@ describe('commands', () => {
     });
   });
 
-  it('convert: .musicxml to .mxl and back', () => {
+  it('convert: .musicxml to .mxl and back, and to MIDI', () => {
     keypath('convert', song, '-o', out('c.mxl'));
     keypath('convert', out('c.mxl'), '-o', out('c.xml'));
+    keypath('convert', song, '-o', out('c.mid'));
+    expect(json('analyse', out('c.mid'))).toMatchObject({ title: 'Song', key: { tonic: 'G' }, pickup: 0 });
     // Ids are given anew when a file is read; everything else is the same to the letter.
     const withoutIds = (path: string): string => readFileSync(path, 'utf8').replace(/ id="m[^"]+"/g, '');
     expect(withoutIds(out('c.xml'))).toBe(withoutIds(song));

@@ -3,6 +3,7 @@ import { readFileSync, renameSync, writeFileSync } from 'node:fs';
 import { basename, extname } from 'node:path';
 import { zipSync, strToU8 } from 'fflate';
 import { InputError } from '../lib/core/io/inputError';
+import { writeMidi } from '../lib/core/io/midi/write';
 import { writeMusicXml } from '../lib/core/io/musicxml/write';
 import { readScoreFile } from '../lib/core/io/readScoreFile';
 import type { Score } from '../lib/core/score/score';
@@ -11,7 +12,7 @@ import { readArguments, UsageError, type Values } from './options';
 
 const HELP = `keypath COMMAND [options] FILE
 
-Reads .musicxml, .xml and .mxl. Writes music by the ending after -o (.musicxml .xml .mxl .json), without -o as MusicXML
+Reads .musicxml .xml .mxl .mid. Writes music by the ending after -o (.musicxml .xml .mxl .mid .json), without -o as MusicXML
 to standard output; everything else is JSON on standard output. Messages go to standard error.
 Status: 0 done, 1 a check found something, 2 unusable input or options.
 
@@ -50,11 +51,13 @@ function encode(score: Score, path: string): string | Uint8Array {
         'score.musicxml': strToU8(writeMusicXml(score)),
       });
     }
+    case '.mid':
+      return writeMidi(score);
     case '.json':
       return `${JSON.stringify(score, null, 2)}\n`;
     default:
       throw new UsageError(
-        `Music cannot be written as “${extname(path) || path}” yet; use .musicxml, .xml, .mxl or .json.`,
+        `Music cannot be written as “${extname(path) || path}” yet; use .musicxml, .xml, .mxl, .mid or .json.`,
       );
   }
 }

@@ -1,6 +1,7 @@
 /** Any score file that we read, by what is in it rather than by its name. */
 import { strFromU8, unzipSync } from 'fflate';
 import { InputError } from './inputError';
+import { readMidi } from './midi/read';
 import { readMusicXml, type ReadResult } from './musicxml/read';
 import { child, parseXml } from './musicxml/xml';
 
@@ -16,12 +17,16 @@ export function readScoreFile(name: string, bytes: Uint8Array): ReadResult {
     throw new InputError(
       `“${name}” has ${Math.round(bytes.length / 1024 / 1024)} MB; a score of up to ${MOST_BYTES / 1024 / 1024} MB can be read.`,
     );
-  const isZip = bytes[0] === 0x50 && bytes[1] === 0x4b;
+  if (startsWith(bytes, 'MThd')) return readMidi(bytes);
+  const isZip = startsWith(bytes, 'PK');
   const text = decode(isZip ? unpack(name, bytes) : bytes);
   if (!/^\s*</.test(text))
-    throw new InputError(`“${name}” is not a MusicXML file: it does not begin as XML does.`);
+    throw new InputError(`“${name}” is not a MusicXML file, nor a MIDI file: it begins like neither.`);
   return readMusicXml(text);
 }
+
+const startsWith = (bytes: Uint8Array, text: string): boolean =>
+  [...text].every((c, i) => bytes[i] === c.charCodeAt(0));
 
 /** UTF-16 and UTF-8 by their marks, UTF-8 where it is valid, Latin-1 otherwise. */
 function decode(bytes: Uint8Array): string {

@@ -62,13 +62,16 @@ export function signatureNames(key: Key): string[] {
 /**
  * The usual spelling of a pitch class in a key: as near as possible to the middle of the key's scale on the line of
  * fifths, with the raised sixth and seventh of minor preferred to their flat twins.
+ * One pitch class lies equally far on both sides (G♯ or A♭ in C): a chord's root is the flat one, a note of a tune the sharp
+ * one, leading upwards; `tie` says which.
  */
-export function spellInKey(pc: number, key: Key): Fifths {
+export function spellInKey(pc: number, key: Key, tie: 'flat' | 'sharp' = 'flat'): Fifths {
   const centre = tonicFifths(key) + (key.mode === 'major' ? 2 : 1);
   let best = 0;
   let distance = Infinity;
   for (let fifths = centre - 6; fifths <= centre + 6; fifths++) {
-    if (pitchClass(fifths) === pc && Math.abs(fifths - centre) < distance) {
+    const nearer = Math.abs(fifths - centre) - distance;
+    if (pitchClass(fifths) === pc && (nearer < 0 || (nearer === 0 && tie === 'sharp'))) {
       best = fifths;
       distance = Math.abs(fifths - centre);
     }

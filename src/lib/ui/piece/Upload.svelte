@@ -77,7 +77,7 @@
         bind:this={input}
         type="file"
         name="file"
-        accept=".musicxml,.xml,.mxl"
+        accept=".musicxml,.xml,.mxl,.mid,.midi"
         class="sr-only"
         onchange={send}
       />

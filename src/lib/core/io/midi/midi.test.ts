@@ -1,0 +1,149 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { keyFromProfile } from '../../analysis/keyProfile';
+import { pitchName } from '../../score/pitch';
+import { soundingNotes } from '../../score/query';
+import type { Score } from '../../score/score';
+import { TICKS_PER_QUARTER as Q } from '../../score/ticks';
+import { scoreFrom } from '../../test/shorthand';
+import { keyCode } from '../../theory/key';
+import { readScoreFile } from '../readScoreFile';
+import { quantise } from './quantise';
+import { readMidi } from './read';
+import { splitHands } from './splitHands';
+import { writeMidi } from './write';
+
+const piano = scoreFrom({
+  title: 'Round trip',
+  key: 'Eb',
+  time: { beats: 3, beatType: 4 },
+  tempo: 90,
+  right: 'Eb4:1 G4:0.5 Ab4:0.5 Bb4:1 | [C5 Eb5]:2 D5:1 | B4:1.5 C5:0.5 Ab4:1 | Eb5:3',
+  left: 'Eb3:3 | [Ab2 Eb3]:3 | G2:1 [F3 B3]:2 | [Eb2 Bb2]:3',
+});
+const heard = (score: Score) =>
+  soundingNotes(score.parts[0]!.notes).map(
+    (n) => `${pitchName(n.pitch)}@${n.onset / Q}+${n.duration / Q}/${n.staff}`,
+  );
+
+describe('MIDI, there and back', () => {
+  it('keeps pitches, spelling, times, hands, tempo, metre and key', () => {
+    const back = readMidi(writeMidi(piano)).score;
+    expect(heard(back)).toEqual(heard(piano));
+    expect(back).toMatchObject({ title: 'Round trip', tempo: 90 });
+    expect(back.measures.map((m) => [m.time.beats, m.key.fifths, m.length / Q])).toEqual(
+      Array(4).fill([3, -3, 3]),
+    );
+  });
+  it('keeps the pedal, with changes', () => {
+    const pedals = [
+      { onset: 0, type: 'start' as const },
+      { onset: 3 * Q, type: 'change' as const },
+      { onset: 12 * Q, type: 'stop' as const },
+    ];
+    expect(
+      readMidi(writeMidi({ ...piano, pedals })).score.pedals.map((p) => [Math.round(p.onset / Q), p.type]),
+    ).toEqual(pedals.map((p) => [p.onset / Q, p.type]));
+  });
+  it('finds a pickup where the music begins late', () => {
+    const pickup = scoreFrom({
+      key: 'C',
+      time: { beats: 4, beatType: 4 },
+      right: 'r:3 G4:1 | C5:2 E5:2',
+      left: 'r:4 | C3:4',
+    });
+    const { measures } = readMidi(writeMidi(pickup)).score;
+    expect(measures.map((m) => [m.number, m.length / Q, m.beginsAt / Q])).toEqual([
+      ['0', 1, 3],
+      ['1', 4, 0],
+    ]);
+  });
+  it('plays repeats', () => {
+    const repeated = {
+      ...piano,
+      measures: piano.measures.map((m, i) => (i === 1 ? { ...m, repeatEnd: true } : m)),
+    };
+    expect(readMidi(writeMidi(repeated)).score.measures).toHaveLength(6);
+  });
+  it('is read by its content, whatever it is called', () => {
+    expect(readScoreFile('song.xml', writeMidi(piano)).score.title).toBe('Round trip');
+  });
+});
+
+describe('a damaged file', () => {
+  it('law: is refused with a sentence or read, never a crash', () => {
+    const bytes = writeMidi(piano);
+    fc.assert(
+      fc.property(fc.nat(bytes.length - 1), fc.nat(bytes.length - 1), fc.nat(255), (cut, at, value) => {
+        for (const broken of [bytes.slice(0, cut), bytes.map((b, i) => (i === at ? value : b))])
+          try {
+            readMidi(broken);
+          } catch (error) {
+            expect((error as Error).name).toBe('InputError');
+          }
+      }),
+      { numRuns: 150 },
+    );
+  });
+});
+
+describe('quantising', () => {
+  const at = (...places: number[]) =>
+    places.map((p) => ({ onset: Math.round(p * Q), duration: Math.round(0.3 * Q) }));
+  const onsets = (...places: number[]) => quantise(at(...places)).map((n) => n.onset / Q);
+  it('brings what was played near a beat to it', () => {
+    expect(onsets(0.01, 0.98, 2.03)).toEqual([0, 1, 2]);
+  });
+  it('tells triplets from sixteenths', () => {
+    expect(onsets(0.01, 0.34, 0.65).map((o) => Math.round(o * 3))).toEqual([0, 1, 2]);
+    expect(onsets(0, 0.26, 0.49, 0.76)).toEqual([0, 0.25, 0.5, 0.75]);
+  });
+  it('law: what is on the grid stays, and nothing loses its length', () => {
+    fc.assert(
+      fc.property(
+        fc.array(fc.tuple(fc.nat(64), fc.integer({ min: 1, max: 16 })), { minLength: 1 }),
+        (list) => {
+          const notes = list.map(([o, d]) => ({ onset: (o * Q) / 4, duration: (d * Q) / 4 }));
+          quantise(notes).forEach((n, i) => {
+            expect(n.onset).toBe(notes[i]!.onset);
+            expect(n.duration).toBeGreaterThan(0);
+          });
+        },
+      ),
+    );
+  });
+});
+
+describe('hands', () => {
+  const struck = (...groups: number[][]) =>
+    groups.flatMap((g, i) => g.map((midi) => ({ onset: i * Q, duration: Q, midi })));
+  it('are parted by register and reach', () => {
+    expect(splitHands(struck([48, 52, 55, 72], [43, 71], [48, 64, 67, 72]))).toEqual([
+      2, 2, 2, 1, 2, 1, 2, 1, 1, 1,
+    ]);
+  });
+  it('follow their line where it crosses middle C', () => {
+    expect(splitHands(struck([48, 64], [48, 62], [48, 59], [48, 60], [48, 64]))).toEqual([
+      2, 1, 2, 1, 2, 1, 2, 1, 2, 1,
+    ]);
+  });
+  it('hold no more than they reach', () => {
+    const notes = struck([36, 48, 52, 64, 67, 76]);
+    const staves = splitHands(notes);
+    for (const staff of [1, 2]) {
+      const own = notes.filter((_, i) => staves[i] === staff).map((n) => n.midi);
+      expect(Math.max(...own) - Math.min(...own)).toBeLessThanOrEqual(16);
+    }
+  });
+});
+
+describe('the key of a file without one', () => {
+  it.each([
+    ['C', [60, 62, 64, 65, 67, 69, 71, 72, 60, 64, 67]],
+    ['D', [62, 64, 66, 67, 69, 71, 73, 74, 62, 66, 69]],
+    ['Am', [69, 71, 72, 74, 76, 77, 68, 69, 69, 72, 76]],
+  ])('%s', (code, midi) => {
+    const weights = Array.from({ length: 12 }, (_, pc) => midi.filter((m) => m % 12 === pc).length);
+    expect(keyCode(keyFromProfile(weights))).toBe(code);
+  });
+});
