@@ -1,6 +1,5 @@
 <script lang="ts">
-  import NextStep from '$ui/learner/NextStep.svelte';
-  import Path from '$ui/path/Path.svelte';
+  import PieceLine from '$ui/learner/PieceLine.svelte';
   import { plural, WEEKDAYS } from '$ui/text';
 
   let { data } = $props();
@@ -32,28 +31,7 @@
           <div class="min-w-0 pr-4">
             <h2>{learner.name}</h2>
             {#each learner.pieces as piece (piece.id)}
-              <div class="grid grid-cols-[minmax(0,1fr)_260px] items-center gap-5 py-1">
-                <p>
-                  <a class="hover:text-accent" href="/assignments/{piece.id}">
-                    <NextStep
-                      title={piece.title}
-                      numbers={piece.numbers}
-                      time={piece.time}
-                      next={piece.next}
-                    />
-                  </a>
-                </p>
-                <Path
-                  form={piece.form}
-                  numbers={piece.numbers}
-                  difficulty={piece.difficulty}
-                  states={piece.states}
-                  small
-                  firstWidth={260}
-                  label="{piece.title}: {piece.bothHands} of {piece.form
-                    .newMeasures} new measures with both hands"
-                />
-              </div>
+              <PieceLine {piece} />
             {:else}
               <p class="text-quiet">No piece yet.</p>
             {/each}

@@ -1,6 +1,5 @@
 <script lang="ts">
-  import NextStep from '$ui/learner/NextStep.svelte';
-  import Path from '$ui/path/Path.svelte';
+  import PieceLine from '$ui/learner/PieceLine.svelte';
   import { WEEKDAYS } from '$ui/text';
 
   let { data } = $props();
@@ -25,23 +24,7 @@
         </div>
         <ul class="grid min-w-0 gap-3">
           {#each learner.pieces as piece (piece.id)}
-            <li class="grid grid-cols-[minmax(0,1fr)_240px] items-center gap-5">
-              <p>
-                <a href="/assignments/{piece.id}" class="hover:text-accent">
-                  <NextStep title={piece.title} numbers={piece.numbers} time={piece.time} next={piece.next} />
-                </a>
-              </p>
-              <Path
-                form={piece.form}
-                numbers={piece.numbers}
-                difficulty={piece.difficulty}
-                states={piece.states}
-                small
-                firstWidth={240}
-                label="{piece.title}: {piece.bothHands} of {piece.form
-                  .newMeasures} new measures with both hands"
-              />
-            </li>
+            <li><PieceLine {piece} /></li>
           {:else}
             <li class="text-quiet">No piece yet. Open a version and give it to {learner.name}.</li>
           {/each}
