@@ -55,6 +55,12 @@ describe('chords', () => {
       ),
     ).toEqual(['C', 'F', 'G', 'C']);
   });
+  it('are heard over all parts together, not the first alone', () => {
+    const one = scoreFrom({ key: 'C', time: fourFour, right: 'A4:1 F4:1 D4:1 F4:1 | E4:1 G4:1 C5:2' });
+    const other = scoreFrom({ key: 'C', time: fourFour, right: 'F2:1 C3:1 A2:1 C3:1 | C3:1 G3:1 E3:2' });
+    const song = { ...one, parts: [one.parts[0]!, { ...other.parts[0]!, id: 'P2' }] };
+    expect(chordsOf(song).map((s) => s.chord && chordSymbol(s.chord))).toEqual(['F', 'C']);
+  });
   it('leave an unaccompanied pickup without a chord', () => {
     const spans = chordsOf(
       scoreFrom({ key: 'C', time: fourFour, pickup: 1, right: 'G4:1 | C5:4', left: 'r:1 | [C3 E3 G3]:4' }),

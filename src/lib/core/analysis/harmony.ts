@@ -73,7 +73,8 @@ interface Slot {
 }
 
 function fromNotes(score: Score): ChordSpan[] {
-  const notes = score.parts.flatMap((part) => soundingNotes(part.notes));
+  // Of all parts together, in order of time: beatSlots walks through them once.
+  const notes = score.parts.flatMap((part) => soundingNotes(part.notes)).sort((a, b) => a.onset - b.onset);
   const slots = beatSlots(score, notes);
   const candidates = Array.from({ length: 12 }, (_, pc) =>
     INFERRED_KINDS.map((kind) => ({ pc, kind })),
