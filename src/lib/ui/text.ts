@@ -36,6 +36,10 @@ export const measureText = (number: string): string => (number === '0' ? 'pickup
 export const plural = (count: number, one: string, many = `${one}s`): string =>
   `${count} ${count === 1 ? one : many}`;
 
+/** "5 of 15 new measures with both hands" */
+export const progressText = (piece: { bothHands: number; form: { newMeasures: number } }): string =>
+  `${piece.bothHands} of ${piece.form.newMeasures} new measures with both hands`;
+
 /** "23 Nov" */
 export const shortDate = (iso: string): string =>
   new Date(`${iso.slice(0, 10)}T12:00:00`).toLocaleDateString('en-GB', { day: 'numeric', month: 'short' });

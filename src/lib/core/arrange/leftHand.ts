@@ -37,7 +37,7 @@ export interface LeftHand {
   readonly reasons: readonly LeftHandReason[];
 }
 
-/** Where the left hand is at home: roots are taken near here, E3, close to the body and clear. */
+/** Where the left hand is at home: roots are taken near here, D3, close to the body and clear. */
 const HOME = 50;
 /** Root-position triads start here, around C3, clear but below most melodies. */
 const TRIAD_HOME = 48;

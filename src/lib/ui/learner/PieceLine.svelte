@@ -5,6 +5,7 @@
   import type { TimeSignature } from '$core/score/score';
   import Path from '$ui/path/Path.svelte';
   import type { ComponentProps } from 'svelte';
+  import { progressText } from '$ui/text';
   import NextStep from './NextStep.svelte';
 
   interface Props {
@@ -36,6 +37,6 @@
     states={piece.states}
     small
     firstWidth={250}
-    label="{piece.title}: {piece.bothHands} of {piece.form.newMeasures} new measures with both hands"
+    label="{piece.title}: {progressText(piece)}"
   />
 </div>

@@ -4,7 +4,7 @@
   import { keyName } from '$core/theory/key';
   import NextStep from '$ui/learner/NextStep.svelte';
   import Path from '$ui/path/Path.svelte';
-  import { measuresText, shortDate, tempoText, toBeats } from '$ui/text';
+  import { measuresText, progressText, shortDate, tempoText, toBeats } from '$ui/text';
 
   let { data, form } = $props();
   const progress = $derived(data.progress);
@@ -22,7 +22,7 @@
   <h1>{progress.title}</h1>
   <p class="text-quiet">
     level {progress.level}, {keyName(progress.key)}, goal {tempoText(progress.time, progress.goalTempo)}.
-    {progress.bothHands} of {progress.form.newMeasures} new measures with both hands.
+    {progressText(progress)}.
     <a class="link ml-3" href="/versions/{progress.versionId}">Bench</a>
     <a class="link ml-3" href="/versions/{progress.versionId}/handout">Handout</a>
   </p>

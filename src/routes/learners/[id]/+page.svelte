@@ -4,7 +4,7 @@
   import LearnerForm from '$ui/learner/LearnerForm.svelte';
   import NextStep from '$ui/learner/NextStep.svelte';
   import Path from '$ui/path/Path.svelte';
-  import { plural, reachName, shortDate, tempoText, toBeats, WEEKDAYS } from '$ui/text';
+  import { WEEKDAYS, plural, progressText, reachName, shortDate, tempoText, toBeats } from '$ui/text';
 
   let { data, form } = $props();
   const learner = $derived(data.learner);
@@ -41,7 +41,7 @@
           <h2><a href="/assignments/{piece.id}" class="hover:text-accent">{piece.title}</a></h2>
           <span class="text-quiet">level {piece.level}, {keyName(piece.key)}</span>
           <span class="ml-auto text-quiet">
-            {piece.bothHands} of {piece.form.newMeasures} new measures with both hands{piece.reachedTempo
+            {progressText(piece)}{piece.reachedTempo
               ? `, up to ${tempoText(piece.time, piece.reachedTempo)} of ${toBeats(piece.time, piece.goalTempo)}`
               : ''}
           </span>
@@ -52,7 +52,7 @@
             numbers={piece.numbers}
             difficulty={piece.difficulty}
             states={piece.states}
-            label="{piece.title}: {piece.bothHands} of {piece.form.newMeasures} new measures with both hands"
+            label="{piece.title}: {progressText(piece)}"
           />
         </div>
       </section>

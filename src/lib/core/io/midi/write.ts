@@ -12,51 +12,35 @@ const USUAL_TEMPO = 96;
 
 type Timed = { readonly at: Ticks; readonly order: number; readonly event: MidiEvent };
 
+type Meta = Extract<MidiEvent, { type: 'trackName' | 'setTempo' | 'timeSignature' | 'keySignature' }>;
+
+/** An event of the conductor's track. */
+const meta = (at: Ticks, event: DistributiveOmit<Meta, 'deltaTime' | 'meta'>): Timed => ({
+  at,
+  order: 0,
+  event: { ...event, deltaTime: 0, meta: true } as Meta,
+});
+
+/** Omit that keeps the members of a union apart. */
+type DistributiveOmit<T, K extends PropertyKey> = T extends unknown ? Omit<T, K> : never;
+
 /** The bytes of the file. */
 export function writeMidi(score: Score): Uint8Array {
   const passes = passesOf(score);
   const conductor: Timed[] = [
-    { at: 0, order: 0, event: { deltaTime: 0, meta: true, type: 'trackName', text: score.title } },
-    {
-      at: 0,
-      order: 0,
-      event: {
-        deltaTime: 0,
-        meta: true,
-        type: 'setTempo',
-        microsecondsPerBeat: Math.round(60_000_000 / (score.tempo || USUAL_TEMPO)),
-      },
-    },
+    meta(0, { type: 'trackName', text: score.title }),
+    meta(0, { type: 'setTempo', microsecondsPerBeat: Math.round(60_000_000 / (score.tempo || USUAL_TEMPO)) }),
   ];
   let before = '';
   for (const { at, index } of passes) {
     const { time, key } = score.measures[index]!;
     const now = `${time.beats}/${time.beatType} ${key.fifths} ${key.mode}`;
     if (now !== before) {
-      conductor.push({
-        at,
-        order: 0,
-        event: {
-          deltaTime: 0,
-          meta: true,
-          type: 'timeSignature',
-          numerator: time.beats,
-          denominator: time.beatType,
-          metronome: 24,
-          thirtyseconds: 8,
-        },
-      });
-      conductor.push({
-        at,
-        order: 0,
-        event: {
-          deltaTime: 0,
-          meta: true,
-          type: 'keySignature',
-          key: key.fifths,
-          scale: key.mode === 'minor' ? 1 : 0,
-        },
-      });
+      const metre = { numerator: time.beats, denominator: time.beatType, metronome: 24, thirtyseconds: 8 };
+      conductor.push(meta(at, { type: 'timeSignature', ...metre }));
+      conductor.push(
+        meta(at, { type: 'keySignature', key: key.fifths, scale: key.mode === 'minor' ? 1 : 0 }),
+      );
     }
     before = now;
   }
