@@ -25,5 +25,14 @@ export function withHeardMode(score: Score): Score {
   const { mode } = keyOf(score);
   return mode === 'major'
     ? score
-    : { ...score, measures: score.measures.map((m) => ({ ...m, key: { ...m.key, mode } })) };
+    : {
+        ...score,
+        measures: score.measures.map((m) => ({
+          ...m,
+          key: { ...m.key, mode },
+          ...(m.changes
+            ? { changes: m.changes.map((c) => (c.key ? { ...c, key: { ...c.key, mode } } : c)) }
+            : {}),
+        })),
+      };
 }

@@ -240,7 +240,7 @@ function pattern(voicing: Voicing, stretch: Stretch, measure: Measure, texture: 
       duration: end - onset,
       pitch: spellMidi(midi, tone),
       staff: 2,
-      voice: 1,
+      voice: 5,
     };
   };
   const beat = beatLength(measure.time);

@@ -2,7 +2,8 @@
 import { strFromU8, unzipSync } from 'fflate';
 import { InputError } from './inputError';
 import { readMidi } from './midi/read';
-import { readMusicXml, type ReadResult } from './musicxml/read';
+import { readMusicXml } from './musicxml/read';
+import type { ReadResult } from './readResult';
 import { child, parseXml } from './musicxml/xml';
 
 /** Largest upload, in bytes. */

@@ -1,5 +1,5 @@
 import { endOf } from './metre';
-import type { PedalMark, Score } from './score';
+import type { ClefMark, Mark, PedalMark, Score } from './score';
 import type { Ticks } from './ticks';
 
 /** The measures `from` to `to` (both included, by index) as a score of their own; onsets keep counting from the old start. */
@@ -12,10 +12,44 @@ export function excerpt(score: Score, from: number, to: number): Score {
   return {
     ...score,
     measures,
-    parts: score.parts.map((part) => ({ ...part, notes: part.notes.filter(inside) })),
+    parts: score.parts.map((part) => ({
+      ...part,
+      notes: part.notes.filter(inside),
+      ...(part.clefs ? { clefs: clefsWithin(part.clefs, first.start, endOf(last)) } : {}),
+      ...(part.marks ? { marks: marksWithin(part.marks, first.start, endOf(last)) } : {}),
+    })),
     chordSymbols: score.chordSymbols.filter(inside),
+    ...(score.tempoChanges ? { tempoChanges: score.tempoChanges.filter(inside) } : {}),
     pedals: pedalsWithin(score.pedals, first.start, endOf(last)),
   };
+}
+
+/** Clefs of a stretch: those that hold when it begins stand at its beginning. */
+function clefsWithin(clefs: readonly ClefMark[], from: Ticks, to: Ticks): ClefMark[] {
+  const held = new Map<number, ClefMark>();
+  for (const clef of clefs) if (clef.onset <= from) held.set(clef.staff, { ...clef, onset: from });
+  return [...held.values(), ...clefs.filter((c) => c.onset > from && c.onset < to)];
+}
+
+/** Marks of a stretch: what has a beginning and an end is kept where both lie inside. */
+function marksWithin(marks: readonly Mark[], from: Ticks, to: Ticks): Mark[] {
+  const result: Mark[] = [];
+  const open = new Map<string, Mark>();
+  for (const mark of marks) {
+    if (mark.onset < from || mark.onset > to) continue;
+    if (!('type' in mark)) {
+      if (mark.onset < to) result.push(mark);
+      continue;
+    }
+    const name = `${mark.kind}${mark.number}${mark.staff}`;
+    const start = open.get(name);
+    if (mark.type !== 'stop') open.set(name, mark);
+    else if (start) {
+      result.push(start, mark);
+      open.delete(name);
+    }
+  }
+  return result.sort((a, b) => a.onset - b.onset);
 }
 
 /** Pedal marks of a stretch, complete in themselves: what is down when it begins goes down there, what is down at its end comes up. */

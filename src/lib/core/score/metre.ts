@@ -1,3 +1,4 @@
+import type { Key } from '../theory/key';
 import type { Measure, TimeSignature } from './score';
 import { noteValue, TICKS_PER_QUARTER, type Ticks } from './ticks';
 
@@ -15,6 +16,10 @@ export const beatLength = (time: TimeSignature): Ticks =>
 /** A tick of the score as a place in its full measure; a quarter pickup in 4/4 begins at three quarters. */
 export const placeInMeasure = (measure: Measure, tick: Ticks): Ticks =>
   tick - measure.start + measure.beginsAt;
+
+/** The key that holds at a tick of a measure. */
+export const keyAt = (measure: Measure, tick: Ticks): Key =>
+  measure.changes?.findLast((c) => c.key && c.onset <= tick)?.key ?? measure.key;
 
 export const endOf = (measure: Measure): Ticks => measure.start + measure.length;
 

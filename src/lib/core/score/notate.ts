@@ -115,7 +115,8 @@ export function notate(measures: readonly Measure[], notes: readonly Note[]): No
     return pieces.map((piece, i): Note => {
       const last = i === pieces.length - 1;
       const tie = pieces.length === 1 ? undefined : i === 0 ? 'start' : last ? 'stop' : 'both';
-      const { tie: _tie, lyrics, finger, articulations, slurStop, tuplet, ...rest } = note;
+      const { tie: _tie, lyrics, finger, articulations, slurs, tuplet, ...rest } = note;
+      const joined = slurs?.filter((s) => (s.type === 'start' ? i === 0 : last));
       return {
         ...rest,
         ...piece,
@@ -125,7 +126,7 @@ export function notate(measures: readonly Measure[], notes: readonly Note[]): No
         ...(i === 0 && lyrics ? { lyrics } : {}),
         ...(i === 0 && finger ? { finger } : {}),
         ...(i === 0 && articulations ? { articulations } : {}),
-        ...(last && slurStop ? { slurStop } : {}),
+        ...(joined?.length ? { slurs: joined } : {}),
       };
     });
   });

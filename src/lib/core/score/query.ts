@@ -19,12 +19,15 @@ export interface SoundingNote {
   readonly finger?: number;
 }
 
-/** Joins tied notes; grace notes are left out. Sorted by onset, then from the lowest pitch up. */
+/** Whether a slur ends on a note. */
+const endsSlur = (note: Note): boolean => note.slurs?.some((s) => s.type === 'stop') ?? false;
+
+/** Joins tied notes; grace notes and cue notes are left out. Sorted by onset, then from the lowest pitch up. */
 export function soundingNotes(notes: readonly Note[]): SoundingNote[] {
   const result: { -readonly [K in keyof SoundingNote]: SoundingNote[K] }[] = [];
   const open = new Map<string, (typeof result)[number]>();
   for (const note of [...notes].sort((a, b) => a.onset - b.onset)) {
-    if (note.grace) continue;
+    if (note.grace || note.cue) continue;
     const midi = toMidi(note.pitch);
     const key = `${midi}@${note.onset}`;
     const tied = note.tie === 'stop' || note.tie === 'both' ? open.get(key) : undefined;
@@ -32,7 +35,7 @@ export function soundingNotes(notes: readonly Note[]): SoundingNote[] {
       open.delete(key);
       tied.written = [...tied.written, note.id];
       tied.duration += note.duration;
-      tied.slurStop ||= note.slurStop ?? false;
+      tied.slurStop ||= endsSlur(note);
     }
     const current = tied ?? {
       id: note.id,
@@ -44,7 +47,7 @@ export function soundingNotes(notes: readonly Note[]): SoundingNote[] {
       staff: note.staff,
       voice: note.voice,
       articulations: note.articulations ?? [],
-      slurStop: note.slurStop ?? false,
+      slurStop: endsSlur(note),
       ...(note.finger ? { finger: note.finger } : {}),
     };
     if (!tied) result.push(current);

@@ -15,6 +15,8 @@ export interface Score {
   readonly composer: string;
   /** Quarter notes per minute at the start; 0 when the source does not say. */
   readonly tempo: number;
+  /** Tempos after the start. */
+  readonly tempoChanges?: readonly TempoMark[];
   readonly measures: readonly Measure[];
   readonly parts: readonly Part[];
   readonly chordSymbols: readonly ChordSymbol[];
@@ -28,6 +30,55 @@ export interface Part {
   readonly staves: number;
   /** Sorted by onset, then staff, voice and pitch. */
   readonly notes: readonly Note[];
+  /** Clefs as the source has them; without any, each staff gets the clef that suits its notes. */
+  readonly clefs?: readonly ClefMark[];
+  /** Dynamics, hairpins, words and octave shifts, in order of time. */
+  readonly marks?: readonly Mark[];
+  /** What the teacher, or the reader for her, takes this part to be. */
+  readonly role?: PartRole;
+}
+
+/** `melody` is sung or played by someone; `keyboard` is what the two hands play; `other` is read and left alone. */
+export type PartRole = 'melody' | 'keyboard' | 'other';
+
+export interface ClefMark {
+  readonly onset: Ticks;
+  readonly staff: number;
+  readonly sign: 'G' | 'F' | 'C';
+  /** Line of the staff on which the sign stands, 1 the lowest. */
+  readonly line: number;
+  /** Octaves that the clef shifts: −1 for a treble clef with an 8 below. */
+  readonly octaves?: number;
+}
+
+interface MarkPlace {
+  readonly onset: Ticks;
+  readonly staff: number;
+  readonly above?: boolean;
+}
+
+/** What stands beside the notes and belongs to no single one of them. */
+export type Mark =
+  | (MarkPlace & { readonly kind: 'dynamic'; readonly value: string })
+  | (MarkPlace & {
+      readonly kind: 'hairpin';
+      readonly type: 'crescendo' | 'diminuendo' | 'stop';
+      readonly number: number;
+    })
+  | (MarkPlace & { readonly kind: 'words'; readonly text: string })
+  | (MarkPlace & {
+      readonly kind: 'octave shift';
+      /** Which way the notes are written away from where they sound: `down` for 8va. */
+      readonly type: 'up' | 'down' | 'stop';
+      /** 8 for one octave, 15 for two. */
+      readonly size: number;
+      readonly number: number;
+    });
+
+export interface TempoMark {
+  readonly onset: Ticks;
+  /** Quarter notes per minute. */
+  readonly tempo: number;
 }
 
 export interface Measure {
@@ -46,16 +97,27 @@ export interface Measure {
    * whatever the first half took for the second half of a measure that a repeat sign cuts in two.
    */
   readonly beginsAt: Ticks;
+  /** Changes of key or metre after its beginning. `time` and `key` are those of its beginning. */
+  readonly changes?: readonly MeasureChange[];
   readonly section?: string;
   readonly barline?: 'double' | 'final';
   readonly repeatStart?: boolean;
   readonly repeatEnd?: boolean;
+  /** How often the repeated measures are played in all, where it is not twice. */
+  readonly repeatTimes?: number;
   /** Numbers of the ending that begins here: "1", "1, 2". */
   readonly ending?: string;
   /** The numbered ending closes with this measure. */
   readonly endingEnd?: boolean;
   /** Marks of the way through the piece that are not repeat signs. */
   readonly route?: Route;
+}
+
+export interface MeasureChange {
+  /** From the beginning of the score. */
+  readonly onset: Ticks;
+  readonly key?: Key;
+  readonly time?: TimeSignature;
 }
 
 /** Signs that send the player elsewhere. `segno` and `coda` stand at the start of their measure, the others at its end. */
@@ -82,28 +144,109 @@ export interface Note {
   readonly duration: Ticks;
   readonly pitch: Pitch;
   readonly staff: number;
+  /** Unique in the part: a voice that uses two staves is one voice that crosses between them. */
   readonly voice: number;
   readonly tie?: 'start' | 'stop' | 'both';
   readonly tuplet?: Tuplet;
-  readonly grace?: boolean;
+  /** Where brackets of tuplets begin and end, as the source has them; otherwise they follow from `tuplet`. */
+  readonly brackets?: readonly TupletBracket[];
+  readonly grace?: Grace;
+  /** A small note that shows another player's part; it is not played. */
+  readonly cue?: boolean;
   readonly articulations?: readonly Articulation[];
+  readonly ornaments?: readonly Ornament[];
+  readonly arpeggio?: 'plain' | 'up' | 'down' | 'bracket';
   readonly fermata?: boolean;
-  readonly slurStart?: boolean;
-  readonly slurStop?: boolean;
+  readonly slurs?: readonly Slur[];
   /** 1 thumb to 5 little finger. */
   readonly finger?: number;
+  /** The finger that takes the key over while it is held. */
+  readonly substitution?: number;
   readonly lyrics?: readonly Lyric[];
+  /** The accidental is printed although the measure does not need it; in brackets where it says so. */
+  readonly reminder?: 'plain' | 'brackets';
   /** Set where transposing chose the enharmonic twin to avoid a double accidental: the way back undoes it. */
   readonly respelled?: 1 | -1;
 }
 
-/** `actual` notes in the time of `normal`: 3 in 2 for a triplet. */
+/** `actual` notes in the time of `normal`: 3 in 2 for a triplet; nested tuplets multiply. */
 export interface Tuplet {
   readonly actual: number;
   readonly normal: number;
 }
 
-export type Articulation = 'staccato' | 'staccatissimo' | 'tenuto' | 'accent' | 'strong-accent';
+export interface TupletBracket {
+  readonly type: 'start' | 'stop';
+  /** Tells nested brackets apart. */
+  readonly number: number;
+  /** The ratio of this bracket alone, where it is one of several. */
+  readonly ratio?: Tuplet;
+}
+
+export interface Grace {
+  /** Struck through: as short as can be. */
+  readonly slash: boolean;
+  /** The value it is written with: 8 an eighth. */
+  readonly type: number;
+  /** Place among the grace notes of its main note, from 0; notes of a grace chord share it. */
+  readonly order: number;
+  /** Played after the note at its onset instead of before it. */
+  readonly after?: boolean;
+}
+
+export interface Slur {
+  readonly type: 'start' | 'stop';
+  /** Tells slurs apart that overlap. */
+  readonly number: number;
+}
+
+/** Articulations by the names that MusicXML gives them. */
+export const ARTICULATIONS = [
+  'accent',
+  'strong-accent',
+  'staccato',
+  'tenuto',
+  'detached-legato',
+  'staccatissimo',
+  'spiccato',
+  'scoop',
+  'plop',
+  'doit',
+  'falloff',
+  'breath-mark',
+  'caesura',
+  'stress',
+  'unstress',
+  'soft-accent',
+] as const;
+
+export type Articulation = (typeof ARTICULATIONS)[number];
+
+/** Ornaments by the names that MusicXML gives them. */
+export const ORNAMENTS = [
+  'trill-mark',
+  'turn',
+  'delayed-turn',
+  'inverted-turn',
+  'delayed-inverted-turn',
+  'vertical-turn',
+  'shake',
+  'wavy-line',
+  'mordent',
+  'inverted-mordent',
+  'schleifer',
+  'tremolo',
+] as const;
+
+export interface Ornament {
+  readonly kind: (typeof ORNAMENTS)[number];
+  /** Of a tremolo or a wavy line. */
+  readonly type?: 'single' | 'start' | 'stop' | 'continue';
+  /** Beams of a tremolo. */
+  readonly beams?: number;
+  /** The accidental written with it. */
+  readonly alter?: number;
+}
 
 export interface Lyric {
   /** Counts have a line of their own above the words. */
@@ -111,6 +254,8 @@ export interface Lyric {
   readonly verse: number;
   readonly text: string;
   readonly syllabic: 'single' | 'begin' | 'middle' | 'end';
+  /** Held over the following notes. */
+  readonly extend?: boolean;
 }
 
 export interface ChordSymbol {

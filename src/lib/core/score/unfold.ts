@@ -90,6 +90,7 @@ function passesBySection(measures: readonly Measure[]): number[] {
   measures.forEach((measure, i) => {
     if (measure.repeatStart && i > from) close(i - 1);
     if (measure.ending) most = Math.max(most, ...passesOf(measure.ending));
+    if (measure.repeatTimes) most = Math.max(most, measure.repeatTimes);
     const goesOn = measures[i + 1]?.ending !== undefined;
     if ((measure.repeatEnd || measure.endingEnd) && !goesOn) close(i);
   });

@@ -7,8 +7,7 @@ import { notate } from '../score/notate';
 import type { Pitch, Step } from '../score/pitch';
 import type { ChordSymbol, Measure, Note, Score, TimeSignature } from '../score/score';
 import { TICKS_PER_QUARTER } from '../score/ticks';
-import { CHORD_KINDS, type ChordKindId } from '../theory/chordKinds';
-import { toFifths } from '../theory/fifths';
+import { parseChord } from '../theory/chordName';
 import { parseKey } from '../theory/key';
 
 export interface Line {
@@ -36,13 +35,9 @@ function pitch(text: string): Pitch {
 }
 
 function chord(text: string): ChordSymbol['chord'] {
-  const match = /^([A-G])(#|b)?([^/]*)(?:\/([A-G])(#|b)?)?$/.exec(text);
-  if (!match) throw new Error(`Not a chord: ${text}`);
-  const place = (step: string, accidental?: string): number =>
-    toFifths({ step: step as Step, alter: accidental === '#' ? 1 : accidental === 'b' ? -1 : 0 });
-  const kind = (Object.keys(CHORD_KINDS) as ChordKindId[]).find((k) => CHORD_KINDS[k].symbol === match[3]);
-  if (!kind) throw new Error(`Not a chord: ${text}`);
-  return { root: place(match[1]!, match[2]), kind, ...(match[4] ? { bass: place(match[4], match[5]) } : {}) };
+  const parsed = parseChord(text);
+  if (!parsed) throw new Error(`Not a chord: ${text}`);
+  return parsed;
 }
 
 const inReadingOrder = (notes: readonly Note[]): Note[] =>
@@ -68,7 +63,7 @@ function notesOf(line: string, measures: readonly Measure[], staff: number): Not
         duration,
         pitch: pitch(p),
         staff,
-        voice: 1,
+        voice: staff === 1 ? 1 : 5,
       }));
     });
     if (onset !== endOf(measure))

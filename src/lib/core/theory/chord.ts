@@ -8,12 +8,52 @@ export interface Chord {
   readonly root: Fifths;
   readonly kind: ChordKindId;
   readonly bass?: Fifths;
+  /** What is added to the kind, altered in it or left out of it: ♭9, ♯11, no 3. */
+  readonly altered?: readonly ChordAlteration[];
+}
+
+/** `degree` counts from the root (1 to 13), `alter` in semitones; an added seventh of alter 0 is the minor one. */
+export interface ChordAlteration {
+  readonly type: 'add' | 'alter' | 'leave out';
+  readonly degree: number;
+  readonly alter: number;
 }
 
 const kindOf = (chord: Chord): ChordKind => CHORD_KINDS[chord.kind];
 
+/** Places of the unaltered degrees on the line of fifths, from the root. */
+const DEGREES: Readonly<Record<number, Fifths>> = {
+  1: 0,
+  2: 2,
+  3: 4,
+  4: -1,
+  5: 1,
+  6: 3,
+  7: -2,
+  8: 0,
+  9: 2,
+  10: 4,
+  11: -1,
+  12: 1,
+  13: 3,
+};
+
+/** Degrees an octave apart share a letter: 9 and 2. */
+const sameLetter = (tone: Fifths, degree: number): boolean => (tone - DEGREES[degree]!) % 7 === 0;
+
 /** Spelled chord tones, root first. */
-export const chordTones = (chord: Chord): Fifths[] => kindOf(chord).tones.map((tone) => chord.root + tone);
+export function chordTones(chord: Chord): Fifths[] {
+  let tones: Fifths[] = [...kindOf(chord).tones];
+  for (const { type, degree, alter } of chord.altered ?? []) {
+    if (DEGREES[degree] === undefined) continue;
+    const tone = DEGREES[degree] + 7 * alter;
+    if (type === 'leave out') tones = tones.filter((t) => !sameLetter(t, degree));
+    else if (type === 'alter' && tones.some((t) => sameLetter(t, degree)))
+      tones = tones.map((t) => (sameLetter(t, degree) ? tone : t));
+    else if (!tones.includes(tone)) tones.push(tone);
+  }
+  return tones.map((tone) => chord.root + tone);
+}
 
 /** The tone that must sound lowest: the named bass, else the root. */
 export const bassOf = (chord: Chord): Fifths => chord.bass ?? chord.root;
@@ -23,15 +63,42 @@ const tpcName = (fifths: Fifths): string => {
   return step + accidentalText(alter);
 };
 
+/** What follows the kind in a chord symbol: "add9", "(♭5)", "(♯9)", "(no3)". */
+function alterationsText(chord: Chord): string {
+  const seventh = /7|9|1[13]/.test(kindOf(chord).symbol);
+  return (chord.altered ?? [])
+    .map(({ type, degree, alter }) => {
+      const name = `${accidentalText(alter)}${degree}`;
+      if (type === 'leave out') return `(no${degree})`;
+      return alter !== 0 ? `(${name})` : type === 'add' && !seventh ? `(add${degree})` : `(${name})`;
+    })
+    .join('');
+}
+
+/** The kind and its alterations as they are written: "m7", "7sus4", "7(♭9)". */
+export function kindText(chord: Chord): string {
+  const [first, ...others] = chord.altered ?? [];
+  const suspended = chord.kind === 'suspended4' || chord.kind === 'suspended2';
+  if (suspended && first?.type === 'add' && first.degree === 7 && first.alter === 0)
+    return `7${kindOf(chord).symbol}${alterationsText({ ...chord, altered: others })}`;
+  return kindOf(chord).symbol + alterationsText(chord);
+}
+
 /** "Am7", "B♭/D" */
 export const chordSymbol = (chord: Chord): string =>
-  tpcName(chord.root) + kindOf(chord).symbol + (chord.bass === undefined ? '' : `/${tpcName(chord.bass)}`);
+  tpcName(chord.root) + kindText(chord) + (chord.bass === undefined ? '' : `/${tpcName(chord.bass)}`);
 
 /** Chord tones by name: "A C E". */
 export const chordToneNames = (chord: Chord): string => chordTones(chord).map(tpcName).join(' ');
 
 export const sameChord = (a: Chord | null, b: Chord | null): boolean =>
-  a === b || (!!a && !!b && a.root === b.root && a.kind === b.kind && bassOf(a) === bassOf(b));
+  a === b ||
+  (!!a &&
+    !!b &&
+    a.root === b.root &&
+    a.kind === b.kind &&
+    bassOf(a) === bassOf(b) &&
+    kindText(a) === kindText(b));
 
 /** 0 root in the bass, 1 the third, 2 the fifth, 3 the seventh, −1 a bass outside the chord. */
 export const inversion = (chord: Chord): number =>
@@ -48,7 +115,7 @@ export function degree(chord: Chord, key: Key): string {
   const alter = Math.round((chord.root - scale[letter]!) / 7);
   const kind = kindOf(chord);
   const numeral = kind.romanMinor ? ROMAN[letter]!.toLowerCase() : ROMAN[letter]!;
-  const figure = kind.symbol
+  const figure = kindText(chord)
     .replace(/^m(?!aj)/, '')
     .replace('dim', '°')
     .replace('aug', '+')

@@ -100,6 +100,48 @@ export const CHORD_KINDS = {
     tones: [0, -3, 1, -2, 2],
     romanMinor: true,
   },
+  augmented7: {
+    symbol: 'aug7',
+    musicxml: 'augmented-seventh',
+    name: 'augmented seventh',
+    tones: [0, 4, 8, -2],
+    romanMinor: false,
+  },
+  eleventh: {
+    symbol: '11',
+    musicxml: 'dominant-11th',
+    name: 'eleventh',
+    tones: [0, 4, 1, -2, 2, -1],
+    romanMinor: false,
+  },
+  minor11: {
+    symbol: 'm11',
+    musicxml: 'minor-11th',
+    name: 'minor eleventh',
+    tones: [0, -3, 1, -2, 2, -1],
+    romanMinor: true,
+  },
+  thirteenth: {
+    symbol: '13',
+    musicxml: 'dominant-13th',
+    name: 'thirteenth',
+    tones: [0, 4, 1, -2, 2, 3],
+    romanMinor: false,
+  },
+  major13: {
+    symbol: 'maj13',
+    musicxml: 'major-13th',
+    name: 'major thirteenth',
+    tones: [0, 4, 1, 5, 2, 3],
+    romanMinor: false,
+  },
+  minor13: {
+    symbol: 'm13',
+    musicxml: 'minor-13th',
+    name: 'minor thirteenth',
+    tones: [0, -3, 1, -2, 2, 3],
+    romanMinor: true,
+  },
   power: { symbol: '5', musicxml: 'power', name: 'open fifth', tones: [0, 1], romanMinor: false },
 } as const satisfies Record<string, ChordKind>;
 

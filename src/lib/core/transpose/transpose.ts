@@ -2,6 +2,7 @@
  * Transposing on the line of fifths: every pitch, chord and key moves by the same number of fifths, so the spelling
  * stays functional. Where a key would pass six accidentals it goes round by twelve fifths, its passage with it.
  */
+import { keyAt } from '../score/metre';
 import { toMidi, type Pitch } from '../score/pitch';
 import { measureAt } from '../score/query';
 import type { Note, Score } from '../score/score';
@@ -37,12 +38,15 @@ const fifthsFor = (key: Key, fifths: number): number => {
 /** The whole score moved: notes, chord symbols and keys. Note ids stay. */
 export function transposeScore(score: Score, by: Transposition): Score {
   if (by.semitones === 0 && by.fifths === 0) return score;
-  const shiftAt = (onset: number): number => fifthsFor(measureAt(score.measures, onset).key, by.fifths);
+  const shiftAt = (onset: number): number =>
+    fifthsFor(keyAt(measureAt(score.measures, onset), onset), by.fifths);
+  const moved = (key: Key): Key => ({ ...key, fifths: key.fifths + fifthsFor(key, by.fifths) });
   return {
     ...score,
     measures: score.measures.map((m) => ({
       ...m,
-      key: { ...m.key, fifths: m.key.fifths + fifthsFor(m.key, by.fifths) },
+      key: moved(m.key),
+      ...(m.changes ? { changes: m.changes.map((c) => (c.key ? { ...c, key: moved(c.key) } : c)) } : {}),
     })),
     parts: score.parts.map((part) => ({
       ...part,

@@ -123,7 +123,7 @@ function checkHands(score: Score, notes: readonly SoundingNote[], limits: CheckL
 function checkRhythm(score: Score, notes: readonly Note[], contract: LevelContract): Violation[] {
   const result: Violation[] = [];
   for (const note of notes) {
-    if (note.grace) continue;
+    if (note.grace || note.cue) continue;
     const measure = measureAt(score.measures, note.onset);
     const value = writtenValue(note.duration, note.tuplet);
     const add = (limit: string, found: string, allowed: string): void =>

@@ -1,6 +1,6 @@
 /** Pieces: the source as received, and the score read from it. */
 import { readScoreFile } from '$core/io/readScoreFile';
-import type { ReadResult } from '$core/io/musicxml/read';
+import type { ReadResult } from '$core/io/readResult';
 import { asc, eq } from 'drizzle-orm';
 import type { Db } from '../db/open';
 import { piece } from '../db/schema';

@@ -12,7 +12,7 @@ import { measureAt } from '../../score/query';
 import { spellMidi } from '../../theory/fifths';
 import { spellInKey, type Key } from '../../theory/key';
 import { InputError } from '../inputError';
-import type { ReadResult } from '../musicxml/read';
+import type { ReadResult } from '../readResult';
 import { quantise } from './quantise';
 import { splitHands } from './splitHands';
 
@@ -89,7 +89,7 @@ export function readMidi(bytes: Uint8Array): ReadResult {
       duration: Math.min(note.duration, lastEnd - onset),
       pitch: spellMidi(note.midi, spellInKey(note.midi % 12, inKey, 'sharp')),
       staff: staves[i]!,
-      voice: 1,
+      voice: staves[i] === 1 ? 1 : 5,
     };
   });
   return {

@@ -1,4 +1,4 @@
-/** The written voices of one staff in one measure: chords and rests in the order they are written. */
+/** The written voices of one measure of a part: chords and rests in the order they are written. */
 import { endOf, measureLength, placeInMeasure } from '../../score/metre';
 import { readableValues } from '../../score/notate';
 import { toMidi } from '../../score/pitch';
@@ -15,35 +15,80 @@ export interface WrittenEvent {
   readonly fullMeasure?: boolean;
 }
 
-/** One list of events per written voice. Notes of a voice that overlap without being a chord get a voice of their own. */
-export function lanesOf(notes: readonly Note[]): WrittenEvent[][] {
-  const lanes: WrittenEvent[][] = [];
+/** A voice in one measure, none of its events overlapping the next. */
+export interface Lane {
+  readonly voice: number;
+  /** The staff on which its rests stand; notes say their own. */
+  readonly staff: number;
+  readonly events: readonly WrittenEvent[];
+}
+
+/**
+ * The voices of a measure, those of the upper staff first. Notes of a voice that overlap without being a chord get a
+ * voice of their own; every staff has at least one voice.
+ */
+export function lanesOf(notes: readonly Note[], staves: number): Lane[] {
+  const lanes: { voice: number; events: WrittenEvent[] }[] = [];
   const voices = [...new Set(notes.map((n) => n.voice))].sort((a, b) => a - b);
+  const taken = new Set(voices);
+  const freeVoice = (): number => {
+    let voice = 1;
+    while (taken.has(voice)) voice += 1;
+    taken.add(voice);
+    return voice;
+  };
   for (const voice of voices) {
     const own: WrittenEvent[][] = [];
-    const chords = new Map<string, Note[]>();
-    for (const note of notes.filter((n) => n.voice === voice)) {
-      const key = `${note.onset}:${note.duration}:${note.grace ? note.id : ''}`;
-      chords.set(key, [...(chords.get(key) ?? []), note]);
-    }
-    const events = [...chords.values()]
-      .map((chord): WrittenEvent => ({
-        onset: chord[0]!.onset,
-        duration: chord[0]!.duration,
-        notes: [...chord].sort((a, b) => toMidi(a.pitch) - toMidi(b.pitch)),
-      }))
-      .sort((a, b) => a.onset - b.onset || a.duration - b.duration);
-    for (const event of events) {
+    for (const event of eventsOf(notes.filter((n) => n.voice === voice))) {
+      const isAfter = event.notes[0]!.grace?.after;
       const lane = own.find((l) => {
         const last = l.at(-1)!;
-        return last.onset + last.duration <= event.onset;
+        return isAfter ? last.onset === event.onset : last.onset + last.duration <= event.onset;
       });
       if (lane) lane.push(event);
       else own.push([event]);
     }
-    lanes.push(...own);
+    own.forEach((events, i) => lanes.push({ voice: i === 0 ? voice : freeVoice(), events }));
   }
-  return lanes.length > 0 ? lanes : [[]];
+  const placed = lanes.map((lane): Lane => ({ ...lane, staff: homeOf(lane.events) }));
+  for (let staff = 1; staff <= staves; staff++)
+    if (!placed.some((l) => l.staff === staff)) {
+      const usual = 4 * (staff - 1) + 1;
+      const voice = taken.has(usual) ? freeVoice() : usual;
+      taken.add(voice);
+      placed.push({ voice, staff, events: [] });
+    }
+  return placed.sort((a, b) => a.staff - b.staff || a.voice - b.voice);
+}
+
+/** The staff that holds most of a voice. */
+function homeOf(events: readonly WrittenEvent[]): number {
+  const count = new Map<number, number>();
+  for (const note of events.flatMap((e) => e.notes)) count.set(note.staff, (count.get(note.staff) ?? 0) + 1);
+  return [...count].reduce((a, b) => (b[1] > a[1] || (b[1] === a[1] && b[0] < a[0]) ? b : a))[0];
+}
+
+/** Chords of one voice in order of time, grace notes before or after the note they belong to. */
+function eventsOf(notes: readonly Note[]): WrittenEvent[] {
+  const chords = new Map<string, Note[]>();
+  for (const note of notes) {
+    const grace = note.grace ? `${note.grace.order}${note.grace.after ? 'after' : ''}` : '';
+    const key = `${note.onset}:${note.duration}:${grace}:${note.cue ?? ''}`;
+    const chord = chords.get(key);
+    if (chord) chord.push(note);
+    else chords.set(key, [note]);
+  }
+  const place = (event: WrittenEvent): number => {
+    const grace = event.notes[0]!.grace;
+    return !grace ? 0 : grace.after ? 1 + grace.order : grace.order - 1000;
+  };
+  return [...chords.values()]
+    .map((chord): WrittenEvent => ({
+      onset: chord[0]!.onset,
+      duration: chord[0]!.duration,
+      notes: [...chord].sort((a, b) => toMidi(a.pitch) - toMidi(b.pitch)),
+    }))
+    .sort((a, b) => a.onset - b.onset || place(a) - place(b) || a.duration - b.duration);
 }
 
 /** Fills the gaps of a voice with rests; an empty measure gets one full-measure rest. */
