@@ -4,7 +4,9 @@ import type { Part, Score } from '../score/score';
 
 /** The part that carries the melody. */
 export const melodyPart = (score: Score): Part =>
-  score.parts.find((p) => p.staves === 1 && p.notes.some((n) => n.lyrics?.length)) ?? keyboardPart(score);
+  score.parts.find((p) => p.role === 'melody') ??
+  score.parts.find((p) => p.role === undefined && p.staves === 1 && p.notes.some((n) => n.lyrics?.length)) ??
+  keyboardPart(score);
 
 /**
  * One line of notes, none overlapping the next: at each onset the highest note struck, unless a higher one of the line

@@ -1,5 +1,7 @@
 /** Any score file that we read, by what is in it rather than by its name. */
 import { strFromU8, unzipSync } from 'fflate';
+import { readAbc } from './abc/read';
+import { checkedScore } from './checkedScore';
 import { InputError } from './inputError';
 import { readMidi } from './midi/read';
 import { readMusicXml } from './musicxml/read';
@@ -13,6 +15,11 @@ const MOST_ENTRIES = 200;
 
 /** Reads a file. Throws InputError with one sentence for the person who brought it. */
 export function readScoreFile(name: string, bytes: Uint8Array): ReadResult {
+  const { score, warnings } = readAnyFormat(name, bytes);
+  return { score: checkedScore(score), warnings };
+}
+
+function readAnyFormat(name: string, bytes: Uint8Array): ReadResult {
   if (bytes.length === 0) throw new InputError(`“${name}” is empty.`);
   if (bytes.length > MOST_BYTES)
     throw new InputError(
@@ -21,22 +28,33 @@ export function readScoreFile(name: string, bytes: Uint8Array): ReadResult {
   if (startsWith(bytes, 'MThd')) return readMidi(bytes);
   const isZip = startsWith(bytes, 'PK');
   const text = decode(isZip ? unpack(name, bytes) : bytes);
-  if (!/^\s*</.test(text))
-    throw new InputError(`“${name}” is not a MusicXML file, nor a MIDI file: it begins like neither.`);
-  return readMusicXml(text);
+  if (/^[\s\uFEFF]*</.test(text)) return readMusicXml(text);
+  return readText(name, text);
+}
+
+/** Music as text: ABC by its fields, or by the ending of the file's name. */
+function readText(name: string, text: string): ReadResult {
+  if (/\.abc$/i.test(name) || /^(X:\s*\d|K:)/m.test(text)) return readAbc(text);
+  throw new InputError(`“${name}” is not a MusicXML file, nor a MIDI file: it begins like neither.`);
 }
 
 const startsWith = (bytes: Uint8Array, text: string): boolean =>
   [...text].every((c, i) => bytes[i] === c.charCodeAt(0));
 
-/** UTF-16 and UTF-8 by their marks, UTF-8 where it is valid, Latin-1 otherwise. */
-function decode(bytes: Uint8Array): string {
-  if (bytes[0] === 0xff && bytes[1] === 0xfe) return new TextDecoder('utf-16le').decode(bytes);
-  if (bytes[0] === 0xfe && bytes[1] === 0xff) return new TextDecoder('utf-16be').decode(bytes);
+/**
+ * Text by what its bytes are, whatever a declaration inside says: marks of UTF-16 and UTF-8 first, then the zero bytes
+ * that UTF-16 without a mark has, UTF-8 where it is valid, and Latin-1 (as Windows extends it) otherwise.
+ */
+export function decode(bytes: Uint8Array): string {
+  const [first, second] = bytes;
+  if (first === 0xff && second === 0xfe) return new TextDecoder('utf-16le').decode(bytes);
+  if (first === 0xfe && second === 0xff) return new TextDecoder('utf-16be').decode(bytes);
+  if (first !== 0 && second === 0) return new TextDecoder('utf-16le').decode(bytes);
+  if (first === 0 && second !== 0) return new TextDecoder('utf-16be').decode(bytes);
   try {
     return new TextDecoder('utf-8', { fatal: true }).decode(bytes);
   } catch {
-    return new TextDecoder('latin1').decode(bytes);
+    return new TextDecoder('windows-1252').decode(bytes);
   }
 }
 

@@ -86,9 +86,10 @@ export function endOfScore(score: Score): Ticks {
   return last ? last.start + last.length : 0;
 }
 
-/** The part that a pianist would play from: the first with two staves, else the first that has notes. */
+/** The part that a pianist plays from: the one chosen, else the first with two staves, else the first that has notes. */
 export function keyboardPart(score: Score): Part {
   const part =
+    score.parts.find((p) => p.role === 'keyboard') ??
     score.parts.find((p) => p.staves >= 2 && p.notes.length > 0) ??
     score.parts.find((p) => p.notes.length > 0) ??
     score.parts[0];

@@ -7,7 +7,6 @@ import type {
   ChordSymbol,
   ClefMark,
   Mark,
-  Measure,
   MeasureChange,
   Note,
   PedalMark,
@@ -15,45 +14,13 @@ import type {
   TimeSignature,
 } from '../../score/score';
 import type { Key } from '../../theory/key';
+import type { ReadMeasure, ReadPart } from '../readMeasures';
 import type { Interval } from '../../transpose/interval';
 import { transposeByInterval } from '../../transpose/interval';
-import {
-  NOTE_TYPES,
-  readBarline,
-  readClefs,
-  readDirection,
-  routeOfSound,
-  type BarlineMarks,
-} from './readDirection';
+import { NOTE_TYPES, readBarline, readClefs, readDirection, routeOfSound } from './readDirection';
 import { readHarmony } from './readHarmony';
 import { impliedDuration, readMarks, readPitch } from './readNote';
 import { child, childrenOf, numberOf, textOf, type XmlElement } from './xml';
-
-/** One measure of one part, onsets counted from the start of the measure. */
-export interface ReadMeasure {
-  readonly number: string;
-  readonly implicit: boolean;
-  /** How far notes, rests and forwards reach; 0 for an empty measure and one that holds a whole-measure rest only. */
-  readonly content: Ticks;
-  readonly time: TimeSignature;
-  readonly key: Key;
-  readonly changes: readonly MeasureChange[];
-  readonly notes: readonly Note[];
-  readonly symbols: readonly ChordSymbol[];
-  readonly pedals: readonly PedalMark[];
-  readonly clefs: readonly ClefMark[];
-  readonly marks: readonly Mark[];
-  readonly tempos: readonly TempoMark[];
-  readonly section?: string;
-  readonly frame: BarlineMarks & Pick<Measure, 'route'>;
-}
-
-export interface ReadPart {
-  readonly id: string;
-  readonly name: string;
-  readonly staves: number;
-  readonly measures: readonly ReadMeasure[];
-}
 
 export interface PartOptions {
   readonly index: number;

@@ -1,8 +1,8 @@
 /** The frame of measures that all parts share: lengths from what the longest part holds, pickups placed. */
-import { measureLength } from '../../score/metre';
-import type { Measure } from '../../score/score';
-import type { Ticks } from '../../score/ticks';
-import type { ReadPart } from './readPart';
+import { measureLength } from '../score/metre';
+import type { Measure } from '../score/score';
+import type { Ticks } from '../score/ticks';
+import type { ReadPart } from './readMeasures';
 
 /** Measures with their start and length, from what the parts hold. */
 export function frameOf(parts: readonly ReadPart[]): Measure[] {
