@@ -31,7 +31,13 @@ export function frameOf(parts: readonly ReadPart[]): Measure[] {
     const length = short && cut ? content : Math.max(full, content);
     // A short first measure is a pickup and ends with the barline; a short one later completes the one before it.
     const beginsAt =
-      length < full ? (index === 0 ? full - length : carried > 0 ? Math.min(carried, full - length) : 0) : 0;
+      length < full
+        ? index === 0 || measure.pickup
+          ? full - length
+          : carried > 0
+            ? Math.min(carried, full - length)
+            : 0
+        : 0;
     carried = length < full && index > 0 && beginsAt === 0 ? length : 0;
     const section = parts.map((p) => p.measures[index]?.section).find((s) => s);
     const changes = measure.changes.map((c) => ({ ...c, onset: c.onset + start }));

@@ -26,6 +26,8 @@ export interface ReadMeasure {
   readonly number: string;
   /** Its length is what it holds, whatever the metre. */
   readonly implicit: boolean;
+  /** A short measure that leads into the next, wherever it stands. */
+  readonly pickup?: boolean;
   /** How far notes, rests and forwards reach; 0 for an empty measure and one that holds a whole-measure rest only. */
   readonly content: Ticks;
   readonly time: TimeSignature;
@@ -51,10 +53,12 @@ export interface ReadPart {
   readonly measures: readonly ReadMeasure[];
 }
 
-/** The score of some parts; at least one of them must have a measure. Parts without notes are left out. */
+/** The score of some parts; at least one of them must have a measure. Parts with neither notes nor words are left out. */
 export function scoreOf(title: string, composer: string, readParts: readonly ReadPart[]): Score {
   const measures = frameOf(readParts);
-  const parts = readParts.map((part) => toPart(part, measures)).filter((part) => part.notes.length > 0);
+  const parts = readParts
+    .map((part) => toPart(part, measures))
+    .filter((part) => part.notes.length > 0 || part.marks?.some((m) => m.kind === 'lyrics'));
   const withSymbols = readParts.find((p) => p.measures.some((m) => m.symbols.length > 0));
   const tempos = inOrder(readParts.flatMap((p) => collected(p, measures, 'tempos'))).filter(
     (t, i, all) => i === 0 || t.onset !== all[i - 1]!.onset,

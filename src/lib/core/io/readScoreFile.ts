@@ -1,6 +1,7 @@
 /** Any score file that we read, by what is in it rather than by its name. */
 import { strFromU8, unzipSync } from 'fflate';
 import { readAbc } from './abc/read';
+import { isChordPro, isPlainChart, readChart } from './chart/read';
 import { checkedScore } from './checkedScore';
 import { InputError } from './inputError';
 import { readMidi } from './midi/read';
@@ -32,10 +33,14 @@ function readAnyFormat(name: string, bytes: Uint8Array): ReadResult {
   return readText(name, text);
 }
 
-/** Music as text: ABC by its fields, or by the ending of the file's name. */
+/** Music as text, by what is in it, and by the ending of the file's name where that says nothing. */
 function readText(name: string, text: string): ReadResult {
-  if (/\.abc$/i.test(name) || /^(X:\s*\d|K:)/m.test(text)) return readAbc(text);
-  throw new InputError(`“${name}” is not a MusicXML file, nor a MIDI file: it begins like neither.`);
+  if (/\.abc$/i.test(name) || /^(X:\s*\d|K:\s*[A-G])/m.test(text)) return readAbc(text);
+  if (/\.(pro|cho|crd|chopro|chordpro)$/i.test(name) || isChordPro(text) || isPlainChart(text))
+    return readChart(text);
+  throw new InputError(
+    `“${name}” is neither MusicXML, MIDI, ABC nor a chord chart: nothing in it could be read as music.`,
+  );
 }
 
 const startsWith = (bytes: Uint8Array, text: string): boolean =>

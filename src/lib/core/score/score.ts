@@ -66,6 +66,8 @@ export type Mark =
       readonly number: number;
     })
   | (MarkPlace & { readonly kind: 'words'; readonly text: string })
+  /** Words of a song that has chords but no notes to hang them on. */
+  | (MarkPlace & { readonly kind: 'lyrics'; readonly text: string })
   | (MarkPlace & {
       readonly kind: 'octave shift';
       /** Which way the notes are written away from where they sound: `down` for 8va. */

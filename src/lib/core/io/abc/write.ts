@@ -289,6 +289,7 @@ function markText(marks: readonly Mark[], staff: number, from: Ticks, to: Ticks)
         case 'hairpin':
           return { crescendo: '!<(!', diminuendo: '!>(!', stop: '!<)!' }[mark.type];
         case 'words':
+        case 'lyrics':
           return `"${mark.above === false ? '_' : '^'}${oneLine(mark.text).replace(/"/g, "'")}"`;
         case 'octave shift':
           return '';

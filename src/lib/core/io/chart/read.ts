@@ -1,0 +1,37 @@
+/** Chord charts: ChordPro where brackets or directives say so, plain text otherwise. */
+import { InputError } from '../inputError';
+import type { ReadResult } from '../readResult';
+import { readChordPro } from './readChordPro';
+import { readPlainChart } from './readPlain';
+import { chartToScore } from './toScore';
+import { isChordRow, sectionName, signOf } from './words';
+
+const MOST_CHARACTERS = 200_000;
+
+const HAS_DIRECTIVES = /^\s*\{\s*[a-zA-Z_]+\s*[:}\s]/m;
+
+/** Whether a text has chords in brackets or directives in braces. */
+export function isChordPro(text: string): boolean {
+  if (HAS_DIRECTIVES.test(text)) return true;
+  const brackets = [...text.matchAll(/\[([^\]\n]{1,20})\]/g)].map((m) => m[1]!.trim());
+  return brackets.some((b) => signOf(b)?.kind === 'chord' && !sectionName(`[${b}]`));
+}
+
+/** Whether a text without directives looks like a chart at all. */
+export const isPlainChart = (text: string): boolean =>
+  text
+    .split('\n')
+    .slice(0, 400)
+    .some((row) => isChordRow(row) || isChordRow(sectionName(row)?.rest ?? '?'));
+
+/** Reads a chart. Throws InputError where it holds no chords or is beyond measure. */
+export function readChart(text: string): ReadResult {
+  if (text.length > MOST_CHARACTERS)
+    throw new InputError(
+      `The chart has ${text.length} characters; up to ${MOST_CHARACTERS} can be read. Bring one song at a time.`,
+    );
+  const clean = text.replace(/^\uFEFF/, '').replace(/\r\n?/g, '\n');
+  const warnings: string[] = [];
+  const chart = isChordPro(clean) ? readChordPro(clean, warnings) : readPlainChart(clean, warnings);
+  return chartToScore(chart, warnings);
+}

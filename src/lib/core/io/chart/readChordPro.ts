@@ -1,0 +1,146 @@
+/** ChordPro: chords in square brackets inside the words, directives in braces. */
+import { parseKey } from '../../theory/key';
+import { InputError } from '../inputError';
+import type { Chart, ChartItem, ChartLine } from './chart';
+import { sectionName, signOf, tempoFrom, timeFrom, tokensOf } from './words';
+
+const DIRECTIVE = /^\s*\{\s*([a-zA-Z_-]+)\s*(?:[:\s]\s*([^}]*))?\}\s*$/;
+
+/** Section that an environment opens, by the short and long forms of its name. */
+const OPENS: Readonly<Record<string, string>> = { sov: 'Verse', soc: 'Chorus', sob: 'Bridge' };
+
+/** Reads the text. Throws InputError with the line where it cannot be. */
+export function readChordPro(text: string, warnings: string[]): Chart {
+  let [title, composer, tempo] = ['', '', 0];
+  let key: Chart['key'];
+  let time: Chart['time'];
+  const sections: { name: string; lines: ChartLine[] }[] = [{ name: '', lines: [] }];
+  let environment = '';
+  let unknown = 0;
+  text.split('\n').forEach((raw, i) => {
+    const line = i + 1;
+    if (/^\s*#/.test(raw) || raw.trim() === '') return;
+    const directive = DIRECTIVE.exec(raw);
+    if (directive) {
+      const name = directive[1]!.toLowerCase();
+      const value = (directive[2] ?? '').trim();
+      const opened = /^start_of_(\w+)$/.exec(name)?.[1] ?? OPENS[name];
+      const label = /label="([^"]*)"/.exec(value)?.[1] ?? value;
+      switch (name) {
+        case 'title':
+        case 't':
+          title ||= value;
+          return;
+        case 'composer':
+        case 'artist':
+        case 'subtitle':
+        case 'st':
+          composer ||= value;
+          return;
+        case 'key':
+          key ??= parseKey(value);
+          return;
+        case 'time':
+          time ??= timeFrom(value);
+          return;
+        case 'tempo':
+          tempo ||= tempoFrom(value);
+          return;
+        case 'capo':
+          warnings.push(`Capo ${value}: the chords are taken as they are written.`);
+          return;
+        case 'chorus':
+          repeatChorus(sections, label);
+          return;
+        case 'comment':
+        case 'c':
+        case 'ci':
+        case 'comment_italic':
+          if (sectionName(value) || sectionName(`${value}:`))
+            sections.push({ name: value.replace(/:$/, ''), lines: [] });
+          return;
+      }
+      if (opened) {
+        environment = opened.toLowerCase();
+        const usual =
+          environment === 'grid' || environment === 'tab' ? '' : opened[0]!.toUpperCase() + opened.slice(1);
+        if (label || usual) sections.push({ name: label || usual, lines: [] });
+      } else if (/^(end_of_|eo)/.test(name)) {
+        environment = '';
+      } else if (/^(sog|start_of_grid)$/.test(name)) environment = 'grid';
+      else if (/^(sot|start_of_tab)$/.test(name)) environment = 'tab';
+      return;
+    }
+    if (/^\s*\{/.test(raw) && !raw.includes('}'))
+      throw new InputError(`Line ${line}: a directive begins with “{” and is not closed with “}”.`);
+    if (environment === 'tab') return;
+    if (environment === 'grid') {
+      const items = gridItems(raw);
+      sections.at(-1)!.lines.push({ items, line });
+      return;
+    }
+    const named = raw.includes('[') ? undefined : sectionName(raw);
+    if (named && named.rest === '') {
+      sections.push({ name: named.name, lines: [] });
+      return;
+    }
+    const { items, strange } = lineItems(raw);
+    unknown += strange.length;
+    if (strange.length > 0 && unknown <= 3)
+      warnings.push(`Line ${line}: [${strange[0]}] names no chord and was taken as words.`);
+    if (items.length > 0) sections.at(-1)!.lines.push({ items, line });
+  });
+  return {
+    title,
+    composer,
+    ...(key ? { key } : {}),
+    ...(time ? { time } : {}),
+    tempo,
+    sections: sections.filter((s) => s.lines.length > 0),
+  };
+}
+
+/** {chorus} alone means the chorus that stood before, once more. */
+function repeatChorus(sections: { name: string; lines: ChartLine[] }[], label: string): void {
+  const before = sections.findLast((s) => /chorus|refrain/i.test(s.name) && s.lines.length > 0);
+  if (before) sections.push({ name: label || before.name, lines: before.lines });
+}
+
+/** "Oh the [G]river [Am/C]runs" as items; a bracket that holds no chord stays words. */
+function lineItems(raw: string): { items: ChartItem[]; strange: string[] } {
+  const items: ChartItem[] = [];
+  const strange: string[] = [];
+  let words = '';
+  let what: ChartItem['what'] = { kind: 'words only' };
+  const close = (): void => {
+    if (what.kind !== 'words only' || words.trim()) items.push({ what, words: words.replace(/\s+/g, ' ') });
+    words = '';
+  };
+  for (const piece of raw.split(/(\[[^\]]*\])/)) {
+    const bracket = /^\[([^\]]*)\]$/.exec(piece)?.[1]?.trim();
+    if (bracket === undefined) {
+      words += piece;
+      continue;
+    }
+    if (bracket.startsWith('*')) continue; // a remark for the players
+    const signs = tokensOf(bracket).map(({ token }) => signOf(token));
+    if (signs.length === 0 || signs.some((s) => s === undefined)) {
+      strange.push(bracket);
+      continue;
+    }
+    for (const sign of signs) {
+      close();
+      what = sign!;
+    }
+  }
+  close();
+  return { items, strange };
+}
+
+/** A grid: "| C . . . | G . Am . |", every cell a beat. */
+function gridItems(raw: string): ChartItem[] {
+  return tokensOf(raw).flatMap(({ token }) => {
+    const what = signOf(token);
+    return what ? [{ what, words: '' }] : [];
+  });
+}
