@@ -7,6 +7,7 @@ import { afterAll, describe, expect, it, vi } from 'vitest';
 import { writeMusicXml } from '../lib/core/io/musicxml/write';
 import { readScoreFile } from '../lib/core/io/readScoreFile';
 import { pitchName } from '../lib/core/score/pitch';
+import { soundingNotes } from '../lib/core/score/query';
 import { scoreFrom } from '../lib/core/test/shorthand';
 
 // Each command is a process of its own, and the machine may be busy.
@@ -160,9 +161,54 @@ describe('commands', () => {
   });
 });
 
+describe('formats', () => {
+  it.each(['abc', 'mid', 'mxl'])('convert: to .%s and back keeps what sounds', (ending) => {
+    keypath('convert', song, '-o', out(`r.${ending}`));
+    const sound = (path: string) =>
+      soundingNotes(readBack(path).parts[0]!.notes).map(
+        (n) => `${pitchName(n.pitch)}+${n.duration}/${n.staff}`,
+      );
+    expect(sound(out(`r.${ending}`))).toEqual(sound(song));
+  });
+  it.each(['pro', 'txt'])('convert: to a chart as .%s and back keeps the chords', (ending) => {
+    keypath('convert', song, '-o', out(`c.${ending}`));
+    expect(json('analyse', out(`c.${ending}`)).chords.map((c: { symbol: string }) => c.symbol)).toEqual([
+      'G',
+      'C',
+      'D7',
+      'G',
+    ]);
+  });
+  it('arrange: a chart becomes chords to sing to, in both hands', () => {
+    writeFileSync(out('chart.txt'), 'Verse:\nF / / | Bb/C / / | F / / |\n');
+    expect(keypath('arrange', out('chart.txt'), '--level', '3', '-o', out('sing.xml')).status).toBe(0);
+    const { notes } = readBack(out('sing.xml')).parts[0]!;
+    expect(notes.filter((n) => n.staff === 1 && n.onset === 0)).toHaveLength(2);
+    expect(notes.filter((n) => n.staff === 2)).not.toHaveLength(0);
+    expect(notes.every((n) => n.finger || n.tie)).toBe(true);
+  });
+  it('finger: two parts of one staff are two hands', () => {
+    writeFileSync(
+      out('two.abc'),
+      'X:1\nL:1/4\nK:C\nV:1 name="Upper"\nV:2 clef=bass name="Lower"\n[V:1] c d e f|\n[V:2] C, D, E, F,|\n',
+    );
+    keypath('finger', out('two.abc'), '-o', out('two.xml'));
+    const { notes } = readBack(out('two.xml')).parts[0]!;
+    expect(notes.map((n) => [n.staff, n.finger !== undefined])).toEqual(
+      expect.arrayContaining([
+        [1, true],
+        [2, true],
+      ]),
+    );
+    expect(notes).toHaveLength(8);
+  });
+});
+
 describe('what cannot be done', () => {
   writeFileSync(out('bad.xml'), '<score-partwise><part');
   writeFileSync(out('recipe.json'), '{"level": 7}');
+  writeFileSync(out('none.abc'), 'X:1\nK:C\n');
+  writeFileSync(out('words.txt'), 'milk, eggs, a new metronome');
   it.each([
     [['fly', song], /no command “fly”/],
     [['analyse'], /needs a file/],
@@ -175,6 +221,8 @@ describe('what cannot be done', () => {
     [['arrange', song, '--level', '2', '--key', 'H'], /names no key/],
     [['arrange', song, '--recipe', out('recipe.json')], /recipe is not usable at “level”/],
     [['arrange', song, '--level', '1', '-o', out('x.pdf')], /cannot be written as “.pdf”/],
+    [['analyse', out('none.abc')], /holds no notes/],
+    [['analyse', out('words.txt')], /neither MusicXML, MIDI, ABC nor a chord chart/],
     [['transpose', song, '--by', 'two'], /whole number/],
     [['count', song, '--hand', 'third'], /right, left or both/],
     [['analyse', song, '--loud'], /--loud/],

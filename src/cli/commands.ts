@@ -240,17 +240,25 @@ function check({ score, values }: Input): Outcome {
   return { json: { violations: violationsJson(score, violations) }, found: violations.length > 0 };
 }
 
-export const COMMANDS: Readonly<Record<string, { says: string; run: (input: Input) => Outcome }>> = {
+export interface Command {
+  readonly says: string;
+  readonly run: (input: Input) => Outcome;
+  /** The music comes out as it went in: parts are not looked at. */
+  readonly asWritten?: boolean;
+}
+
+export const COMMANDS: Readonly<Record<string, Command>> = {
   analyse: { says: 'key, form, chords, difficulty, as JSON', run: analyse },
   arrange: { says: 'a version at --level 1, 2 or 3, as music', run: arrange },
   finger: { says: 'the same music with a finger on every note', run: finger },
   count: { says: 'what is counted in each measure, as JSON', run: count },
   pedal: { says: 'the same music with pedal marks', run: pedal },
   keys: { says: 'every key ranked for a learner, as JSON', run: keys },
-  transpose: { says: 'the same music --to KEY or --by SEMITONES', run: transpose },
+  transpose: { says: 'the same music --to KEY or --by SEMITONES', run: transpose, asWritten: true },
   check: { says: 'what breaks the contract of --level, as JSON; status 1 if anything does', run: check },
   convert: {
     says: 'from one format to another, by the ending after -o',
     run: ({ score }) => ({ music: score }),
+    asWritten: true,
   },
 };

@@ -1,19 +1,19 @@
 /** `./keypath COMMAND [options] FILE`: reads a file, runs one command of commands.ts, writes what comes out. */
 import { readFileSync, renameSync, writeFileSync } from 'node:fs';
 import { basename, extname } from 'node:path';
-import { zipSync, strToU8 } from 'fflate';
 import { InputError } from '../lib/core/io/inputError';
-import { writeMidi } from '../lib/core/io/midi/write';
-import { writeMusicXml } from '../lib/core/io/musicxml/write';
 import { readScoreFile } from '../lib/core/io/readScoreFile';
+import { formatOf, WRITTEN_FORMATS } from '../lib/core/io/writeScoreFile';
+import { withParts } from '../lib/core/score/parts';
 import type { Score } from '../lib/core/score/score';
 import { COMMANDS, type Outcome } from './commands';
 import { readArguments, UsageError, type Values } from './options';
 
 const HELP = `keypath COMMAND [options] FILE
 
-Reads .musicxml .xml .mxl .mid. Writes music by the ending after -o (.musicxml .xml .mxl .mid .json), without -o as MusicXML
-to standard output; everything else is JSON on standard output. Messages go to standard error.
+Reads .musicxml .xml .mxl .mid .midi .abc .pro .cho .txt (chord chart). Writes music by the ending after -o (.musicxml .xml
+.mxl .mid .abc .pro .txt .json), without -o as MusicXML to standard output; everything else is JSON on standard output.
+Messages go to standard error.
 Status: 0 done, 1 a check found something, 2 unusable input or options.
 
 Commands
@@ -38,28 +38,14 @@ Options
 
 /** Text or bytes of a score in the format of a file name. */
 function encode(score: Score, path: string): string | Uint8Array {
-  switch (extname(path).toLowerCase()) {
-    case '.musicxml':
-    case '.xml':
-      return writeMusicXml(score);
-    case '.mxl': {
-      const container =
-        '<?xml version="1.0" encoding="UTF-8"?><container><rootfiles><rootfile full-path="score.musicxml" media-type="application/vnd.recordare.musicxml+xml"/></rootfiles></container>';
-      return zipSync({
-        mimetype: [strToU8('application/vnd.recordare.musicxml'), { level: 0 }],
-        'META-INF/container.xml': strToU8(container),
-        'score.musicxml': strToU8(writeMusicXml(score)),
-      });
-    }
-    case '.mid':
-      return writeMidi(score);
-    case '.json':
-      return `${JSON.stringify(score, null, 2)}\n`;
-    default:
-      throw new UsageError(
-        `Music cannot be written as “${extname(path) || path}” yet; use .musicxml, .xml, .mxl, .mid or .json.`,
-      );
-  }
+  const ending = extname(path).toLowerCase();
+  if (ending === '.json') return `${JSON.stringify(score, null, 2)}\n`;
+  const format = formatOf(ending);
+  if (!format)
+    throw new UsageError(
+      `Music cannot be written as “${ending || path}”; use ${WRITTEN_FORMATS.map((f) => f.ending).join(', ')}, .xml or .json.`,
+    );
+  return format.write(score);
 }
 
 /** Writes beside the target first, so that there is never half a file under its name. */
@@ -105,9 +91,11 @@ function run(args: readonly string[]): number {
   if (!file) throw new UsageError(`${name} needs a file.`);
   if (more.length > 0) throw new UsageError(`${name} takes one file, not ${1 + more.length}.`);
   if (name === 'convert' && !values.output) throw new UsageError('convert needs -o FILE.');
-  const { score, warnings } = readScoreFile(basename(file), readFileSync(file));
+  const { score: source, warnings } = readScoreFile(basename(file), readFileSync(file));
   for (const warning of warnings) process.stderr.write(`${warning}\n`);
   const recipeFile = values.recipe === undefined ? undefined : readJson(values.recipe);
+  // Tune and hands are found among the parts, except where the music is to come out as it went in.
+  const score = command.asWritten ? source : withParts(source);
   return deliver(command.run({ score, warnings, values, recipeFile }), values);
 }
 

@@ -129,8 +129,9 @@ function countNew(
 
 const LETTERS = [...'ABCDEFGHIJKLMNOPQRSTUVWXYZ'];
 
-/** A pickup: the short first measure. */
-const isPickup = (measure: Measure): boolean => measure.index === 0 && measure.beginsAt > 0;
+/** A pickup: a measure that lacks its beginning, at the start of the piece or of a section that borrows a beat. */
+const isPickup = (measure: Measure): boolean =>
+  measure.beginsAt > 0 && (measure.index === 0 || measure.section !== undefined);
 
 function sectionStarts(measures: readonly Measure[]): number[] {
   const marks = measures.filter(
@@ -173,6 +174,7 @@ function phrasesOf(section: Section, index: number, measures: readonly Measure[]
 
 /** The content of a measure as text: equal texts are equal music. */
 function contentKeys(score: Score): string[] {
+  const noteless = score.parts.every((p) => p.notes.length === 0);
   return score.measures.map((m) => {
     const inside = (onset: number): boolean => onset >= m.start && onset < endOf(m);
     const notes = score.parts.flatMap((part, p) =>
@@ -183,7 +185,10 @@ function contentKeys(score: Score): string[] {
     const chords = score.chordSymbols
       .filter((s) => inside(s.onset))
       .map((s) => `${s.onset - m.start}${JSON.stringify(s.chord)}`);
+    // In a chart the chord that goes on is all that a measure without a symbol holds.
+    const held = noteless ? score.chordSymbols.findLast((s) => s.onset <= m.start)?.chord : undefined;
     return [
+      held ? JSON.stringify(held) : '',
       m.length,
       m.beginsAt,
       m.time.beats,

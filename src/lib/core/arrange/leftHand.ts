@@ -80,14 +80,14 @@ export function leftHand(
   return { notes, reasons };
 }
 
-interface Stretch {
+export interface Stretch {
   readonly onset: Ticks;
   readonly end: Ticks;
   readonly chord: Chord;
 }
 
 /** The chords of a measure, each from a beat to the next chord; the weakest give way where the level has fewer onsets. */
-function stretchesOf(
+export function stretchesOf(
   measure: Measure,
   chords: readonly ChordSpan[],
   contract: LevelContract,

@@ -53,12 +53,13 @@ export interface ReadPart {
   readonly measures: readonly ReadMeasure[];
 }
 
-/** The score of some parts; at least one of them must have a measure. Parts with neither notes nor words are left out. */
+/** The score of some parts; at least one of them must have a measure. Parts without notes are left out, unless none has any. */
 export function scoreOf(title: string, composer: string, readParts: readonly ReadPart[]): Score {
   const measures = frameOf(readParts);
-  const parts = readParts
-    .map((part) => toPart(part, measures))
-    .filter((part) => part.notes.length > 0 || part.marks?.some((m) => m.kind === 'lyrics'));
+  const all = readParts.map((part) => toPart(part, measures));
+  const withNotes = all.filter((part) => part.notes.length > 0);
+  // A chart has chords and words, but no notes.
+  const parts = withNotes.length > 0 ? withNotes : all.slice(0, 1);
   const withSymbols = readParts.find((p) => p.measures.some((m) => m.symbols.length > 0));
   const tempos = inOrder(readParts.flatMap((p) => collected(p, measures, 'tempos'))).filter(
     (t, i, all) => i === 0 || t.onset !== all[i - 1]!.onset,

@@ -38,6 +38,8 @@ function readText(name: string, text: string): ReadResult {
   if (/\.abc$/i.test(name) || /^(X:\s*\d|K:\s*[A-G])/m.test(text)) return readAbc(text);
   if (/\.(pro|cho|crd|chopro|chordpro)$/i.test(name) || isChordPro(text) || isPlainChart(text))
     return readChart(text);
+  if (/\.(music)?xml$/i.test(name))
+    throw new InputError(`“${name}” is not a MusicXML file: nothing in it could be read as music.`);
   throw new InputError(
     `“${name}” is neither MusicXML, MIDI, ABC nor a chord chart: nothing in it could be read as music.`,
   );

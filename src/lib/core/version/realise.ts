@@ -12,6 +12,7 @@ import { melodyOf } from '../analysis/melody';
 import { leftHand } from '../arrange/leftHand';
 import { LEVELS } from '../arrange/levels';
 import { reduceMelody } from '../arrange/reduceMelody';
+import { rightHandChords } from '../arrange/rightHandChords';
 import { KEYBOARDS, REACH_SEMITONES } from '../arrange/register';
 import { textureFor } from '../arrange/textures';
 import { countMeasures, countText, type MeasureCounts } from '../counting/count';
@@ -31,7 +32,7 @@ import type { Decision, Recipe } from './recipe';
 
 export interface Reason {
   readonly measure: number;
-  readonly about: 'melody' | 'left hand' | 'key' | 'pedal' | 'register';
+  readonly about: 'melody' | 'right hand' | 'left hand' | 'key' | 'pedal' | 'register';
   /** Ids of the notes it speaks of; may be empty. */
   readonly notes: readonly string[];
   readonly text: string;
@@ -88,7 +89,19 @@ export function realise(source: Score, recipe: Recipe, decisions: readonly Decis
   for (const change of changes)
     reasons.push({ measure: change.measure, about: 'melody', notes: [change.note], text: change.reason });
 
-  const left = leftHand(inKey.measures, chords, melody, {
+  // A chart has no tune: the right hand plays chords to sing to.
+  const accompaniment =
+    melody.length === 0
+      ? rightHandChords(inKey.measures, chords, {
+          contract,
+          reach: REACH_SEMITONES[recipe.reach.right],
+          keyboard,
+        })
+      : { notes: [], reasons: [] };
+  for (const { measure, notes, reason } of accompaniment.reasons)
+    reasons.push({ measure, about: 'right hand', notes, text: reason });
+
+  const left = leftHand(inKey.measures, chords, [...melody, ...soundingNotes(accompaniment.notes)], {
     contract,
     texture: textureFor(recipe.level, recipe.texture),
     freshStarts: new Set(form.sections.map((s) => inKey.measures[s.from]!.index)),
@@ -100,7 +113,7 @@ export function realise(source: Score, recipe: Recipe, decisions: readonly Decis
 
   const arranged = arrangedScore(
     inKey,
-    notate(inKey.measures, [...melodyNotes(melody, inKey), ...left.notes]),
+    notate(inKey.measures, [...melodyNotes(melody, inKey), ...accompaniment.notes, ...left.notes]),
     chords,
   );
   const fingers = fingerHands(arranged, form, recipe, decisions);
@@ -194,12 +207,13 @@ function melodyNotes(melody: readonly SoundingNote[], source: Score): Note[] {
 }
 
 function arrangedScore(frame: Score, notes: readonly Note[], chords: readonly ChordSpan[]): Score {
+  const words = frame.parts.flatMap((p) => p.marks ?? []).filter((m) => m.kind === 'lyrics');
   return {
     ...frame,
     measures: frame.measures.map((m, i) =>
       i === frame.measures.length - 1 ? { ...m, barline: 'final' } : m,
     ),
-    parts: [{ id: 'P1', name: 'Piano', staves: 2, notes }],
+    parts: [{ id: 'P1', name: 'Piano', staves: 2, notes, ...(words.length > 0 ? { marks: words } : {}) }],
     chordSymbols: chords.filter((c) => c.chord).map(({ onset, chord }) => ({ onset, chord })),
     pedals: [],
   };

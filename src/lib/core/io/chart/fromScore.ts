@@ -22,9 +22,12 @@ export function scoreToChart(score: Score): Chart {
     inLine = 0;
   };
   score.measures.forEach((measure, i) => {
-    if (measure.section || i === 0) {
+    // A pickup belongs to the section that it leads into.
+    const named = measure.section ?? (i === 0 && isShort(measure) ? score.measures[1]?.section : undefined);
+    const begun = i === 1 && sections[0]?.name === measure.section;
+    if ((measure.section && !begun) || i === 0) {
       closeLine();
-      sections.push({ name: measure.section ?? '', lines: [] });
+      sections.push({ name: named ?? '', lines: [] });
     }
     // Whole measures stand between barlines; a short one begins or ends its row without, and so is read as beats.
     if (line.length === 0 && !isShort(measure)) line.push(bar(measure));
@@ -45,7 +48,7 @@ export function scoreToChart(score: Score): Chart {
       line.push({ what: chord ? { kind: 'chord', chord: chord.chord } : { kind: 'beat' }, words: text });
     });
     const next = score.measures[i + 1];
-    const endsSection = !next || next.section !== undefined;
+    const endsSection = !next || (next.section !== undefined && !(i === 0 && named === next.section));
     if (!(isShort(measure) && endsSection)) line.push(bar(next, measure));
     inLine += isShort(measure) && inLine === 0 ? 0 : 1;
     if (inLine === MEASURES_IN_LINE || endsSection) closeLine();
