@@ -1,6 +1,6 @@
 <script lang="ts">
   import { page } from '$app/state';
-  import Upload from '$ui/piece/Upload.svelte';
+  import Bring from '$ui/piece/Bring.svelte';
   import { metreText, plural } from '$ui/text';
 
   let { data } = $props();
@@ -10,7 +10,7 @@
 
 <main id="main" class="mx-auto max-w-5xl px-7 py-7">
   <h1>Pieces</h1>
-  <div class="mt-5"><Upload rights={data.rights} message={page.form?.message} /></div>
+  <div class="mt-5"><Bring rights={data.rights} message={page.form?.message} /></div>
 
   <ul class="mt-6">
     {#each data.pieces as piece (piece.id)}

@@ -3,14 +3,14 @@ import { strFromU8, unzipSync } from 'fflate';
 import { readAbc } from './abc/read';
 import { isChordPro, isPlainChart, readChart } from './chart/read';
 import { checkedScore } from './checkedScore';
+import type { Score } from '../score/score';
 import { InputError } from './inputError';
+import { tooLarge } from './limits';
 import { readMidi } from './midi/read';
 import { readMusicXml } from './musicxml/read';
 import type { ReadResult } from './readResult';
 import { child, parseXml } from './musicxml/xml';
 
-/** Largest upload, in bytes. */
-export const MOST_BYTES = 10 * 1024 * 1024;
 const MOST_UNPACKED = 40 * 1024 * 1024;
 const MOST_ENTRIES = 200;
 
@@ -20,12 +20,19 @@ export function readScoreFile(name: string, bytes: Uint8Array): ReadResult {
   return { score: checkedScore(score), warnings };
 }
 
+/** The title of the music, or the name of its file where it has none. */
+export const titleOf = (score: Score, fileName: string): string =>
+  score.title !== 'Untitled'
+    ? score.title
+    : fileName
+        .replace(/\.[^.]+$/, '')
+        .replace(/[-_]+/g, ' ')
+        .trim() || 'Untitled';
+
 function readAnyFormat(name: string, bytes: Uint8Array): ReadResult {
   if (bytes.length === 0) throw new InputError(`“${name}” is empty.`);
-  if (bytes.length > MOST_BYTES)
-    throw new InputError(
-      `“${name}” has ${Math.round(bytes.length / 1024 / 1024)} MB; a score of up to ${MOST_BYTES / 1024 / 1024} MB can be read.`,
-    );
+  const large = tooLarge(name, bytes.length);
+  if (large) throw new InputError(large);
   if (startsWith(bytes, 'MThd')) return readMidi(bytes);
   const isZip = startsWith(bytes, 'PK');
   const text = decode(isZip ? unpack(name, bytes) : bytes);

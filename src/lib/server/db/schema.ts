@@ -1,4 +1,5 @@
 /** The tables. Status, next step and due dates are never stored: they are computed from the events. */
+import type { PartChoices } from '$core/score/parts';
 import type { Decision, Recipe } from '$core/version/recipe';
 import { blob, index, integer, primaryKey, sqliteTable, text, uniqueIndex } from 'drizzle-orm/sqlite-core';
 
@@ -37,6 +38,8 @@ export const piece = sqliteTable('piece', {
   /** The file exactly as received. It is the truth: the score is read from it whenever it is needed. */
   sourceName: text('source_name').notNull(),
   source: blob('source', { mode: 'buffer' }).notNull(),
+  /** What the teacher took the parts of the source to be; null leaves it to the reader's proposal. */
+  parts: text('parts', { mode: 'json' }).$type<PartChoices>(),
   createdAt: createdAt(),
 });
 

@@ -1,6 +1,7 @@
 /** Pieces: the source as received, and the score read from it. */
-import { readScoreFile } from '$core/io/readScoreFile';
+import { readScoreFile, titleOf } from '$core/io/readScoreFile';
 import type { ReadResult } from '$core/io/readResult';
+import { partChoicesSchema, proposedParts, withParts, type PartChoices } from '$core/score/parts';
 import { asc, eq } from 'drizzle-orm';
 import type { Db } from '../db/open';
 import { piece } from '../db/schema';
@@ -31,33 +32,40 @@ export const listPieces = (db: Db): PieceRow[] =>
 export const findPiece = (db: Db, id: string): PieceRow | undefined =>
   db.select(columns).from(piece).where(eq(piece.id, id)).get();
 
+export interface BroughtFile {
+  readonly name: string;
+  readonly bytes: Uint8Array;
+}
+
+/** What a teacher may say of a piece before it is kept; what she leaves out is as the source has it. */
+export interface PieceWishes {
+  readonly rights: Rights;
+  readonly title?: string | undefined;
+  readonly composer?: string | undefined;
+  readonly parts?: PartChoices | undefined;
+}
+
 /** Reads a file and keeps it. Throws InputError, and keeps nothing, when it cannot be read. */
 export function addPiece(
   db: Db,
-  file: { name: string; bytes: Uint8Array; rights: Rights },
+  file: BroughtFile & PieceWishes,
 ): { id: string; warnings: readonly string[] } {
   const { score, warnings } = readScoreFile(file.name, file.bytes);
   const id = newId();
-  const nameless = score.title === 'Untitled';
   db.insert(piece)
     .values({
       id,
-      title: nameless ? titleFromName(file.name) : score.title,
-      composer: score.composer,
+      title: file.title?.trim() || titleOf(score, file.name),
+      composer: file.composer?.trim() ?? score.composer,
       rights: file.rights,
       sourceName: file.name,
       source: Buffer.from(file.bytes),
+      parts: file.parts ?? null,
       createdAt: now(),
     })
     .run();
   return { id, warnings };
 }
-
-const titleFromName = (name: string): string =>
-  name
-    .replace(/\.[^.]+$/, '')
-    .replace(/[-_]+/g, ' ')
-    .trim() || 'Untitled';
 
 export const setRights = (db: Db, id: string, rights: Rights): void =>
   void db.update(piece).set({ rights }).where(eq(piece.id, id)).run();
@@ -65,12 +73,16 @@ export const setRights = (db: Db, id: string, rights: Rights): void =>
 export const sourceFile = (db: Db, id: string): { name: string; bytes: Buffer } | undefined =>
   db.select({ name: piece.sourceName, bytes: piece.source }).from(piece).where(eq(piece.id, id)).get();
 
+/** What the teacher takes the parts to be; null goes back to the proposal. */
+export const setParts = (db: Db, id: string, parts: PartChoices | null): void =>
+  void db.update(piece).set({ parts }).where(eq(piece.id, id)).run();
+
 /** Sources never change, so what was read from them can be kept. */
 const MOST_READ = 60;
 const read = new Map<string, ReadResult>();
 
-/** The score of a piece, read from its source. */
-export function scoreOf(db: Db, id: string): ReadResult {
+/** The source of a piece as it was read, all parts as they stand in it. */
+export function sourceScore(db: Db, id: string): ReadResult {
   const known = read.get(id);
   if (known) return known;
   const file = sourceFile(db, id);
@@ -79,4 +91,25 @@ export function scoreOf(db: Db, id: string): ReadResult {
   read.set(id, result);
   if (read.size > MOST_READ) read.delete(read.keys().next().value!);
   return result;
+}
+
+/** What the parts of a piece are taken to be: the teacher's choice, or the proposal. */
+export function partsOf(db: Db, id: string): PartChoices {
+  const row = db.select({ parts: piece.parts }).from(piece).where(eq(piece.id, id)).get();
+  const proposed = proposedParts(sourceScore(db, id).score);
+  return row?.parts ? { ...proposed, ...partChoicesSchema.parse(row.parts) } : proposed;
+}
+
+/** The score of a piece as it is worked with: tune and hands found among its parts. The title is the piece's. */
+export function scoreOf(db: Db, id: string): ReadResult {
+  const { score, warnings } = sourceScore(db, id);
+  const row = findPiece(db, id);
+  return {
+    score: {
+      ...withParts(score, partsOf(db, id)),
+      title: row?.title ?? score.title,
+      composer: row?.composer ?? score.composer,
+    },
+    warnings,
+  };
 }

@@ -3,17 +3,20 @@ import { formOf } from '$core/analysis/form';
 import { chordsOf } from '$core/analysis/harmony';
 import { keyOf, withHeardMode } from '$core/analysis/key';
 import { LEVELS } from '$core/arrange/levels';
+import { WRITTEN_FORMATS } from '$core/io/writeScoreFile';
 import { endOf } from '$core/score/metre';
+import { PART_CHOICES, type PartChoices } from '$core/score/parts';
 import { soundingNotes } from '$core/score/query';
 import { chordSymbol, degree, isDiatonic, type Chord } from '$core/theory/chord';
 import { fromFifths } from '$core/theory/fifths';
 import { keyOptions } from '$core/theory/easyKeys';
 import { keyCode, keyName, parseKey, scaleFifths, signatureNames, tonicFifths } from '$core/theory/key';
 import { pitchClassName } from '$core/score/pitch';
+import { partFacts } from '$lib/engrave/preview';
 import { DEFAULT_RECIPE, recipeSchema } from '$core/version/recipe';
 import { db } from '$server/db';
 import { findLearner, listLearners, recipeFor } from '$server/studio/learners';
-import { findPiece, RIGHTS, scoreOf, setRights } from '$server/studio/pieces';
+import { findPiece, partsOf, RIGHTS, scoreOf, setParts, setRights, sourceScore } from '$server/studio/pieces';
 import { addVersion, listVersions } from '$server/studio/versions';
 import { holdersOf } from '$server/studio/assignments';
 import { error, fail, redirect } from '@sveltejs/kit';
@@ -35,6 +38,8 @@ export const load: PageServerLoad = ({ params }) => {
     piece,
     warnings,
     rights: RIGHTS,
+    parts: { list: partFacts(sourceScore(db(), piece.id).score.parts), choices: partsOf(db(), piece.id) },
+    formats: WRITTEN_FORMATS.map(({ ending, name }) => ({ ending, name })),
     facts: {
       key: keyName(key),
       signature: signatureNames(key),
@@ -93,6 +98,17 @@ export const actions: Actions = {
     });
     if (!recipe.success) return fail(400, { message: 'Choose a level and a key from the lists.' });
     redirect(303, `/versions/${addVersion(db(), piece.id, recipe.data)}`);
+  },
+  parts: async ({ params, request }) => {
+    const data = await request.formData();
+    if (!findPiece(db(), params.id)) return fail(404, { message: 'This piece is no longer there.' });
+    const choices: PartChoices = {};
+    for (const { id } of sourceScore(db(), params.id).score.parts) {
+      const choice = z.enum(PART_CHOICES).safeParse(data.get(`part ${id}`));
+      if (choice.success) choices[id] = choice.data;
+    }
+    setParts(db(), params.id, choices);
+    return {};
   },
   rights: async ({ params, request }) => {
     const rights = z.enum(RIGHTS).safeParse((await request.formData()).get('rights'));

@@ -1,9 +1,12 @@
 <script lang="ts">
   import { enhance } from '$app/forms';
   import Path from '$ui/path/Path.svelte';
+  import Parts from '$ui/piece/PartChoices.svelte';
+  import TakeAway from '$ui/piece/TakeAway.svelte';
   import { metreText, plural, tempoText } from '$ui/text';
 
   let { data, form } = $props();
+  let partsForm = $state<HTMLFormElement>();
   const facts = $derived(data.facts);
   const again = $derived(data.form.measureCount - data.form.newMeasures);
 </script>
@@ -140,7 +143,30 @@
         >
       </p>
       <p class="text-quiet">{data.piece.composer || 'composer not named'}</p>
+      <div class="mt-1 w-fit">
+        <TakeAway at="/pieces/{data.piece.id}/as" formats={data.formats} label="Take it away as" />
+      </div>
     </section>
+    {#if data.parts.list.length > 1}
+      <section aria-labelledby="parts">
+        <h2 id="parts">Who plays what</h2>
+        <form
+          method="post"
+          action="?/parts"
+          bind:this={partsForm}
+          use:enhance={() =>
+            ({ update }) =>
+              update({ reset: false })}
+        >
+          <Parts
+            parts={data.parts.list}
+            choices={data.parts.choices}
+            onchange={() => partsForm?.requestSubmit()}
+          />
+          <noscript><button class="link">Keep</button></noscript>
+        </form>
+      </section>
+    {/if}
     <section>
       <h2>Rights</h2>
       <form

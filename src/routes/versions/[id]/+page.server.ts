@@ -1,3 +1,4 @@
+import { WRITTEN_FORMATS } from '$core/io/writeScoreFile';
 import { db } from '$server/db';
 import { giveVersion, holdersOf } from '$server/studio/assignments';
 import { findLearner, listLearners } from '$server/studio/learners';
@@ -14,6 +15,7 @@ export const load: PageServerLoad = ({ params }) => {
     version,
     source: scoreOf(db(), version.pieceId).score,
     holders,
+    formats: WRITTEN_FORMATS.map(({ ending, name }) => ({ ending, name })),
     learners: listLearners(db()).map(({ id, name, level }) => ({
       id,
       name,

@@ -4,6 +4,7 @@
   import GiveDialog from '$ui/bench/GiveDialog.svelte';
   import HelpDialog from '$ui/bench/HelpDialog.svelte';
   import RecipeControls from '$ui/bench/RecipeControls.svelte';
+  import TakeAway from '$ui/piece/TakeAway.svelte';
   import Header from '$ui/shell/Header.svelte';
   import Redo from '@lucide/svelte/icons/redo-2';
   import Undo from '@lucide/svelte/icons/undo-2';
@@ -83,6 +84,7 @@
       </p>
       <HelpDialog />
       <span class="ml-auto flex items-center gap-5">
+        <TakeAway at="/versions/{data.version.id}/as" formats={data.formats} label="Take away" />
         <a class="link" href="/versions/{data.version.id}/handout">Handout</a>
         <GiveDialog learners={data.learners} />
       </span>

@@ -20,7 +20,8 @@ import { TICKS_PER_QUARTER, type Ticks } from '../../score/ticks';
 import { parseChord } from '../../theory/chordName';
 import type { Key } from '../../theory/key';
 import { InputError } from '../inputError';
-import { scoreOf, type ReadMeasure, type ReadPart } from '../readMeasures';
+import { assembleScore } from '../assemble';
+import type { ReadMeasure, ReadPart } from '../readMeasures';
 import type { ReadResult } from '../readResult';
 import {
   parseAbc,
@@ -53,7 +54,7 @@ export function readAbc(text: string): ReadResult {
       `The ABC text holds no notes.${warnings[0] ? ` ${warnings[0]}` : ' A tune begins with lines such as X:1 and K:C.'}`,
     );
   const { title, composer } = tune.metaText;
-  return { score: scoreOf(title?.trim() || 'Untitled', composer?.trim() ?? '', parts), warnings };
+  return { score: assembleScore(title?.trim() || 'Untitled', composer?.trim() ?? '', parts), warnings };
 }
 
 /** "Music Line:2:9: Unknown character ignored: …" without its markup. */

@@ -10,7 +10,8 @@ import { chordTones, type Chord } from '../../theory/chord';
 import { pitchClass } from '../../theory/fifths';
 import { keyName, tonicFifths, type Key } from '../../theory/key';
 import { InputError } from '../inputError';
-import { scoreOf, type ReadMeasure } from '../readMeasures';
+import { assembleScore } from '../assemble';
+import type { ReadMeasure } from '../readMeasures';
 import type { ReadResult } from '../readResult';
 import type { Chart, ChartItem, ChartSection } from './chart';
 
@@ -57,7 +58,7 @@ export function chartToScore(chart: Chart, warnings: string[]): ReadResult {
       ? { ...m, tempos: [{ onset: 0, tempo: (chart.tempo * beatLength(time)) / TICKS_PER_QUARTER }] }
       : m,
   );
-  const score = scoreOf(chart.title || 'Untitled', chart.composer, [
+  const score = assembleScore(chart.title || 'Untitled', chart.composer, [
     { id: 'P1', name: 'Piano', staves: 2, measures: withTempo },
   ]);
   return { score: closed(score), warnings };

@@ -4,7 +4,8 @@
  */
 import { InputError } from '../inputError';
 import type { ReadResult } from '../readResult';
-import { scoreOf, type ReadPart } from '../readMeasures';
+import { assembleScore } from '../assemble';
+import type { ReadPart } from '../readMeasures';
 import { readPart } from './readPart';
 import { child, childrenOf, parseXml, textOf, type XmlElement } from './xml';
 
@@ -27,7 +28,7 @@ export function readMusicXml(text: string): ReadResult {
   const composer = childrenOf(child(root, 'identification'), 'creator')
     .find((c) => c.attributes.type === 'composer')
     ?.text.trim();
-  return { score: scoreOf(title, composer ?? '', partsIn(root, warnings)), warnings };
+  return { score: assembleScore(title, composer ?? '', partsIn(root, warnings)), warnings };
 }
 
 function partsIn(root: XmlElement, warnings: string[]): ReadPart[] {

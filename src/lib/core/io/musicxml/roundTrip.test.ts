@@ -6,7 +6,7 @@ import { STEPS, pitchName } from '../../score/pitch';
 import type { Mark, Measure, Note, Score } from '../../score/score';
 import { TICKS_PER_QUARTER as Q } from '../../score/ticks';
 import { chordSymbol } from '../../theory/chord';
-import { inReadingOrder } from '../readMeasures';
+import { inReadingOrder } from '../assemble';
 import { readMusicXml } from './read';
 import { writeMusicXml } from './write';
 import { parseXml, type XmlElement } from './xml';

@@ -4,7 +4,7 @@
  */
 import { beatLength, endOf, measureLength } from '../../score/metre';
 import { toMidi } from '../../score/pitch';
-import type { ClefMark, Mark, Measure, Note, Part, PedalMark, Score } from '../../score/score';
+import type { ClefMark, Mark, Measure, Part, PedalMark, Score } from '../../score/score';
 import { TICKS_PER_QUARTER, type Ticks } from '../../score/ticks';
 import {
   clefXml,

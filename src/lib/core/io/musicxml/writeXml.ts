@@ -2,15 +2,18 @@
 import { writtenValue } from '../../score/notate';
 import { TICKS_PER_QUARTER, type Ticks } from '../../score/ticks';
 
-/** Characters that no XML 1.0 text may hold. */
-// eslint-disable-next-line no-control-regex
-const FORBIDDEN =
-  /[\u0000-\u0008\u000B\u000C\u000E-\u001F\uFFFE\uFFFF]|[\uD800-\uDBFF](?![\uDC00-\uDFFF])|(?<![\uD800-\uDBFF])[\uDC00-\uDFFF]/g;
+/** Whether XML 1.0 text may hold a character: no controls but tab and line ends, no halves of surrogate pairs. */
+function isAllowed(character: string): boolean {
+  const code = character.codePointAt(0)!;
+  const isControl = code < 0x20 && code !== 0x09 && code !== 0x0a && code !== 0x0d;
+  return !isControl && !(code >= 0xd800 && code <= 0xdfff) && code !== 0xfffe && code !== 0xffff;
+}
 
 /** Text as it may stand in an element or a quoted attribute. */
 export const escape = (text: string): string =>
-  text
-    .replace(FORBIDDEN, '')
+  [...text]
+    .filter(isAllowed)
+    .join('')
     .replace(/[&<>"]/g, (c) => ({ '&': '&amp;', '<': '&lt;', '>': '&gt;', '"': '&quot;' })[c]!);
 
 /** Anything as an XML name: ids begin with a letter and hold letters, digits, points, dashes and underscores. */

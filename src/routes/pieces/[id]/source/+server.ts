@@ -1,4 +1,5 @@
 import { db } from '$server/db';
+import { download } from '$server/download';
 import { sourceFile } from '$server/studio/pieces';
 import { error } from '@sveltejs/kit';
 import type { RequestHandler } from './$types';
@@ -7,10 +8,5 @@ import type { RequestHandler } from './$types';
 export const GET: RequestHandler = ({ params }) => {
   const file = sourceFile(db(), params.id);
   if (!file) error(404, 'There is no such piece.');
-  return new Response(new Uint8Array(file.bytes), {
-    headers: {
-      'content-type': 'application/octet-stream',
-      'content-disposition': `attachment; filename*=UTF-8''${encodeURIComponent(file.name)}`,
-    },
-  });
+  return download(file.name, 'application/octet-stream', new Uint8Array(file.bytes));
 };

@@ -1,0 +1,136 @@
+<script lang="ts">
+  /** Bringing a piece: by button, by dropping a file or pasting anywhere on the page, or by typing it. */
+  import { tooLarge } from '$core/io/limits';
+  import type { Preview } from '$lib/engrave/preview';
+  import { ACCEPTED, look, textFile } from './bring';
+  import Look from './Look.svelte';
+
+  interface Props {
+    rights: readonly string[];
+    message: string | undefined;
+  }
+  let { rights, message }: Props = $props();
+
+  const EXAMPLE = `T: A tune
+M: 3/4
+L: 1/4
+K: G
+"G" !1!G A B | "D7" A F D |
+
+or
+
+Verse:
+G / / | D7 / / |`;
+
+  let input = $state<HTMLInputElement>();
+  let dragging = $state(false);
+  let typing = $state(false);
+  let typed = $state('');
+  let busy = $state('');
+  let problem = $state('');
+  let found = $state.raw<{ file: File; preview: Preview }>();
+
+  async function read(file: File): Promise<void> {
+    problem = tooLarge(file.name, file.size) ?? '';
+    if (problem) return;
+    busy = file.name;
+    try {
+      found = { file, preview: await look(file) };
+    } catch (error) {
+      problem = error instanceof Error ? error.message : String(error);
+    } finally {
+      busy = '';
+      if (input) input.value = ''; // the same file can be chosen again
+    }
+  }
+
+  function drop(event: DragEvent): void {
+    event.preventDefault();
+    dragging = false;
+    const file = event.dataTransfer?.files[0];
+    if (file) void read(file);
+  }
+
+  function paste(event: ClipboardEvent): void {
+    // Text pasted into a field belongs to the field.
+    if (event.target instanceof Element && event.target.closest('input, textarea, select')) return;
+    const file = event.clipboardData?.files[0];
+    const text = event.clipboardData?.getData('text/plain') ?? '';
+    if (file) void read(file);
+    else if (text.trim()) void read(textFile(text));
+  }
+</script>
+
+<svelte:window
+  ondragover={(event) => {
+    event.preventDefault();
+    dragging = true;
+  }}
+  ondragleave={(event) => {
+    if (!event.relatedTarget) dragging = false;
+  }}
+  ondrop={drop}
+  onpaste={paste}
+/>
+
+<section
+  aria-labelledby="bring"
+  class="border-l-[3px] py-1 pl-4 {dragging ? 'border-accent bg-accent-soft' : 'border-hairline'}"
+>
+  <h2 id="bring">Bring a piece</h2>
+  <p class="text-quiet">
+    MusicXML, MIDI, ABC, or a chord chart. Drop a file anywhere here, or paste its text. You see what was read
+    before anything is kept.
+  </p>
+  <form
+    method="post"
+    action="/pieces?/keep"
+    enctype="multipart/form-data"
+    class="mt-2 flex flex-wrap items-center gap-5"
+  >
+    <label
+      class="action cursor-pointer focus-within:outline-2 focus-within:outline-offset-2 focus-within:outline-accent"
+    >
+      {dragging ? 'Let go to read it' : 'Choose a file'}
+      <input
+        bind:this={input}
+        type="file"
+        name="file"
+        accept={ACCEPTED}
+        class="sr-only"
+        onchange={() => input?.files?.[0] && void read(input.files[0])}
+      />
+    </label>
+    <button type="button" class="link" aria-expanded={typing} onclick={() => (typing = !typing)}>
+      Type or paste it
+    </button>
+    {#if busy}<span role="status" class="text-quiet">Reading {busy}…</span>{/if}
+    <noscript><button class="link">Read it</button></noscript>
+  </form>
+  {#if typing}
+    <form
+      class="mt-3 grid max-w-2xl gap-2"
+      onsubmit={(event) => {
+        event.preventDefault();
+        if (typed.trim()) void read(textFile(typed));
+      }}
+    >
+      <label class="grid text-sm text-quiet">
+        A tune in ABC, or chords with their beats
+        <textarea
+          bind:value={typed}
+          class="field h-44 resize-y font-mono text-[15px] text-ink"
+          spellcheck="false"
+          placeholder={EXAMPLE}></textarea>
+      </label>
+      <div><button class="action">Read what is typed</button></div>
+    </form>
+  {/if}
+  {#if problem || message}
+    <p class="mt-2 text-alarm" role="alert">{problem || message} Nothing was kept.</p>
+  {/if}
+</section>
+
+{#if found}
+  <Look {...found} {rights} onclose={() => (found = undefined)} />
+{/if}

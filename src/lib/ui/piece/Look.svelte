@@ -1,0 +1,107 @@
+<script lang="ts">
+  /** A piece before it is kept: how it begins, what was found in it and left out, its name, its parts, its rights. */
+  import { goto } from '$app/navigation';
+  import type { PartChoices } from '$core/score/parts';
+  import type { Preview } from '$lib/engrave/preview';
+  import Sheet from '$ui/score/Sheet.svelte';
+  import { metreText, plural, tempoText } from '$ui/text';
+  import { Dialog } from 'bits-ui';
+  import { untrack } from 'svelte';
+  import { keep, look } from './bring';
+  import Parts from './PartChoices.svelte';
+
+  interface Props {
+    file: File;
+    preview: Preview;
+    rights: readonly string[];
+    onclose: () => void;
+  }
+  let { file, preview: first, rights, onclose }: Props = $props();
+
+  let preview = $state.raw(untrack(() => first));
+  let title = $state(untrack(() => first.title));
+  let composer = $state(untrack(() => first.composer));
+  let right = $state('not known');
+  let busy = $state(false);
+  let problem = $state('');
+
+  async function choose(parts: PartChoices): Promise<void> {
+    problem = '';
+    try {
+      preview = await look(file, parts);
+    } catch (error) {
+      problem = error instanceof Error ? error.message : String(error);
+    }
+  }
+
+  async function keepIt(event: SubmitEvent): Promise<void> {
+    event.preventDefault();
+    busy = true;
+    problem = '';
+    try {
+      await goto(await keep(file, { title, composer, rights: right, parts: preview.choices }), {
+        invalidateAll: true,
+      });
+    } catch (error) {
+      problem = error instanceof Error ? error.message : String(error);
+      busy = false;
+    }
+  }
+</script>
+
+<Dialog.Root open onOpenChange={(open) => !open && onclose()}>
+  <Dialog.Portal>
+    <Dialog.Overlay class="fixed inset-0 z-30 bg-ink/25" />
+    <Dialog.Content
+      class="fixed inset-x-0 top-6 z-40 mx-auto flex max-h-[calc(100dvh-3rem)] w-[46rem] max-w-[calc(100vw-2rem)] flex-col rounded-lg border border-hairline bg-paper"
+    >
+      <form onsubmit={keepIt} class="flex min-h-0 flex-col">
+        <div class="min-h-0 overflow-y-auto px-7 pt-6 pb-4">
+          <Dialog.Title class="text-lg font-bold">Is this the piece?</Dialog.Title>
+          <Dialog.Description class="text-quiet">
+            {preview.key}, {metreText(preview.time)}{preview.tempo > 0
+              ? `, ${tempoText(preview.time, preview.tempo)}`
+              : ''}. {plural(preview.measures, 'measure')}{preview.pickup ? ' after a pickup' : ''}, {preview.notes >
+            0
+              ? plural(preview.notes, 'note')
+              : 'no melody'}{preview.chords > 0 ? `, ${plural(preview.chords, 'chord name')}` : ''}.
+          </Dialog.Description>
+          <div class="mt-3 border-y border-hairline py-1">
+            <Sheet sheet={preview.sheet} label="The beginning of {title}" />
+          </div>
+          {#if preview.warnings.length > 0}
+            <ul class="mt-3 border-l-[3px] border-hairline pl-3">
+              {#each preview.warnings as warning (warning)}<li>{warning}</li>{/each}
+            </ul>
+          {/if}
+          <div class="mt-4 grid grid-cols-[minmax(0,2fr)_minmax(0,2fr)_auto] gap-4">
+            <label class="grid text-sm text-quiet">
+              Title <input class="field text-base text-ink" bind:value={title} required maxlength="200" />
+            </label>
+            <label class="grid text-sm text-quiet">
+              Composer <input class="field text-base text-ink" bind:value={composer} maxlength="200" />
+            </label>
+            <label class="grid text-sm text-quiet">
+              Rights
+              <select class="field text-base text-ink" bind:value={right}>
+                {#each rights as name (name)}<option>{name}</option>{/each}
+              </select>
+            </label>
+          </div>
+          {#if preview.parts.length > 1}
+            <section class="mt-4" aria-labelledby="parts">
+              <h3 id="parts" class="font-bold">Who plays what</h3>
+              <Parts parts={preview.parts} choices={preview.choices} onchange={choose} />
+            </section>
+          {/if}
+          {#if problem}<p class="mt-3 text-alarm" role="alert">{problem}</p>{/if}
+        </div>
+        <div class="flex items-center gap-5 border-t border-hairline px-7 py-4">
+          <button class="action" disabled={busy}>{busy ? 'Keeping it…' : 'Keep this piece'}</button>
+          <Dialog.Close class="link" type="button">Leave it</Dialog.Close>
+          <span class="ml-auto text-sm text-quiet">Nothing is kept yet. The file stays as it is.</span>
+        </div>
+      </form>
+    </Dialog.Content>
+  </Dialog.Portal>
+</Dialog.Root>

@@ -1,0 +1,45 @@
+<script lang="ts">
+  /** Which part is the tune, and which the hands play. */
+  import { PART_CHOICES, type PartChoice, type PartChoices } from '$core/score/parts';
+  import { plural } from '$ui/text';
+
+  interface Props {
+    parts: readonly { id: string; name: string; staves: number; notes: number; hasWords: boolean }[];
+    choices: PartChoices;
+    onchange: (choices: PartChoices) => void;
+  }
+  let { parts, choices, onchange }: Props = $props();
+
+  const NAMES: Readonly<Record<PartChoice, string>> = {
+    melody: 'the tune',
+    piano: 'piano, both hands',
+    right: 'right hand',
+    left: 'left hand',
+    other: 'not played here',
+  };
+</script>
+
+<ul>
+  {#each parts as part (part.id)}
+    <li class="border-t border-hairline py-1.5">
+      <label class="flex flex-wrap items-baseline gap-x-3 gap-y-1">
+        <span class="min-w-0 flex-1">
+          <span class="font-semibold">{part.name}</span>
+          <span class="text-quiet"
+            >{part.staves > 1 ? `${part.staves} staves, ` : ''}{plural(part.notes, 'note')}{part.hasWords
+              ? ', with words'
+              : ''}</span
+          >
+        </span>
+        <select
+          class="field"
+          name="part {part.id}"
+          value={choices[part.id] ?? 'other'}
+          onchange={(event) => onchange({ ...choices, [part.id]: event.currentTarget.value as PartChoice })}
+        >
+          {#each PART_CHOICES as choice (choice)}<option value={choice}>{NAMES[choice]}</option>{/each}
+        </select>
+      </label>
+    </li>
+  {/each}
+</ul>

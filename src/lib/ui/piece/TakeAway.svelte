@@ -1,0 +1,42 @@
+<script lang="ts">
+  /** The music as a file, in every format that is written. */
+  import { DropdownMenu } from 'bits-ui';
+  import ChevronDown from '@lucide/svelte/icons/chevron-down';
+
+  interface Props {
+    /** Address to which the ending of the format is added. */
+    at: string;
+    formats: readonly { ending: string; name: string }[];
+    label: string;
+  }
+  let { at, formats, label }: Props = $props();
+</script>
+
+<DropdownMenu.Root>
+  <DropdownMenu.Trigger class="flex min-h-8 items-center gap-1 border-b border-ink px-1 hover:text-accent">
+    {label}
+    <ChevronDown size={15} aria-hidden="true" />
+  </DropdownMenu.Trigger>
+  <DropdownMenu.Portal>
+    <DropdownMenu.Content
+      class="z-20 min-w-56 rounded-md border border-hairline bg-paper py-1 shadow-md"
+      sideOffset={6}
+      align="start"
+    >
+      {#each formats as { ending, name } (ending)}
+        <DropdownMenu.Item>
+          {#snippet child({ props })}
+            <a
+              {...props}
+              href="{at}/{ending.slice(1)}"
+              data-sveltekit-reload
+              class="flex items-baseline px-4 py-1.5 data-highlighted:bg-accent-soft"
+            >
+              {name}<span class="ml-auto pl-6 font-mono text-sm text-quiet">{ending}</span>
+            </a>
+          {/snippet}
+        </DropdownMenu.Item>
+      {/each}
+    </DropdownMenu.Content>
+  </DropdownMenu.Portal>
+</DropdownMenu.Root>

@@ -1,0 +1,53 @@
+/** The page's end of bringing a piece: files and pasted text to the server and back. */
+import { deserialize } from '$app/forms';
+import type { PartChoices } from '$core/score/parts';
+import type { Preview } from '$lib/engrave/preview';
+import type { ActionResult } from '@sveltejs/kit';
+
+/** What the file chooser offers. */
+export const ACCEPTED = '.musicxml,.xml,.mxl,.mid,.midi,.abc,.pro,.cho,.crd,.chordpro,.txt';
+
+/** Pasted or typed text as a file, named by what it looks like. */
+export function textFile(text: string): File {
+  const ending = /^\s*</.test(text)
+    ? 'musicxml'
+    : /^(X:\s*\d|K:\s*[A-G])/m.test(text)
+      ? 'abc'
+      : /^\s*\{\s*[a-z_]+\s*[:}]/im.test(text)
+        ? 'pro'
+        : 'txt';
+  return new File([text], `Typed music.${ending}`, { type: 'text/plain' });
+}
+
+async function send(action: 'look' | 'keep', fields: Record<string, File | string>): Promise<ActionResult> {
+  const body = new FormData();
+  for (const [name, value] of Object.entries(fields)) body.append(name, value);
+  const response = await fetch(`/pieces?/${action}`, {
+    method: 'POST',
+    body,
+    headers: { 'x-sveltekit-action': 'true' },
+  });
+  return deserialize(await response.text());
+}
+
+const failed = (result: ActionResult): string =>
+  result.type === 'failure'
+    ? String(result.data?.message ?? 'The file could not be read.')
+    : 'The server could not read the file; try again in a moment.';
+
+/** A look at a file. Throws an Error with one sentence when it cannot be read or sent. */
+export async function look(file: File, parts?: PartChoices): Promise<Preview> {
+  const result = await send('look', { file, ...(parts ? { parts: JSON.stringify(parts) } : {}) });
+  if (result.type === 'success' && result.data?.preview) return result.data.preview as Preview;
+  throw new Error(failed(result));
+}
+
+/** Keeps a file; gives the address of the piece. Throws an Error with one sentence. */
+export async function keep(
+  file: File,
+  wishes: { title: string; composer: string; rights: string; parts: PartChoices },
+): Promise<string> {
+  const result = await send('keep', { file, ...wishes, parts: JSON.stringify(wishes.parts) });
+  if (result.type === 'redirect') return result.location;
+  throw new Error(failed(result));
+}
