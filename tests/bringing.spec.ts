@@ -3,7 +3,8 @@ import { expect, test, type Page } from '@playwright/test';
 import { mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { bring, pianoFile } from './support';
+import { readScoreFile } from '../src/lib/core/io/readScoreFile';
+import { bring, benchReady, expectAccessible, pianoFile } from './support';
 
 const pieceCount = async (page: Page): Promise<number> => {
   await page.goto('/pieces');
@@ -24,6 +25,7 @@ test('a file dropped on the page is read', async ({ page }) => {
     [name, buffer.toString('utf8')],
   );
   await page.dispatchEvent('main', 'drop', { dataTransfer: transfer });
+  await page.getByRole('button', { name: 'Keep this piece' }).click();
   await expect(page.getByRole('heading', { level: 1, name: 'Dropped Song' })).toBeVisible();
 });
 
@@ -35,6 +37,97 @@ test('the source stays as it was received', async ({ page }) => {
   const chunks: Buffer[] = [];
   for await (const chunk of stream) chunks.push(chunk as Buffer);
   expect(Buffer.concat(chunks).equals(pianoFile('Kept Song').buffer)).toBe(true);
+});
+
+test('a look shows the music and what was left out, and keeps nothing until it is told to', async ({
+  page,
+}) => {
+  const before = await pieceCount(page);
+  await page.locator('input[type=file]').setInputFiles({
+    name: 'brook.abc',
+    mimeType: 'text/vnd.abc',
+    buffer: Buffer.from('X:1\nT:Brook Tune\nM:3/4\nL:1/4\nK:G\nD|"G"G B d|"D7"A2 \u00b6 F|"G"G2|]\n'),
+  });
+  const dialog = page.getByRole('dialog', { name: 'Is this the piece?' });
+  await expect(dialog.locator('.sheet svg')).toBeVisible();
+  await expect(dialog).toContainText('G major, 3/4. 3 measures after a pickup, 7 notes, 3 chord names.');
+  await expect(dialog).toContainText(/Line 6, character \d+/);
+  await expectAccessible(page);
+  await dialog.getByRole('button', { name: 'Leave it' }).click();
+  expect(await pieceCount(page)).toBe(before);
+});
+
+test('a tune is typed, and kept under the name it is given', async ({ page }) => {
+  await page.goto('/pieces');
+  await page.waitForLoadState('networkidle');
+  await page.getByRole('button', { name: 'Type or paste it' }).click();
+  await page.getByLabel('A tune in ABC, or chords with their beats').fill('L: 1/4\nK: F\nF G A B | c4 |]');
+  await page.getByRole('button', { name: 'Read what is typed' }).click();
+  await page.getByLabel('Title').fill('Typed Tune');
+  await page.getByRole('button', { name: 'Keep this piece' }).click();
+  await expect(page.getByRole('heading', { level: 1, name: 'Typed Tune' })).toBeVisible();
+  await expect(page.getByText('F G A B♭ C D E')).toBeVisible();
+});
+
+test('a chord chart pasted anywhere becomes a version to sing to', async ({ page }) => {
+  await page.goto('/pieces');
+  await page.waitForLoadState('networkidle');
+  await page.evaluate(() => {
+    const clipboardData = new DataTransfer();
+    clipboardData.setData('text/plain', 'Pasted Song\n\nVerse 1:\nF / / | Bb/C / / |\nDown the lane\n');
+    window.dispatchEvent(new ClipboardEvent('paste', { clipboardData }));
+  });
+  await expect(page.getByRole('dialog')).toContainText('no melody');
+  await page.getByRole('button', { name: 'Keep this piece' }).click();
+  await page.getByRole('button', { name: 'Make a version' }).click();
+  await benchReady(page);
+  await expect(page.getByText('Chords to sing to')).toBeVisible();
+  await expect(page.locator('.sheet svg').first()).toContainText('B♭');
+});
+
+test('who plays what is proposed, and can be changed after the piece is kept', async ({ page }) => {
+  await page.goto('/pieces');
+  await page.waitForLoadState('networkidle');
+  await page.locator('input[type=file]').setInputFiles({
+    name: 'three.abc',
+    mimeType: 'text/vnd.abc',
+    buffer: Buffer.from(
+      'X:1\nT:Three Parts\nL:1/4\nK:C\nV:1 name="Singer"\nV:2 name="Upper"\nV:3 clef=bass name="Lower"\n' +
+        '[V:1] c d e f|g4|]\nw: one two three four five\n[V:2] e f g a|g4|]\n[V:3] C,4|C,4|]\n',
+    ),
+  });
+  await expect(page.getByLabel(/Singer/)).toHaveValue('melody');
+  await expect(page.getByLabel(/Upper/)).toHaveValue('right');
+  await expect(page.getByLabel(/Lower/)).toHaveValue('left');
+  await page.getByRole('button', { name: 'Keep this piece' }).click();
+  await expect(page.getByRole('heading', { level: 1, name: 'Three Parts' })).toBeVisible();
+  await page.getByLabel(/Singer/).selectOption('other');
+  await page.getByLabel(/Upper/).selectOption('melody');
+  await page.waitForLoadState('networkidle');
+  await page.reload();
+  await expect(page.getByLabel(/Singer/)).toHaveValue('other');
+  await expect(page.getByLabel(/Upper/)).toHaveValue('melody');
+});
+
+test('a piece and a version are taken away in every format', async ({ page, request }) => {
+  await bring(page, 'Taken Away');
+  const piece = new URL(page.url()).pathname;
+  await page.getByRole('button', { name: 'Take it away as' }).click();
+  await expect(page.getByRole('menuitem')).toHaveCount(6);
+  const download = page.waitForEvent('download');
+  await page.getByRole('menuitem', { name: /^ABC/ }).click();
+  expect((await download).suggestedFilename()).toBe('Taken Away.abc');
+  await page.keyboard.press('Escape');
+  await page.getByRole('button', { name: 'Make a version' }).click();
+  await benchReady(page);
+  for (const at of [piece, new URL(page.url()).pathname])
+    for (const ending of ['musicxml', 'mxl', 'mid', 'abc', 'pro', 'txt']) {
+      const answer = await request.get(`${at}/as/${ending}`);
+      expect(answer.status()).toBe(200);
+      const { score } = readScoreFile(`x.${ending}`, new Uint8Array(await answer.body()));
+      expect(score.title).toContain('Taken Away');
+    }
+  expect((await request.get(`${piece}/as/pdf`)).status()).toBe(404);
 });
 
 /** From a real file: so large a one would take half a minute through the test's own channel. */
@@ -83,7 +176,7 @@ test('a large file sent past the page is refused by the server, without a trace'
 }) => {
   const before = await pieceCount(page);
   const send = (bytes: number) =>
-    request.post('/pieces?/upload', {
+    request.post('/pieces?/keep', {
       headers: { origin: baseURL!, 'x-sveltekit-action': 'true' },
       multipart: {
         file: { name: 'huge.xml', mimeType: 'application/xml', buffer: Buffer.alloc(bytes, '<a>') },

@@ -30,6 +30,7 @@ export async function bring(page: Page, title: string): Promise<void> {
   await page.goto('/pieces');
   await page.waitForLoadState('networkidle'); // the button works by script
   await page.locator('input[type=file]').setInputFiles(pianoFile(title));
+  await page.getByRole('button', { name: 'Keep this piece' }).click();
   await expect(page.getByRole('heading', { level: 1, name: title })).toBeVisible();
 }
 

@@ -104,9 +104,28 @@ function measureSvg(svg: string): Geometry {
   return { noteX, measures, countY };
 }
 
+/** Accidentals in chord names, by the places that the engraver's music font gives them. */
+const TEXT_ACCIDENTALS: Readonly<Record<string, string>> = {
+  '\uEA63': '𝄫',
+  '\uEA64': '♭',
+  '\uEA65': '♮',
+  '\uEA66': '♯',
+  '\uEA67': '𝄪',
+};
+
+/** Chord names are set in our own face, in which the signs of the music font are not to be had. */
+const withTextAccidentals = (svg: string): string =>
+  svg.replace(/<g [^>]*data-class="harm"[^>]*(?<!\/)>[\s\S]*?<\/g>/g, (harm) => {
+    const size = /<tspan font-size="([1-9]\d*)px">/.exec(harm)?.[1] ?? '405';
+    return harm.replace(
+      /<tspan font-family="Leipzig" font-size="\d+px">([\uEA63-\uEA67])<\/tspan>/g,
+      (_all, sign: string) => `<tspan font-size="${size}px">${TEXT_ACCIDENTALS[sign]}</tspan>`,
+    );
+  });
+
 /** Takes away what the engraver wrote and we write ourselves: counts (the room kept for them stays) and measure numbers. */
 const withoutOwnTexts = (svg: string): string =>
-  svg
+  withTextAccidentals(svg)
     .replace(/<g [^>]*data-class="mNum"[^>]*(?<!\/)>[\s\S]*?<\/g>/g, '')
     .replace(
       /<g [^>]*data-class="verse"[^>]*data-n="1"[^>]*(?<!\/)>\s*<title class="labelAttr">counts<\/title>\s*<g [^>]*data-class="syl"[^>]*>\s*<text[\s\S]*?<\/text>\s*<\/g>\s*<\/g>/g,

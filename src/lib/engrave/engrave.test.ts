@@ -3,7 +3,10 @@ import { scoreFrom } from '$core/test/shorthand';
 import { realise, type Version } from '$core/version/realise';
 import { decideFinger, DEFAULT_RECIPE } from '$core/version/recipe';
 import { engrave } from './engrave';
+import { readChart } from '$core/io/chart/read';
+import { withParts } from '$core/score/parts';
 import { sheetOf, sheetSchema } from './sheet';
+import { sourceSheet } from './sourceSheet';
 
 const song = scoreFrom({
   key: 'G',
@@ -102,5 +105,27 @@ describe('an engraved phrase', () => {
   it('that cannot be read is an error, not an empty picture', async () => {
     const sheet = sheetOf(version, version.form.phrases[0]!, all);
     await expect(engrave({ ...sheet, xml: 'nonsense' })).rejects.toThrow(/could not read/);
+  });
+});
+
+describe('a source before it is kept', () => {
+  it('is drawn with its tune and its hands, flats in chord names as signs of our own face', async () => {
+    const flat = scoreFrom({
+      key: 'F',
+      time: { beats: 4, beatType: 4 },
+      right: 'F4:4 | D4:4 | C4:4 | C4:4 | F4:4',
+      left: 'F3:4 | Bb2:4 | C3:4 | C3:4 | F3:4',
+      chords: 'F | Bb | C7 | C7 | F',
+    });
+    const sheet = sourceSheet(withParts(flat), 640);
+    expect(sheetSchema.parse(sheet).measures).toHaveLength(4);
+    const svg = await engrave(sheet);
+    expect(svg).toMatch(/>B<\/tspan>\s*<tspan[^>]*>♭</);
+    for (const id of Object.keys(sheet.notes)) expect(svg).toContain(`data-id="${id}"`);
+  });
+  it('can be a chart without a note', async () => {
+    const { score } = readChart('Verse:\nF / / | Bb/C / / |\nDown the lane');
+    const svg = await engrave(sourceSheet(withParts(score), 640));
+    expect(svg).toContain('Down');
   });
 });

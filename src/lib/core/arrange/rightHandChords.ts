@@ -18,10 +18,10 @@ export interface RightHandSettings {
   readonly keyboard: { readonly low: number; readonly high: number };
 }
 
-/** The hand lies between middle C and the E above the next one. */
-const LOW = 60;
-const HIGH = 76;
-const HOME = 64;
+/** The hand lies above the left hand's triads and below the voice: from D4 to G5. */
+const LOW = 62;
+const HIGH = 79;
+const HOME = 67;
 
 /** Builds the right hand from the chords alone. */
 export function rightHandChords(

@@ -134,7 +134,9 @@
         )}.
         {left > 0
           ? `${left} of ${version.report.melodyNotes} melody notes left out.`
-          : 'Every melody note is kept.'}
+          : version.report.melodyNotes > 0
+            ? 'Every melody note is kept.'
+            : 'Chords to sing to: the source has no melody.'}
         {#if version.report.moved > 0}{plural(version.report.moved, 'note')} moved to the beat.{/if}
         {#if version.violations.length > 0}
           <span class="text-alarm">{plural(version.violations.length, 'place')} beyond the level.</span>

@@ -47,8 +47,9 @@ export function markXml(mark: Mark): string {
       case 'hairpin':
         return `<wedge type="${mark.type}" number="${mark.number}"/>`;
       case 'words':
-      case 'lyrics':
         return `<words>${escape(mark.text)}</words>`;
+      case 'lyrics':
+        return `<words font-style="normal">${escape(mark.text)}</words>`;
       case 'octave shift':
         return `<octave-shift type="${mark.type}" size="${mark.size}" number="${mark.number}"/>`;
     }
