@@ -16,6 +16,7 @@ export const partChoicesSchema = z.record(z.string().max(200), z.enum(PART_CHOIC
 export type PartChoices = z.infer<typeof partChoicesSchema>;
 
 const RIGHT_NAME = /\b(right|upper|treble|r\.? ?h)\b/i;
+const TUNE_NAME = /\b(voice|vocals?|singer|sing|melody|lead|tune|soprano)\b/i;
 const LEFT_NAME = /\b(left|lower|bass|l\.? ?h)\b/i;
 /** Two parts that far apart, in semitones of their mean, are likelier two hands than two voices. */
 const HANDS_APART = 7;
@@ -27,14 +28,14 @@ function meanPitch(part: Part): number {
   return notes.reduce((sum, n) => sum + n.midi, 0) / Math.max(1, notes.length);
 }
 
-/** What the parts look like: a voice with words is the tune, two staves are the hands, or two parts of one staff. */
+/** What the parts look like: a voice with words, or called so, is the tune, two staves are the hands, or two parts of one staff. */
 export function proposedParts(score: Score): PartChoices {
   const { parts } = score;
   const choices: Record<string, PartChoice> = Object.fromEntries(parts.map((p) => [p.id, 'other']));
   if (parts.length === 1) return { [parts[0]!.id]: 'piano' };
   const grand = parts.find((p) => p.staves >= 2);
   const single = parts.filter((p) => p.staves === 1);
-  const sung = single.find(hasWords);
+  const sung = single.find(hasWords) ?? single.find((p) => TUNE_NAME.test(p.name));
   if (grand) choices[grand.id] = 'piano';
   if (sung) choices[sung.id] = 'melody';
   if (grand) return choices;

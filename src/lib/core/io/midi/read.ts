@@ -2,17 +2,18 @@
  * Standard MIDI files (type 0 and 1) into a Score: tempo and metre from their maps, times onto a grid, a pickup found,
  * hands from the tracks or, where they do not say, by register and motion, pitches spelled by the key.
  */
-import { parseMidi, type MidiData, type MidiEvent } from 'midi-file';
 import { keyFromProfile } from '../../analysis/keyProfile';
-import { measureLength } from '../../score/metre';
 import { notate } from '../../score/notate';
-import type { Measure, Note, PedalMark, TimeSignature } from '../../score/score';
-import { TICKS_PER_QUARTER, type Ticks } from '../../score/ticks';
 import { measureAt } from '../../score/query';
+import type { Measure, Note, Part, PedalMark, TempoMark } from '../../score/score';
+import { TICKS_PER_QUARTER, type Ticks } from '../../score/ticks';
 import { spellMidi } from '../../theory/fifths';
 import { spellInKey, type Key } from '../../theory/key';
-import { InputError } from '../inputError';
 import type { ReadResult } from '../readResult';
+import { beatPosition, trackBeats } from './beats';
+import { settleEnds } from './ends';
+import { readMidiEvents, secondsAt, type MidiFile } from './events';
+import { measuresFor } from './measures';
 import { quantise } from './quantise';
 import { splitHands } from './splitHands';
 
@@ -23,142 +24,165 @@ interface Played {
   readonly track: number;
 }
 
-const PERCUSSION = 9;
-const MOST_NOTES = 200_000;
-const MOST_MEASURES = 4000;
+/** More tracks with notes than these are players of their own, not two hands. */
+const TWO_HANDS = 2;
 
 /** Reads the bytes of a MIDI file. Throws InputError when it is none, or holds no notes. */
 export function readMidi(bytes: Uint8Array): ReadResult {
-  const data = parse(bytes);
-  const division = data.header.ticksPerBeat;
-  if (!division)
-    throw new InputError(
-      'This MIDI file counts in film frames instead of beats, which gives no measures to write.',
-    );
-  const toTicks = (ticks: number): Ticks => Math.round((ticks * TICKS_PER_QUARTER) / division);
-
+  const file = readMidiEvents(bytes);
   const warnings: string[] = [];
-  const played: Played[] = [];
-  const pedals: PedalMark[] = [];
-  const times: { at: Ticks; time: TimeSignature }[] = [];
-  const keys: { at: Ticks; key: Key }[] = [];
-  let tempo = 0;
-  let title = '';
-  let drums = 0;
-  data.tracks.forEach((track, index) => {
-    const { notes, percussion } = notesOfTrack(track, index, toTicks);
-    played.push(...notes);
-    drums += percussion;
-    let at = 0;
-    for (const event of track) {
-      at += event.deltaTime;
-      if (event.type === 'setTempo' && tempo === 0)
-        tempo = Math.round(60_000_000 / event.microsecondsPerBeat);
-      if (event.type === 'trackName' && !title && event.text.trim()) title = event.text.trim();
-      if (event.type === 'timeSignature' && isUsable(event.numerator, event.denominator))
-        times.push({ at: toTicks(at), time: { beats: event.numerator, beatType: event.denominator } });
-      if (event.type === 'keySignature' && Math.abs(event.key) <= 7)
-        keys.push({
-          at: toTicks(at),
-          key: { fifths: event.key, mode: event.scale === 1 ? 'minor' : 'major' },
-        });
-      if (event.type === 'controller' && event.controllerType === 64)
-        pedals.push({ onset: toTicks(at), type: event.value >= 64 ? 'start' : 'stop' });
-    }
-  });
-  if (played.length === 0) throw new InputError('The MIDI file holds no notes.');
-  if (played.length > MOST_NOTES)
-    throw new InputError(`The MIDI file holds ${played.length} notes: too many to read.`);
-  if (drums > 0) warnings.push(`${drums} notes of percussion were left out.`);
+  if (file.drums > 0) warnings.push(`${file.drums} notes of percussion were left out.`);
+  const { toTicks, tempos } = clockOf(file, warnings);
 
-  const notes = quantise(played).sort((a, b) => a.onset - b.onset || a.midi - b.midi);
+  const onGrid = quantise(
+    file.notes.map(({ at, end, midi, track }): Played => {
+      const onset = toTicks(at);
+      return { onset, duration: Math.max(1, toTicks(end) - onset), midi, track };
+    }),
+  ).sort((a, b) => a.onset - b.onset || a.midi - b.midi);
+  const tracks = [...new Set(onGrid.map((n) => n.track))].sort((a, b) => a - b);
+  const staves = tracks.length > TWO_HANDS ? onGrid.map(() => 1 as const) : stavesOf(onGrid);
+  const notes = settleEnds(onGrid.map((n, i) => ({ ...n, staff: staves[i]! })));
+
   const weights = new Array<number>(12).fill(0);
   for (const note of notes) weights[note.midi % 12]! += note.duration;
-  const key = keys[0]?.key ?? keyFromProfile(weights);
-  const end = Math.max(...notes.map((n) => n.onset + n.duration));
-  const { measures, shift } = frame(times, keys.length > 0 ? keys : [{ at: 0, key }], notes[0]!.onset, end);
-  const staves = stavesOf(notes);
-  const lastEnd = measures.at(-1)!.start + measures.at(-1)!.length;
-
-  const sounding = notes.map((note, i): Note => {
-    const onset = note.onset - shift;
-    const inKey = measureAt(measures, onset).key;
-    return {
-      id: `n${i}`,
-      onset,
-      duration: Math.min(note.duration, lastEnd - onset),
-      pitch: spellMidi(note.midi, spellInKey(note.midi % 12, inKey, 'sharp')),
-      staff: staves[i]!,
-      voice: staves[i] === 1 ? 1 : 5,
-    };
+  const keys = file.keys.map(({ at, key }) => ({ at: toTicks(at), key }));
+  const { measures, shift } = measuresFor(notes, {
+    times: file.times.map(({ at, time }) => ({ at: toTicks(at), time })),
+    keys: keys.length > 0 ? keys : [{ at: 0, key: keyFromProfile(weights) }],
   });
+  const end = measures.at(-1)!.start + measures.at(-1)!.length;
+  const written = notes.map((note, i): Note & { track: number } => ({
+    id: `n${i}`,
+    track: note.track,
+    onset: note.onset - shift,
+    duration: Math.min(note.duration, end - (note.onset - shift)),
+    pitch: spelled(note.midi, measureAt(measures, note.onset - shift).key),
+    staff: note.staff,
+    voice: note.staff === 1 ? 1 : 5,
+  }));
+  const changes = tempoChanges(tempos, shift, end);
   return {
     score: {
-      title: title || 'Untitled',
+      title: titleOf(file, tracks),
       composer: '',
-      tempo,
+      tempo: tempoAtStart(tempos, shift),
+      ...(changes.length > 0 ? { tempoChanges: changes } : {}),
       measures,
-      parts: [
-        {
-          id: 'P1',
-          name: 'Piano',
-          staves: 2,
-          notes: notate(measures, sounding).sort((a, b) => a.onset - b.onset || a.staff - b.staff),
-        },
-      ],
+      parts:
+        tracks.length > TWO_HANDS
+          ? tracks.map((track, p) =>
+              partOf(`P${p + 1}`, file.names[track] ?? '', 1, written, measures, track),
+            )
+          : [partOf('P1', 'Piano', 2, written, measures)],
       chordSymbols: [],
-      pedals: cleanPedals(pedals, shift, lastEnd),
+      pedals: cleanPedals(
+        file.pedals.map(({ at, down }) => ({ onset: toTicks(at), type: down ? 'start' : 'stop' })),
+        shift,
+        end,
+      ),
     },
     warnings,
   };
 }
 
-/** A metre that can be written; a damaged file may say anything. */
-const isUsable = (beats: number, beatType: number): boolean =>
-  beats >= 1 && beats <= 64 && [1, 2, 4, 8, 16, 32].includes(beatType);
+const spelled = (midi: number, key: Key): Note['pitch'] =>
+  spellMidi(midi, spellInKey(midi % 12, key, 'sharp'));
 
-function parse(bytes: Uint8Array): MidiData {
-  try {
-    return parseMidi(bytes);
-  } catch {
-    throw new InputError('This MIDI file is damaged: it may have been cut off when it was saved or sent.');
-  }
+function partOf(
+  id: string,
+  name: string,
+  staves: number,
+  notes: readonly (Note & { track: number })[],
+  measures: readonly Measure[],
+  track?: number,
+): Part {
+  const own = notes.filter((n) => track === undefined || n.track === track);
+  return {
+    id,
+    name,
+    staves,
+    notes: notate(
+      measures,
+      own.map(({ track: _track, ...note }) => note),
+    ).sort((a, b) => a.onset - b.onset || a.staff - b.staff),
+  };
 }
 
-/** Pairs note-ons with note-offs; a key struck again while it sounds ends there. Keys never let go end with the track. */
-function notesOfTrack(
-  track: readonly MidiEvent[],
-  index: number,
-  toTicks: (ticks: number) => Ticks,
-): { notes: Played[]; percussion: number } {
-  const notes: Played[] = [];
-  const down = new Map<string, { at: number; midi: number }>();
-  let percussion = 0;
-  let at = 0;
-  const release = (name: string): void => {
-    const open = down.get(name);
-    if (open && at > open.at)
-      notes.push({
-        onset: toTicks(open.at),
-        duration: toTicks(at) - toTicks(open.at),
-        midi: open.midi,
-        track: index,
-      });
-    down.delete(name);
+/** Seconds: longer playing is no piece. */
+const LONGEST_PLAYING = 3600;
+
+interface Clock {
+  readonly toTicks: (fileTick: number) => Ticks;
+  readonly tempos: readonly TempoMark[];
+}
+
+/** Share of onsets on the beats and their usual parts above which a file was made with its beats in mind. */
+const PLAYED_TO_A_CLICK = 0.7;
+/** Playing of fewer onsets shows no beat to follow. */
+const FEWEST_ONSETS = 12;
+
+/** The file's own beats, or those found in playing that does not keep to them. */
+function clockOf(file: MidiFile, warnings: string[]): Clock {
+  const toTicks = (tick: number): Ticks => Math.round((tick * TICKS_PER_QUARTER) / file.division);
+  const own: Clock = {
+    toTicks,
+    tempos: file.tempos.map(({ at, tempo }) => ({ onset: toTicks(at), tempo: rounded(tempo) })),
   };
-  for (const event of track) {
-    at += event.deltaTime;
-    if (event.type !== 'noteOn' && event.type !== 'noteOff') continue;
-    if (event.channel === PERCUSSION) {
-      if (event.type === 'noteOn') percussion += 1;
-      continue;
-    }
-    const name = `${event.channel}:${event.noteNumber}`;
-    release(name);
-    if (event.type === 'noteOn' && event.velocity > 0) down.set(name, { at, midi: event.noteNumber });
-  }
-  for (const name of [...down.keys()]) release(name);
-  return { notes, percussion };
+  const onsets = [...new Set(file.notes.map((n) => n.at))];
+  const onBeat = onsets.filter((at) => isUsualPlace(at / file.division)).length / onsets.length;
+  if (file.tempos.length > 1 || onsets.length < FEWEST_ONSETS || onBeat >= PLAYED_TO_A_CLICK) return own;
+  const seconds = secondsAt(file);
+  const together = new Map<number, number>();
+  for (const { at } of file.notes) together.set(at, (together.get(at) ?? 0) + 1);
+  const strokes = onsets.map((at) => ({ at: seconds(at), weight: 1 + 0.3 * (together.get(at)! - 1) }));
+  if (strokes.at(-1)!.at - strokes[0]!.at > LONGEST_PLAYING) return own;
+  const beats = trackBeats(strokes);
+  const mean = (beats.at(-1)! - beats[0]!) / (beats.length - 1);
+  const tempo = Math.round(60 / mean);
+  warnings.push(
+    `The playing does not keep to the beats of its file: the beat was found in it, at about ${tempo} a minute. Check the rhythm.`,
+  );
+  return {
+    toTicks: (tick) => Math.max(0, Math.round(beatPosition(beats, seconds(tick)) * TICKS_PER_QUARTER)),
+    tempos: [{ onset: 0, tempo }],
+  };
+}
+
+/** Within a sixteenth of a beat of a half, a third or a quarter of it; more than half of all places are not. */
+function isUsualPlace(quarters: number): boolean {
+  const within = quarters - Math.floor(quarters);
+  return [0, 1 / 4, 1 / 3, 1 / 2, 2 / 3, 3 / 4, 1].some((place) => Math.abs(within - place) < 0.035);
+}
+
+const rounded = (tempo: number): number => Math.round(tempo * 100) / 100;
+
+/** The tempo that holds when the music begins; whole, where it is all but whole. */
+function tempoAtStart(tempos: readonly TempoMark[], shift: Ticks): number {
+  const tempo = (tempos.filter((t) => t.onset <= shift).at(-1) ?? tempos[0])?.tempo ?? 0;
+  return Math.abs(tempo - Math.round(tempo)) < 0.02 ? Math.round(tempo) : tempo;
+}
+
+/** Later tempos that can be told from the one before. */
+function tempoChanges(tempos: readonly TempoMark[], shift: Ticks, end: Ticks): TempoMark[] {
+  let before = tempoAtStart(tempos, shift);
+  return tempos.flatMap(({ onset, tempo }) => {
+    if (onset <= shift || onset - shift >= end || Math.abs(tempo - before) < 0.5) return [];
+    before = tempo;
+    return [{ onset: onset - shift, tempo }];
+  });
+}
+
+/** Names that programs give to tracks, which are no titles. */
+const NO_TITLE =
+  /^(untitled|track|staff|instrument|piano|grand|acoustic|keyboard|right|left|upper|lower|melody|vocals?|voice|lead|bass|control|conductor|tempo|midi|new)\b/i;
+
+/** The name of a track that only conducts, or of the only one. */
+function titleOf({ names }: MidiFile, tracks: readonly number[]): string {
+  const title = names.find(
+    (name, i) => name && !(tracks.includes(i) && tracks.length > 1) && !NO_TITLE.test(name),
+  );
+  return title ?? 'Untitled';
 }
 
 /** Two tracks with notes are two hands, the higher one the right; otherwise register and motion decide. */
@@ -171,49 +195,6 @@ function stavesOf(notes: readonly Played[]): (1 | 2)[] {
   };
   const upper = mean(tracks[0]!) >= mean(tracks[1]!) ? tracks[0] : tracks[1];
   return notes.map((n) => (n.track === upper ? 1 : 2));
-}
-
-/** Measures from the metre map. Where the music begins late in the first measure, that measure is a pickup. */
-function frame(
-  times: readonly { at: Ticks; time: TimeSignature }[],
-  keys: readonly { at: Ticks; key: Key }[],
-  firstOnset: Ticks,
-  end: Ticks,
-): { measures: Measure[]; shift: Ticks } {
-  const timeAt = (tick: Ticks): TimeSignature =>
-    times.filter((t) => t.at <= tick).at(-1)?.time ?? times[0]?.time ?? { beats: 4, beatType: 4 };
-  const keyAt = (tick: Ticks): Key => keys.filter((k) => k.at <= tick).at(-1)?.key ?? keys[0]!.key;
-  const first = measureLength(timeAt(0));
-  const silent = Math.floor(firstOnset / first) * first; // whole measures of silence before the music
-  const late = firstOnset - silent;
-  const beginsAt =
-    late >= first / 2 ? Math.floor(late / (TICKS_PER_QUARTER / 2)) * (TICKS_PER_QUARTER / 2) : 0;
-  const shift = silent + beginsAt;
-  const measures: Measure[] = [];
-  for (let at = silent; at < end;) {
-    if (measures.length >= MOST_MEASURES)
-      throw new InputError(
-        `The MIDI file lasts for more than ${MOST_MEASURES} measures: it is damaged, or no piece.`,
-      );
-    const time = timeAt(at);
-    const full = measureLength(time);
-    // A change of metre inside a measure cuts it short.
-    const change = times.find((t) => t.at > at && t.at < at + full)?.at;
-    const skipped = at === silent ? beginsAt : 0;
-    const length = (change ?? at + full) - at - skipped;
-    const index = measures.length;
-    measures.push({
-      index,
-      number: String(beginsAt > 0 ? index : index + 1),
-      start: at + skipped - shift,
-      length,
-      time,
-      key: keyAt(at),
-      beginsAt: skipped,
-    });
-    at += length + skipped;
-  }
-  return { measures, shift };
 }
 
 /** Downs and ups in turn, within the music; a down that comes with an up is a change. */

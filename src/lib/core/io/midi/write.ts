@@ -2,7 +2,7 @@
 import { writeMidi as encode, type MidiEvent } from 'midi-file';
 import { toMidi } from '../../score/pitch';
 import { soundingNotes } from '../../score/query';
-import type { Score } from '../../score/score';
+import type { Note, Score } from '../../score/score';
 import { playingOrder } from '../../score/unfold';
 import { TICKS_PER_QUARTER, type Ticks } from '../../score/ticks';
 
@@ -44,33 +44,36 @@ export function writeMidi(score: Score): Uint8Array {
     }
     before = now;
   }
-  const hands = [1, 2].map((hand) =>
-    score.parts.flatMap((part) =>
-      soundingNotes(part.notes.filter((n) => (n.staff === 1) === (hand === 1))).flatMap((note) =>
-        played(passes, score, note.onset).flatMap((at): Timed[] => {
-          const noteNumber = toMidi(note.pitch);
-          return [
-            {
-              at,
-              order: 2,
-              event: { deltaTime: 0, type: 'noteOn', channel: hand - 1, noteNumber, velocity: 80 },
-            },
-            {
-              at: at + note.duration,
-              order: 1, // a key is let go before it is struck again
-              event: { deltaTime: 0, type: 'noteOff', channel: hand - 1, noteNumber, velocity: 0 },
-            },
-          ];
-        }),
-      ),
+  for (const change of score.tempoChanges ?? [])
+    for (const at of played(passes, score, change.onset))
+      conductor.push(
+        meta(at, { type: 'setTempo', microsecondsPerBeat: Math.round(60_000_000 / change.tempo) }),
+      );
+  const hands = handsOf(score).map(({ name, notes }, i): Timed[] => [
+    meta(0, { type: 'trackName', text: name }),
+    ...soundingNotes(notes).flatMap((note) =>
+      played(passes, score, note.onset).flatMap((at): Timed[] => {
+        const sounded = { deltaTime: 0, channel: channelOf(i), noteNumber: toMidi(note.pitch) };
+        return [
+          { at, order: 2, event: { ...sounded, type: 'noteOn', velocity: 80 } },
+          // A key is let go before it is struck again.
+          { at: at + note.duration, order: 1, event: { ...sounded, type: 'noteOff', velocity: 0 } },
+        ];
+      }),
     ),
-  );
+  ]);
   const pedal = score.pedals.flatMap((mark) =>
     played(passes, score, mark.onset).flatMap((at): Timed[] => {
       const press = (value: number, order: number): Timed => ({
         at: value === 0 ? Math.max(0, at - (mark.type === 'change' ? 1 : 0)) : at,
         order,
-        event: { deltaTime: 0, type: 'controller', channel: 1, controllerType: 64, value },
+        event: {
+          deltaTime: 0,
+          type: 'controller',
+          channel: channelOf(Math.max(0, hands.length - 1)),
+          controllerType: 64,
+          value,
+        },
       });
       return mark.type === 'start'
         ? [press(127, 3)]
@@ -79,9 +82,25 @@ export function writeMidi(score: Score): Uint8Array {
           : [press(0, 0), press(127, 3)];
     }),
   );
-  const tracks = [conductor, hands[0]!, [...hands[1]!, ...pedal]].map(toTrack);
+  // The pedal goes with the last hand, the left one of a piano.
+  const tracks = [conductor, ...hands.slice(0, -1), [...(hands.at(-1) ?? []), ...pedal]].map(toTrack);
   return Uint8Array.from(
     encode({ header: { format: 1, numTracks: tracks.length, ticksPerBeat: DIVISION }, tracks }),
+  );
+}
+
+/** Channels in turn, without the one that is kept for percussion. */
+const channelOf = (track: number): number => [0, 1, 2, 3, 4, 5, 6, 7, 8, 10, 11, 12, 13, 14, 15][track % 15]!;
+
+/** The staves of all parts, each for a track of its own. */
+function handsOf(score: Score): { name: string; notes: Note[] }[] {
+  return score.parts.flatMap((part) =>
+    part.staves < 2
+      ? [{ name: part.name, notes: [...part.notes] }]
+      : [1, 2].map((hand) => ({
+          name: hand === 1 ? 'Right hand' : 'Left hand',
+          notes: part.notes.filter((n) => (n.staff === 1) === (hand === 1)),
+        })),
   );
 }
 
