@@ -13,6 +13,8 @@ import { child, parseXml } from './musicxml/xml';
 
 const MOST_UNPACKED = 40 * 1024 * 1024;
 const MOST_ENTRIES = 200;
+/** Scores as text shrink to a tenth or a thirtieth; nothing honest shrinks to less than this share. */
+const MOST_RATIO = 200;
 
 /** Reads a file. Throws InputError with one sentence for the person who brought it. */
 export function readScoreFile(name: string, bytes: Uint8Array): ReadResult {
@@ -81,7 +83,8 @@ function unpack(name: string, bytes: Uint8Array): Uint8Array {
       filter: (file) => {
         entries += 1;
         total += file.originalSize;
-        if (entries > MOST_ENTRIES || total > MOST_UNPACKED)
+        const swells = file.originalSize > MOST_UNPACKED / 40 && file.originalSize > MOST_RATIO * file.size;
+        if (entries > MOST_ENTRIES || total > MOST_UNPACKED || swells)
           throw new InputError(`“${name}” unpacks to far more than a score; it was not opened.`);
         return /\.(xml|musicxml)$/i.test(file.name);
       },
