@@ -15,6 +15,12 @@ test('screenshots', async ({ page }) => {
     await page.waitForLoadState('networkidle');
     await shot(page, name);
   }
+  await page.goto('/pieces');
+  await page.waitForLoadState('networkidle');
+  await page.locator('input[type=file]').setInputFiles('demo-studio/mill-pond-waltz.musicxml');
+  await expect(page.locator('.sheet svg').first()).toBeVisible({ timeout: 30_000 });
+  await shot(page, 'look');
+  await page.getByRole('button', { name: 'Leave it' }).click();
   await page.getByRole('link', { name: 'Kite Weather' }).click();
   await expect(page.getByRole('heading', { level: 1 })).toHaveText('Kite Weather');
   await shot(page, 'piece');
