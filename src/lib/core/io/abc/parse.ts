@@ -1,5 +1,6 @@
 /** The parser of abcjs behind a narrow door: its answer is checked by a schema and said in our types. */
-import abcjs from 'abcjs';
+import Parser from 'abcjs/src/parse/abc_parse.js';
+import parseBook from 'abcjs/src/parse/abc_parse_book.js';
 import { z } from 'zod';
 import { InputError } from '../inputError';
 
@@ -109,18 +110,20 @@ export function parseAbc(text: string): { tune: AbcTune; tunes: number } {
     throw new InputError(
       `The ABC text has ${text.length} characters; up to ${MOST_CHARACTERS} can be read. Bring one tune at a time.`,
     );
-  let parsed: unknown[];
+  const { tunes } = parseBook(withHeader(text));
+  const first = tunes[0] ?? { abc: '', startPos: 0 };
+  const parser = new Parser();
   try {
-    parsed = abcjs.parseOnly(withHeader(text));
+    parser.parse(first.abc, {}, first.startPos);
   } catch {
     throw new InputError('The ABC text cannot be read: some line of it is not music in this notation.');
   }
-  const tune = tuneSchema.safeParse(parsed[0]);
+  const tune = tuneSchema.safeParse({ ...parser.getTune(), warnings: parser.getWarnings() });
   if (!tune.success) {
     const at = tune.error.issues[0]?.path.join(', ');
     throw new InputError(`The ABC text cannot be read: something in it is beyond measure (${at}).`);
   }
-  return { tune: tune.data, tunes: parsed.length };
+  return { tune: tune.data, tunes: tunes.length };
 }
 
 /** A tune typed in haste may lack its number, its key, or the whole of its header. */
