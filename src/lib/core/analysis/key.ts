@@ -1,23 +1,60 @@
-/** The key as it sounds. Signatures rarely tell minor from major truthfully, so the ending is asked as well. */
-import { soundingNotes } from '../score/query';
+/**
+ * The key as it sounds. Signatures rarely tell minor from major truthfully, so beginning, ending, leading note and the
+ * whole of the notes are asked as well; passages in another key and a signature that the notes contradict are said.
+ */
+import { endOf } from '../score/metre';
+import { soundingNotes, type SoundingNote } from '../score/query';
 import type { Score } from '../score/score';
-import { pitchClass, toFifths } from '../theory/fifths';
+import { pitchClass } from '../theory/fifths';
 import { tonicFifths, type Key } from '../theory/key';
+import { keyFit, keyFromProfile } from './keyProfile';
 
-/** The main key: the first signature, minor where the piece begins or ends like its relative minor. */
+/** The main key: the first signature, in the mode that the notes speak for. */
 export function keyOf(score: Score): Key {
   const first = score.measures[0]!.key;
   if (first.mode === 'minor') return first;
-  const last = score.measures.at(-1)!.key;
+  const minor: Key = { fifths: score.measures.at(-1)!.key.fifths, mode: 'minor' };
+  return evidenceForMinor(score, first, minor) > 0 ? { fifths: first.fifths, mode: 'minor' } : first;
+}
+
+/** How much more each sign counts than the fit of all the notes. */
+const CLOSES = 1;
+const BEGINS = 0.5;
+const LEADING_NOTE = 0.7;
+const FIT = 3;
+/** Share of all sounding time from which the raised seventh is no accident. */
+const OFTEN = 0.01;
+
+/** Positive where the relative minor is likelier than the major; chords named by the source decide where they can. */
+function evidenceForMinor(score: Score, major: Key, minor: Key): number {
+  const tonicOf = (key: Key): number => pitchClass(tonicFifths(key));
+  const chords = score.chordSymbols.flatMap((s) => (s.chord ? [pitchClass(s.chord.root)] : []));
   const notes = score.parts.flatMap((p) => soundingNotes(p.notes));
   const lastOnset = notes.reduce((latest, n) => Math.max(latest, n.onset), 0);
-  const closing = notes.filter((n) => n.onset + n.duration > lastOnset).sort((a, b) => a.midi - b.midi)[0];
-  const relative: Key = { fifths: last.fifths, mode: 'minor' };
-  const closesOnMinorTonic =
-    closing && pitchClass(toFifths(closing.pitch)) === pitchClass(tonicFifths(relative));
-  const closingChord = score.chordSymbols.filter((s) => s.chord).at(-1)?.chord;
-  const saysMajor = closingChord && closingChord.root !== tonicFifths(relative);
-  return closesOnMinorTonic && !saysMajor ? { fifths: first.fifths, mode: 'minor' } : first;
+  const lowest = (list: readonly SoundingNote[]): number | undefined =>
+    list.reduce<SoundingNote | undefined>((low, n) => (!low || n.midi < low.midi ? n : low), undefined)?.midi;
+  const closing = chords.at(-1) ?? lowest(notes.filter((n) => n.onset + n.duration > lastOnset));
+  const firstFull = score.measures.find((m) => m.beginsAt === 0) ?? score.measures[0]!;
+  const opening =
+    chords[0] ?? lowest(notes.filter((n) => n.onset >= firstFull.start && n.onset < endOf(firstFull)));
+  const sign = (pc: number | undefined, weight: number): number =>
+    pc === undefined ? 0 : pc % 12 === tonicOf(minor) ? weight : pc % 12 === tonicOf(major) ? -weight : 0;
+  const weights = weightsOf(notes);
+  const total = weights.reduce((a, b) => a + b, 0);
+  const leading = total > 0 && weights[(tonicOf(minor) + 11) % 12]! / total > OFTEN;
+  return (
+    sign(closing, CLOSES) +
+    sign(opening, BEGINS) +
+    (leading ? LEADING_NOTE : -LEADING_NOTE / 2) +
+    (total > 0 ? FIT * (keyFit(weights, minor) - keyFit(weights, major)) : 0)
+  );
+}
+
+/** Sounding time of each pitch class. */
+function weightsOf(notes: readonly SoundingNote[]): number[] {
+  const weights = new Array<number>(12).fill(0);
+  for (const note of notes) weights[note.midi % 12]! += note.duration;
+  return weights;
 }
 
 /** The score with the mode that was heard written into its measures. */
@@ -36,3 +73,94 @@ export function withHeardMode(score: Score): Score {
         })),
       };
 }
+
+export interface KeyPassage {
+  /** First and last measure, by index. */
+  readonly from: number;
+  readonly to: number;
+  readonly key: Key;
+}
+
+export interface KeyReport {
+  readonly key: Key;
+  /** Passages of some length that stand in another key than the piece. */
+  readonly passages: readonly KeyPassage[];
+  /** The key of which the notes speak, where the signature says otherwise. */
+  readonly heard?: Key;
+}
+
+/** By how much another key must fit all the notes better before the signature is doubted. */
+const DOUBT = 0.12;
+/** What a change of key costs, in measures that fit perfectly. */
+const MODULATION = 1.4;
+/** Measures around each that are listened to with it. */
+const AROUND = 1;
+const SHORTEST_PASSAGE = 4;
+
+/** The key of the whole and of its passages. */
+export function keyReport(score: Score): KeyReport {
+  const key = keyOf(score);
+  const notes = score.parts.flatMap((p) => soundingNotes(p.notes));
+  const weights = weightsOf(notes);
+  const heard = notes.length > 0 ? keyFromProfile(weights) : key;
+  const doubted =
+    heard.fifths !== key.fifths &&
+    keyFit(weights, heard) - Math.max(...bothModes(key.fifths).map((k) => keyFit(weights, k))) > DOUBT;
+  const main = doubted ? heard : key;
+  return {
+    key,
+    passages: passagesOf(score, notes, main),
+    ...(doubted ? { heard } : {}),
+  };
+}
+
+const bothModes = (fifths: number): Key[] => [
+  { fifths, mode: 'major' },
+  { fifths, mode: 'minor' },
+];
+
+const ALL_KEYS: readonly Key[] = Array.from({ length: 13 }, (_, i) => bothModes(i - 6)).flat();
+
+/** Keys measure by measure, as the best path that changes seldom; neighbours in the same key are joined. */
+function passagesOf(score: Score, notes: readonly SoundingNote[], main: Key): KeyPassage[] {
+  const byMeasure = score.measures.map((m) =>
+    weightsOf(notes.filter((n) => n.onset >= m.start && n.onset < endOf(m))),
+  );
+  const windows = byMeasure.map((_, i) =>
+    byMeasure
+      .slice(Math.max(0, i - AROUND), i + AROUND + 1)
+      .reduce((sum, w) => sum.map((v, pc) => v + w[pc]!)),
+  );
+  let costs = ALL_KEYS.map((k): number => (sameKey(k, main) ? 0 : MODULATION));
+  const back: number[][] = [];
+  windows.forEach((weights, i) => {
+    const silent = weights.every((w) => w === 0);
+    const least = costs.reduce((best, cost, k) => (cost < costs[best]! ? k : best), 0);
+    const from: number[] = [];
+    costs = ALL_KEYS.map((key, k) => {
+      const stays = costs[k]!;
+      const moves = costs[least]! + MODULATION;
+      from[k] = stays <= moves ? k : least;
+      // The signature in force and the main key have the benefit of the doubt.
+      const written = score.measures[i]!.key.fifths === key.fifths ? 0.12 : 0;
+      const home = sameKey(key, main) ? 0.08 : 0;
+      return Math.min(stays, moves) + (silent ? 0 : 1 - keyFit(weights, key) - written - home);
+    });
+    back.push(from);
+  });
+  let at = costs.reduce((best, cost, k) => (cost < costs[best]! ? k : best), 0);
+  const path: number[] = [];
+  for (let i = windows.length - 1; i >= 0; i--) {
+    path[i] = at;
+    at = back[i]![at]!;
+  }
+  const passages: KeyPassage[] = [];
+  path.forEach((k, i) => {
+    const last = passages.at(-1);
+    if (last && sameKey(last.key, ALL_KEYS[k]!)) passages[passages.length - 1] = { ...last, to: i };
+    else passages.push({ from: i, to: i, key: ALL_KEYS[k]! });
+  });
+  return passages.filter((p) => !sameKey(p.key, main) && p.to - p.from + 1 >= SHORTEST_PASSAGE);
+}
+
+const sameKey = (a: Key, b: Key): boolean => a.fifths === b.fifths && a.mode === b.mode;

@@ -15,17 +15,22 @@ export function keyFromProfile(weights: readonly number[]): Key {
   for (const mode of ['major', 'minor'] as const)
     for (let fifths = -6; fifths <= 6; fifths++) {
       const key: Key = { fifths, mode };
-      const tonic = pitchClass(tonicFifths(key));
-      const profile = mode === 'major' ? MAJOR : MINOR;
-      const fit = correlation(
-        weights,
-        weights.map((_, pc) => profile[(pc - tonic + 12) % 12]!),
-      );
+      const fit = keyFit(weights, key);
       // Of enharmonic twins the one with fewer accidentals, which comes first as |fifths| is compared.
       if (fit > most + 1e-9 || (Math.abs(fit - most) < 1e-9 && Math.abs(fifths) < Math.abs(best.fifths)))
         [best, most] = [key, fit];
     }
   return best;
+}
+
+/** How well durations by pitch class fit a key, −1 to 1. */
+export function keyFit(weights: readonly number[], key: Key): number {
+  const tonic = pitchClass(tonicFifths(key));
+  const profile = key.mode === 'major' ? MAJOR : MINOR;
+  return correlation(
+    weights,
+    weights.map((_, pc) => profile[(pc - tonic + 12) % 12]!),
+  );
 }
 
 function correlation(a: readonly number[], b: readonly number[]): number {

@@ -42,8 +42,20 @@ function readAnyFormat(name: string, bytes: Uint8Array): ReadResult {
   return readText(name, text);
 }
 
+/** Control characters other than tabs and line ends: a text has none. */
+function isNoText(character: string): boolean {
+  const code = character.codePointAt(0)!;
+  return (
+    (code < 0x20 && !(code >= 0x09 && code <= 0x0d)) || (code >= 0x7f && code <= 0x9f) || code === 0xfffd
+  );
+}
+
 /** Music as text, by what is in it, and by the ending of the file's name where that says nothing. */
 function readText(name: string, text: string): ReadResult {
+  if ([...text.slice(0, 4000)].some(isNoText))
+    throw new InputError(
+      `“${name}” is no music that can be read: it is neither text nor a known kind of file.`,
+    );
   if (/\.abc$/i.test(name) || /^(X:\s*\d|K:\s*[A-G])/m.test(text)) return readAbc(text);
   if (/\.(pro|cho|crd|chopro|chordpro)$/i.test(name) || isChordPro(text) || isPlainChart(text))
     return readChart(text);

@@ -4,7 +4,7 @@ import type { ReadResult } from '../readResult';
 import { readChordPro } from './readChordPro';
 import { readPlainChart } from './readPlain';
 import { chartToScore } from './toScore';
-import { isChordRow, sectionName, signOf } from './words';
+import { isChordRow, sectionName, signOf, tokensOf } from './words';
 
 const MOST_CHARACTERS = 200_000;
 
@@ -17,12 +17,15 @@ export function isChordPro(text: string): boolean {
   return brackets.some((b) => signOf(b)?.kind === 'chord' && !sectionName(`[${b}]`));
 }
 
-/** Whether a text without directives looks like a chart at all. */
-export const isPlainChart = (text: string): boolean =>
-  text
+/** Whether a text without directives looks like a chart at all: a row of chords, and more than one sign in all of them. */
+export function isPlainChart(text: string): boolean {
+  const rows = text
     .split('\n')
     .slice(0, 400)
-    .some((row) => isChordRow(row) || isChordRow(sectionName(row)?.rest ?? '?'));
+    .flatMap((row) => [row, sectionName(row)?.rest ?? '?'])
+    .filter(isChordRow);
+  return rows.flatMap(tokensOf).length > 1;
+}
 
 /** Reads a chart. Throws InputError where it holds no chords or is beyond measure. */
 export function readChart(text: string): ReadResult {

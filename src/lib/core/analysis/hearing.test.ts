@@ -1,0 +1,116 @@
+/** How well chords and keys are heard where no source names them. */
+import { describe, expect, it } from 'vitest';
+import { scoreFrom } from '../test/shorthand';
+import { chordsIn, progressionScore, TEXTURES } from '../test/progressions';
+import { chordSymbol, sameChord } from '../theory/chord';
+import { keyCode, keyName, parseKey } from '../theory/key';
+import { chordsOf } from './harmony';
+import { keyOf, keyReport } from './key';
+
+const KEYS = ['C', 'G', 'D', 'Bb', 'Eb', 'A', 'F#'];
+const MINOR_KEYS = ['Am', 'Em', 'Bm', 'Gm', 'Cm', 'F#m', 'Dm'];
+const PROGRESSIONS = [
+  'C Am F G',
+  'C/E F G7 C',
+  'Dm7 G7 Cmaj7 Am7',
+  'C E7 Am D7 G C',
+  'C G/B Am G',
+  'C Csus4 C G7sus4 G7 C',
+  'Bb F C C',
+  'C Cdim7 Dm7 G7',
+  'C F/C G/C C',
+  'C C/B Am F',
+  'Am F C G',
+];
+const MINOR_PROGRESSIONS = [
+  'Am Dm E7 Am',
+  'Am G F E',
+  'Am Bdim E7 Am',
+  'Am Am/G F E7',
+  'Am Dm7 G7 C F Bm7b5 E7 Am',
+];
+
+/** Share of measures that have just the chord they were written with. */
+function heardShare(texture: (typeof TEXTURES)[number]): number {
+  let right = 0;
+  let all = 0;
+  for (const [lists, keys] of [
+    [PROGRESSIONS, KEYS],
+    [MINOR_PROGRESSIONS, MINOR_KEYS],
+  ] as const)
+    for (const code of keys)
+      for (const names of lists) {
+        const chords = chordsIn(names, parseKey(code)!);
+        const score = progressionScore(chords, code, texture);
+        const spans = chordsOf(score);
+        chords.forEach((chord, i) => {
+          const { start, length } = score.measures[i]!;
+          const inside = spans.filter((s) => s.onset < start + length && s.onset + s.duration > start);
+          all += 1;
+          if (inside.length === 1 && sameChord(inside[0]!.chord, chord)) right += 1;
+        });
+      }
+  return right / all;
+}
+
+describe('chords without symbols, in fourteen keys', () => {
+  it.each(TEXTURES)('are heard in %s texture', (texture) => {
+    expect(heardShare(texture)).toBeGreaterThan(0.96);
+  });
+  const heard = (right: string, left: string, key = 'C'): string[] =>
+    chordsOf(scoreFrom({ key, time: { beats: 4, beatType: 4 }, right, left })).map((s) =>
+      s.chord ? chordSymbol(s.chord) : '–',
+    );
+  it('are not made by suspensions and neighbours', () => {
+    expect(
+      heard('E5:2 F5:1 E5:1 | F5:2 E5:1 D5:1 | E5:4', '[C3 G3 C4]:4 | [G2 D3 B3]:4 | [C3 G3]:4'),
+    ).toEqual(['C', 'G7', 'C']);
+    expect(heard('C5:1 B4:0.5 C5:0.5 E5:1 D5:0.5 E5:0.5 | F5:4', '[C3 E3 G3]:4 | [F3 A3 C4]:4')).toEqual([
+      'C',
+      'F',
+    ]);
+  });
+  it('stand over a pedal point as what they are', () => {
+    expect(heard('[E4 G4]:4 | [F4 A4]:4 | [D4 G4 B4]:4 | [E4 G4]:4', 'C3:4 | C3:4 | C3:4 | C3:4')).toEqual([
+      'C',
+      'F/C',
+      'G/C',
+      'C',
+    ]);
+  });
+  it('change inside a measure where the bass does', () => {
+    expect(heard('E5:1 C5:1 D5:1 B4:1 | C5:4', '[C3 E3 G3]:2 [G2 B2 D3]:2 | [C3 E3 G3]:4')).toEqual([
+      'C',
+      'G',
+      'C',
+    ]);
+  });
+});
+
+describe('keys', () => {
+  it.each(KEYS)('%s and its relative minor are told apart', (code) => {
+    const major = parseKey(code)!;
+    const sign = { fifths: major.fifths, mode: 'major' as const };
+    const minor = { fifths: major.fifths, mode: 'minor' as const };
+    const inMajor = progressionScore(chordsIn('C F G7 C Am Dm G7 C', major), code, 'broken');
+    expect(keyName(keyOf(inMajor))).toBe(keyName(major));
+    const inMinor = progressionScore(chordsIn('Am Dm E7 Am F Dm E7 Am', minor), keyCode(minor), 'broken');
+    const unsaid = { ...inMinor, measures: inMinor.measures.map((m) => ({ ...m, key: sign })) };
+    expect(keyName(keyOf(unsaid))).toBe(keyName(minor));
+  });
+  it('a signature that the notes contradict is said', () => {
+    const inD = progressionScore(chordsIn('C F G7 C Am Dm G7 C', parseKey('D')!), 'D', 'melody');
+    const wrong = { ...inD, measures: inD.measures.map((m) => ({ ...m, key: parseKey('C')! })) };
+    expect(keyName(keyReport(wrong).heard!)).toBe('D major');
+    expect(keyReport(inD).heard).toBeUndefined();
+  });
+  it('a passage in another key is found', () => {
+    const home = chordsIn('C F G7 C Am Dm G7 C', parseKey('C')!);
+    const away = chordsIn('C F G7 C C F G7 C', parseKey('E')!);
+    const { passages } = keyReport(progressionScore([...home, ...away, ...home], 'C', 'melody'));
+    expect(passages.map((p) => keyName(p.key))).toEqual(['E major']);
+    expect(Math.abs(passages[0]!.from - 8)).toBeLessThanOrEqual(1);
+    expect(Math.abs(passages[0]!.to - 15)).toBeLessThanOrEqual(1);
+    expect(keyReport(progressionScore([...home, ...home], 'C', 'broken')).passages).toEqual([]);
+  });
+});
