@@ -2,7 +2,7 @@
 import { difficultyOf } from '../lib/core/analysis/difficulty';
 import { formOf } from '../lib/core/analysis/form';
 import { chordAt, chordsOf } from '../lib/core/analysis/harmony';
-import { keyOf, withHeardMode } from '../lib/core/analysis/key';
+import { keyOf, keyReport, withHeardMode } from '../lib/core/analysis/key';
 import { LEVELS } from '../lib/core/arrange/levels';
 import { KEYBOARDS, REACH_SEMITONES } from '../lib/core/arrange/register';
 import { countMeasures } from '../lib/core/counting/count';
@@ -46,6 +46,7 @@ function analyse({ score: source, warnings }: Input): Outcome {
   const score = withHeardMode(source);
   const key = keyOf(score);
   const form = formOf(score);
+  const keys = keyReport(score);
   const spans = chordsOf(score);
   const notes = score.parts.flatMap((p) => p.notes);
   const sounding = soundingNotes(notes);
@@ -57,6 +58,12 @@ function analyse({ score: source, warnings }: Input): Outcome {
     json: {
       title: score.title,
       key: keyJson(key),
+      ...(keys.heard ? { heardKey: keyJson(keys.heard) } : {}),
+      passages: keys.passages.map((p) => ({
+        from: numberOf(score, p.from),
+        to: numberOf(score, p.to),
+        ...keyJson(p.key),
+      })),
       keyChanges: score.measures
         .filter((m, i) => i > 0 && m.key.fifths !== score.measures[i - 1]!.key.fifths)
         .map((m) => ({ measure: numberOf(score, m.index), ...keyJson(m.key) })),
@@ -66,12 +73,16 @@ function analyse({ score: source, warnings }: Input): Outcome {
       newMeasures: form.newMeasures,
       pickup: first.beginsAt > 0 ? first.length / TICKS_PER_QUARTER : 0,
       sections: form.sections.map((s) => ({
-        label: s.letter,
-        role: s.label === s.letter ? null : s.label,
+        label: s.letter + '′'.repeat(s.prime),
+        role: s.label.startsWith(s.letter + '′'.repeat(s.prime)) && s.label.length <= 3 ? null : s.label,
         from: numberOf(score, s.from),
         to: numberOf(score, s.to),
-        variantOf: s.repeats ?? null,
-        differsIn: [],
+        variantOf: s.repeats ?? (s.variant ? form.sections[s.variant.of]!.label : null),
+        differsIn: (s.variant?.differences ?? []).map((d) => ({
+          measure: numberOf(score, d.measure),
+          notes: d.now,
+          before: d.before,
+        })),
       })),
       chords: spans.flatMap(({ onset, chord }) => {
         if (!chord) return [];

@@ -1,20 +1,42 @@
 /**
- * Sections, phrases and what comes again. Sections begin at rehearsal marks and double bars, failing those every
- * eight measures; a section whose measures all stand already is folded into the earlier one.
+ * Sections, phrases and what comes again. Sections begin at rehearsal marks and double bars, failing those where what
+ * comes again begins and ends, failing that every eight measures. A section that is like an earlier one has its letter,
+ * with a prime where it differs, and says where.
  */
-import { toMidi } from '../score/pitch';
-import { endOf } from '../score/metre';
 import type { Measure, Score } from '../score/score';
+import { playingOrder } from '../score/unfold';
+import { proposedStarts } from './boundaries';
+import { contentsOf, difference, likeness, shiftBetween, type MeasureContent } from './likeness';
 
 export interface Section {
   readonly letter: string;
-  /** The name the source gives, or the letter. */
+  /** How many variants of the letter came before: 1 for A′. */
+  readonly prime: number;
+  /** The name the source gives, or the letter with its primes. */
   readonly label: string;
   /** First and last measure, by index. A pickup belongs to the section it leads into. */
   readonly from: number;
   readonly to: number;
-  /** Letter of the earlier section that this one repeats measure by measure. */
+  /** Label of the earlier section that this one repeats measure by measure. */
   readonly repeats?: string;
+  /** The earlier section that this one varies, and where. */
+  readonly variant?: Variant;
+}
+
+export interface Variant {
+  /** Index of the earlier section. */
+  readonly of: number;
+  /** Semitones by which it is moved; 0 where it stands at the same pitch. */
+  readonly transposed: number;
+  readonly differences: readonly MeasureDifference[];
+}
+
+/** A measure of a variant, by index, with the notes it has and those of the earlier section that it has not. */
+export interface MeasureDifference {
+  readonly measure: number;
+  readonly as: number;
+  readonly now: readonly string[];
+  readonly before: readonly string[];
 }
 
 /** Two to four measures, engraved on one line and practised as one chunk. */
@@ -29,7 +51,10 @@ export interface Form {
   readonly phrases: readonly Phrase[];
   /** For each measure the index of the first measure that is note for note the same; its own index where it is new. */
   readonly firstSeen: readonly number[];
-  /** Measures to be learned, and in all. A pickup is not counted: it is part of the measure that it is borrowed from. */
+  /**
+   * Measures to be learned, and in all as they are played, repeats unfolded. A pickup is not counted: it is part of the
+   * measure that it is borrowed from.
+   */
   readonly newMeasures: number;
   readonly measureCount: number;
 }
@@ -91,21 +116,31 @@ function longestEarlierRun(
 
 /** The form of a source, from its frame and notes. */
 export function formOf(score: Score): Form {
-  const firstSeen = firstSeenOf(score);
-  const starts = sectionStarts(score.measures);
+  const contents = contentsOf(score);
+  const firstSeen = firstSeenOf(contents);
+  const starts = sectionStarts(score.measures, contents);
   const sections: Section[] = [];
   let letters = 0;
   starts.forEach((from, i) => {
     const to = (starts[i + 1] ?? score.measures.length) - 1;
-    const earlier = sections.find((s) => isRepeat(s, from, to, firstSeen, score.measures));
-    const letter = earlier?.letter ?? LETTERS[letters++ % LETTERS.length]!;
+    const model = closestEarlier(sections, from, to, contents, score.measures);
+    const letter = model ? sections[model.of]!.letter : LETTERS[letters++ % LETTERS.length]!;
+    const isRepeat = model !== undefined && model.differences.length === 0 && model.transposed === 0;
+    const original = model && sections[model.of]!;
+    const prime =
+      !model || !original
+        ? 0
+        : isRepeat
+          ? original.prime
+          : 1 + Math.max(...sections.filter((s) => s.letter === letter).map((s) => s.prime));
     const marked = score.measures.slice(from, to + 1).find((m) => m.section)?.section;
     sections.push({
       letter,
-      label: marked ?? letter,
+      prime,
+      label: marked ?? letter + '′'.repeat(prime),
       from,
       to,
-      ...(earlier ? { repeats: earlier.label } : {}),
+      ...(isRepeat ? { repeats: original!.label } : model ? { variant: model } : {}),
     });
   });
   return {
@@ -123,7 +158,7 @@ function countNew(
   const counted = measures.filter((m) => !isPickup(m));
   return {
     newMeasures: counted.filter((m) => firstSeen[m.index] === m.index).length,
-    measureCount: counted.length,
+    measureCount: playingOrder(measures).filter((i) => !isPickup(measures[i]!)).length,
   };
 }
 
@@ -133,7 +168,7 @@ const LETTERS = [...'ABCDEFGHIJKLMNOPQRSTUVWXYZ'];
 const isPickup = (measure: Measure): boolean =>
   measure.beginsAt > 0 && (measure.index === 0 || measure.section !== undefined);
 
-function sectionStarts(measures: readonly Measure[]): number[] {
+function sectionStarts(measures: readonly Measure[], contents: readonly MeasureContent[]): number[] {
   const marks = measures.filter(
     (m, i) =>
       m.section || m.repeatStart || measures[i - 1]?.barline === 'double' || measures[i - 1]?.repeatEnd,
@@ -144,6 +179,8 @@ function sectionStarts(measures: readonly Measure[]): number[] {
   if (measures[0] && isPickup(measures[0])) starts.delete(1); // the pickup goes with what follows
   if (used.length === 0) {
     const first = measures[0] && isPickup(measures[0]) ? 1 : 0;
+    const proposed = proposedStarts(contents, first);
+    if (proposed.length > 0) return [0, ...proposed.filter((start) => start > first)];
     // A remainder shorter than half a section stays with the section before it.
     for (let i = first + USUAL_SECTION; i <= measures.length - USUAL_SECTION / 2; i += USUAL_SECTION)
       starts.add(i);
@@ -172,51 +209,52 @@ function phrasesOf(section: Section, index: number, measures: readonly Measure[]
   return phrases;
 }
 
-/** The content of a measure as text: equal texts are equal music. */
-function contentKeys(score: Score): string[] {
-  const noteless = score.parts.every((p) => p.notes.length === 0);
-  return score.measures.map((m) => {
-    const inside = (onset: number): boolean => onset >= m.start && onset < endOf(m);
-    const notes = score.parts.flatMap((part, p) =>
-      part.notes
-        .filter((n) => inside(n.onset))
-        .map((n) => `${p}.${n.staff}:${n.onset - m.start}+${n.duration}=${toMidi(n.pitch)}${n.tie ?? ''}`),
-    );
-    const chords = score.chordSymbols
-      .filter((s) => inside(s.onset))
-      .map((s) => `${s.onset - m.start}${JSON.stringify(s.chord)}`);
-    // In a chart the chord that goes on is all that a measure without a symbol holds.
-    const held = noteless ? score.chordSymbols.findLast((s) => s.onset <= m.start)?.chord : undefined;
-    return [
-      held ? JSON.stringify(held) : '',
-      m.length,
-      m.beginsAt,
-      m.time.beats,
-      m.time.beatType,
-      m.key.fifths,
-      ...notes.sort(),
-      ...chords,
-    ].join(' ');
-  });
-}
-
-function firstSeenOf(score: Score): number[] {
+function firstSeenOf(contents: readonly MeasureContent[]): number[] {
   const first = new Map<string, number>();
-  return contentKeys(score).map((key, i) => {
+  return contents.map(({ key }, i) => {
     if (!first.has(key)) first.set(key, i);
     return first.get(key)!;
   });
 }
 
-function isRepeat(
-  earlier: Section,
+/** From how alike, measure by measure, a section counts as a variant of an earlier one. */
+const VARIANT = 0.6;
+
+/** The earlier section most like the measures `from` to `to`, if any is like them; pickups are left out of it. */
+function closestEarlier(
+  sections: readonly Section[],
   from: number,
   to: number,
-  firstSeen: readonly number[],
+  contents: readonly MeasureContent[],
   measures: readonly Measure[],
-): boolean {
-  const start = isPickup(measures[earlier.from]!) ? earlier.from + 1 : earlier.from;
-  const length = to - from + 1;
-  if (earlier.repeats || earlier.to - start + 1 !== length) return false;
-  return Array.from({ length }, (_, i) => firstSeen[from + i] === firstSeen[start + i]).every(Boolean);
+): Variant | undefined {
+  const bodyOf = (start: number, end: number): number[] =>
+    Array.from({ length: end - start + 1 }, (_, i) => start + i).filter((i) => !isPickup(measures[i]!));
+  const own = bodyOf(from, to);
+  let best: { variant: Variant; alike: number } | undefined;
+  sections.forEach((section, of) => {
+    const other = bodyOf(section.from, section.to);
+    if (other.length !== own.length || own.length === 0) return;
+    const moved = own.map((m, i) => shiftBetween(contents[other[i]!]!, contents[m]!));
+    const usual = mostCommon(moved);
+    for (const transposed of new Set([0, usual])) {
+      const alike = own.map((m, i) => likeness(contents[other[i]!]!, contents[m]!, transposed));
+      const mean = alike.reduce((a, b) => a + b, 0) / alike.length;
+      // Of equally like ones the earliest, and rather untransposed.
+      if (mean < VARIANT || (best && mean <= best.alike + 1e-9)) continue;
+      const differences = own.flatMap((measure, i): MeasureDifference[] =>
+        alike[i]! === 1
+          ? []
+          : [{ measure, as: other[i]!, ...difference(contents[other[i]!]!, contents[measure]!, transposed) }],
+      );
+      best = { variant: { of, transposed, differences }, alike: mean };
+    }
+  });
+  return best?.variant;
+}
+
+function mostCommon(numbers: readonly number[]): number {
+  const count = new Map<number, number>();
+  for (const n of numbers) count.set(n, (count.get(n) ?? 0) + 1);
+  return [...count].sort((a, b) => b[1] - a[1])[0]?.[0] ?? 0;
 }

@@ -33,7 +33,9 @@ function evidenceForMinor(score: Score, major: Key, minor: Key): number {
   const lastOnset = notes.reduce((latest, n) => Math.max(latest, n.onset), 0);
   const lowest = (list: readonly SoundingNote[]): number | undefined =>
     list.reduce<SoundingNote | undefined>((low, n) => (!low || n.midi < low.midi ? n : low), undefined)?.midi;
-  const closing = chords.at(-1) ?? lowest(notes.filter((n) => n.onset + n.duration > lastOnset));
+  // The lowest note of the last measure: in a broken chord the last note of all is not its bass.
+  const lastFull = score.measures.findLast((m) => m.start <= lastOnset) ?? score.measures.at(-1)!;
+  const closing = chords.at(-1) ?? lowest(notes.filter((n) => n.onset + n.duration > lastFull.start));
   const firstFull = score.measures.find((m) => m.beginsAt === 0) ?? score.measures[0]!;
   const opening =
     chords[0] ?? lowest(notes.filter((n) => n.onset >= firstFull.start && n.onset < endOf(firstFull)));
