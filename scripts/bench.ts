@@ -2,8 +2,14 @@
  * `npm run bench`, with `-- --json` for a script: how long the core takes, each figure as a share of the time that the
  * engraver takes to load and draw the same music in the same run. Every figure is the best of several runs.
  */
+import { difficultyOf } from '../src/lib/core/analysis/difficulty';
+import { formOf } from '../src/lib/core/analysis/form';
+import { chordsOf } from '../src/lib/core/analysis/harmony';
+import { keyReport } from '../src/lib/core/analysis/key';
+import { shapesOf } from '../src/lib/core/analysis/shapes';
 import { readMusicXml } from '../src/lib/core/io/musicxml/read';
 import { writeMusicXml } from '../src/lib/core/io/musicxml/write';
+import { soundingNotes } from '../src/lib/core/score/query';
 import type { Note, Part, Score } from '../src/lib/core/score/score';
 import { scoreFrom } from '../src/lib/core/test/shorthand';
 import { toolkit } from '../src/lib/engrave/toolkit';
@@ -13,8 +19,9 @@ const RUNS = 5;
 interface Figure {
   readonly what: string;
   readonly milliseconds: number;
-  /** Share of the engraver's time for the same music. */
+  /** Share of the engraver's time for the same music, or of the time named in `of`. */
   readonly share: number;
+  readonly of?: string;
   /** The share that it is to stay below, where there is one. */
   readonly below?: number;
 }
@@ -33,26 +40,29 @@ async function best(run: () => unknown): Promise<number> {
 const times = (measures: number, patterns: readonly string[]): string =>
   Array.from({ length: measures }, (_, i) => patterns[i % patterns.length]).join(' | ');
 
-/** Sixty-four measures for two hands: eighths and chords, as a pianist of some years plays. */
-const piano = scoreFrom({
-  title: 'Two hands',
-  key: 'D',
-  time: { beats: 4, beatType: 4 },
-  tempo: 100,
-  right: times(64, [
-    'D5:0.5 E5:0.5 F#5:1 A5:0.5 G5:0.5 F#5:1',
-    '[B4 G5]:1.5 A5:0.5 [D5 F#5]:1 E5:1',
-    'D5:0.5 C#5:0.5 B4:0.5 A4:0.5 [G4 B4]:1 [F#4 A4]:1',
-    '[E4 A4 C#5]:2 [D4 F#4 D5]:2',
-  ]),
-  left: times(64, [
-    'D3:0.5 A3:0.5 F#3:0.5 A3:0.5 D3:0.5 A3:0.5 F#3:0.5 A3:0.5',
-    'G2:0.5 D3:0.5 B3:0.5 D3:0.5 [D3 A3]:1 [A2 A3]:1',
-    'B2:1 [D3 F#3]:1 E3:1 [G3 B3]:1',
-    'A2:1 [E3 G3]:1 D3:2',
-  ]),
-  chords: times(64, ['D', 'G D', 'Bm Em', 'A7 D']),
-});
+/** Measures for two hands: eighths and chords, as a pianist of some years plays. */
+const pianoOf = (measures: number): Score =>
+  scoreFrom({
+    title: 'Two hands',
+    key: 'D',
+    time: { beats: 4, beatType: 4 },
+    tempo: 100,
+    right: times(measures, [
+      'D5:0.5 E5:0.5 F#5:1 A5:0.5 G5:0.5 F#5:1',
+      '[B4 G5]:1.5 A5:0.5 [D5 F#5]:1 E5:1',
+      'D5:0.5 C#5:0.5 B4:0.5 A4:0.5 [G4 B4]:1 [F#4 A4]:1',
+      '[E4 A4 C#5]:2 [D4 F#4 D5]:2',
+    ]),
+    left: times(measures, [
+      'D3:0.5 A3:0.5 F#3:0.5 A3:0.5 D3:0.5 A3:0.5 F#3:0.5 A3:0.5',
+      'G2:0.5 D3:0.5 B3:0.5 D3:0.5 [D3 A3]:1 [A2 A3]:1',
+      'B2:1 [D3 F#3]:1 E3:1 [G3 B3]:1',
+      'A2:1 [E3 G3]:1 D3:2',
+    ]),
+    chords: times(measures, ['D', 'G D', 'Bm Em', 'A7 D']),
+  });
+
+const piano = pianoOf(64);
 
 /** Twenty-two parts of forty measures, as a score for many instruments brings them. */
 function ensemble(): Score {
@@ -88,14 +98,52 @@ async function readingAndWriting(name: string, score: Score): Promise<Figure[]> 
   ];
 }
 
+/** All that the page of a piece says about it. */
+function analyse(score: Score): void {
+  keyReport(score);
+  const spans = chordsOf(score);
+  formOf(score);
+  shapesOf(score, spans);
+  const notes = score.parts.flatMap((p) => p.notes);
+  difficultyOf(score.measures, soundingNotes(notes), notes, score.tempo);
+}
+
+async function analysing(): Promise<Figure[]> {
+  // Without symbols, so that the chords have to be heard.
+  const unnamed = (score: Score): Score => ({ ...score, chordSymbols: [] });
+  const verovio = await toolkit();
+  const xml = writeMusicXml(piano);
+  const engraver = await best(() => {
+    verovio.loadData(xml);
+    for (let page = 1; page <= verovio.getPageCount(); page++) verovio.renderToSVG(page);
+  });
+  const own = await best(() => analyse(unnamed(piano)));
+  const [short, long] = [unnamed(pianoOf(128)), unnamed(pianoOf(1024))];
+  const few = await best(() => analyse(short));
+  const many = await best(() => analyse(long));
+  return [
+    { what: '64 measures: analysing', milliseconds: own, share: own / engraver, below: 0.5 },
+    { what: '128 measures: analysing', milliseconds: few, share: few / engraver },
+    { what: '1024 measures: analysing', milliseconds: many, share: many / engraver },
+    {
+      what: '1024 measures: analysing, against 128',
+      milliseconds: many,
+      share: many / few,
+      of: 'times the time of 128',
+      below: 9,
+    },
+  ];
+}
+
 const figures = [
   ...(await readingAndWriting('64 measures, two hands', piano)),
   ...(await readingAndWriting('22 parts, 40 measures', ensemble())),
+  ...(await analysing()),
 ];
 
 if (process.argv.includes('--json')) console.log(JSON.stringify({ figures }, null, 2));
 else
-  for (const { what, milliseconds, share, below } of figures)
+  for (const { what, milliseconds, share, of = 'of the engraver', below } of figures)
     console.log(
-      `${what.padEnd(52)} ${milliseconds.toFixed(1).padStart(8)} ms  ${share.toFixed(3).padStart(6)} of the engraver${below ? ` (to stay below ${below})` : ''}`,
+      `${what.padEnd(52)} ${milliseconds.toFixed(1).padStart(8)} ms  ${share.toFixed(3).padStart(6)} ${of}${below ? ` (to stay below ${below})` : ''}`,
     );

@@ -1,7 +1,8 @@
 /** What each command makes of a score. Nothing here reads or writes files: main.ts does. */
 import { difficultyOf } from '../lib/core/analysis/difficulty';
 import { formOf } from '../lib/core/analysis/form';
-import { chordAt, chordsOf } from '../lib/core/analysis/harmony';
+import { chordsOf } from '../lib/core/analysis/harmony';
+import { disagreements, shapesOf } from '../lib/core/analysis/shapes';
 import { keyOf, keyReport, withHeardMode } from '../lib/core/analysis/key';
 import { LEVELS } from '../lib/core/arrange/levels';
 import { KEYBOARDS, REACH_SEMITONES } from '../lib/core/arrange/register';
@@ -13,7 +14,7 @@ import type { Score } from '../lib/core/score/score';
 import { quarters, TICKS_PER_QUARTER } from '../lib/core/score/ticks';
 import { bassOf, chordSymbol, chordToneNames, degree, inversion, isDiatonic } from '../lib/core/theory/chord';
 import { fromFifths, pitchClass } from '../lib/core/theory/fifths';
-import { parseKey, tonicFifths, tonicName, type Key } from '../lib/core/theory/key';
+import { keyName, parseKey, tonicFifths, tonicName, type Key } from '../lib/core/theory/key';
 import { pitchClassName } from '../lib/core/score/pitch';
 import { transposeScore, transpositionTo, type Transposition } from '../lib/core/transpose/transpose';
 import { checkVersion, type Violation } from '../lib/core/version/check';
@@ -100,7 +101,13 @@ function analyse({ score: source, warnings }: Input): Outcome {
           },
         ];
       }),
-      voicings: voicingsOf(score),
+      voicings: shapesOf(score, spans).map(({ symbol, shapes }) => ({
+        symbol,
+        shapes: shapes.map(({ notes: tones, measures }) => ({
+          notes: tones,
+          measures: measures.map((m) => numberOf(score, m)),
+        })),
+      })),
       difficulty: {
         level: null,
         score: Math.round(tenth.reduce((a, b) => a + b, 0) / tenth.length),
@@ -116,37 +123,18 @@ function analyse({ score: source, warnings }: Input): Outcome {
           left: handOfPart(keyboardPart(score), 'left').length,
         },
       },
-      warnings,
+      warnings: [
+        ...warnings,
+        ...(keys.heard
+          ? [`The signature says ${keyName(key)}, the notes speak for ${keyName(keys.heard)}.`]
+          : []),
+        ...disagreements(score, spans).map(
+          (d) =>
+            `Measure ${numberOf(score, d.measure)}: the symbol says ${d.symbol}, but ${d.sounds.join(' ')} sound.`,
+        ),
+      ],
     },
   };
-}
-
-/** Chord names that stand in more than one shape: the pitch classes from the lowest note up, where a chord begins. */
-function voicingsOf(
-  score: Score,
-): { symbol: string; shapes: { notes: string; measures: (number | string)[] }[] }[] {
-  const notes = soundingNotes(score.parts.flatMap((p) => p.notes));
-  const spans = chordsOf(score);
-  const bySymbol = new Map<string, Map<string, Set<number | string>>>();
-  for (const span of spans) {
-    const chord = chordAt(spans, span.onset);
-    if (!chord) continue;
-    const tones = notes
-      .filter((n) => n.staff === 2 && n.onset <= span.onset && span.onset < n.onset + n.duration)
-      .map((n) => pitchClassName(n.pitch));
-    if (tones.length < 3) continue;
-    const shapes = bySymbol.get(chordSymbol(chord)) ?? new Map<string, Set<number | string>>();
-    const shape = tones.join(' ');
-    const where = shapes.get(shape) ?? new Set();
-    where.add(numberOf(score, measureAt(score.measures, span.onset).index));
-    bySymbol.set(chordSymbol(chord), shapes.set(shape, where));
-  }
-  return [...bySymbol]
-    .filter(([, shapes]) => shapes.size > 1)
-    .map(([symbol, shapes]) => ({
-      symbol,
-      shapes: [...shapes].map(([tones, measures]) => ({ notes: tones, measures: [...measures] })),
-    }));
 }
 
 function arrange({ score, values, recipeFile }: Input): Outcome {

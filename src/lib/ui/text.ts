@@ -33,6 +33,9 @@ export function measuresText(numbers: readonly string[], from: number, to: numbe
 /** A measure numbered 0 is a pickup. */
 export const measureText = (number: string): string => (number === '0' ? 'pickup' : `measure ${number}`);
 
+/** A sentence begins with a capital. */
+export const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
+
 export const plural = (count: number, one: string, many = `${one}s`): string =>
   `${count} ${count === 1 ? one : many}`;
 

@@ -2,9 +2,9 @@
  * How hard a measure is, 0 to 100, from what hands and eyes must do in it, with the reasons in words. A first model:
  * each term is bounded, so that none alone can fill the scale.
  */
-import { beatLength, endOf } from '../score/metre';
+import { beatLength } from '../score/metre';
 import { isBlackKey } from '../score/pitch';
-import { byOnset, type SoundingNote } from '../score/query';
+import { byMeasure, byOnset, type SoundingNote } from '../score/query';
 import type { Measure } from '../score/score';
 import { shownAccidentals } from '../score/accidentals';
 import type { Note } from '../score/score';
@@ -24,9 +24,10 @@ export function difficultyOf(
   written: readonly Note[],
   tempo: number,
 ): MeasureDifficulty[] {
-  return measures.map((measure) => {
-    const inside = notes.filter((n) => n.onset >= measure.start && n.onset < endOf(measure));
-    const terms = termsOf(measure, inside, written, tempo || 100).sort((a, b) => b.points - a.points);
+  const struck = byMeasure(measures, notes);
+  const onPage = byMeasure(measures, written);
+  return measures.map((measure, i) => {
+    const terms = termsOf(measure, struck[i]!, onPage[i]!, tempo || 100).sort((a, b) => b.points - a.points);
     const score = Math.min(100, Math.round(terms.reduce((sum, t) => sum + t.points, 0)));
     return {
       measure: measure.index,
@@ -37,6 +38,15 @@ export function difficultyOf(
         .map((t) => t.says),
     };
   });
+}
+
+/** The hardest measures, three at most, that stand out and say why. */
+export function hardestOf(difficulty: readonly MeasureDifficulty[]): MeasureDifficulty[] {
+  const mean = difficulty.reduce((sum, d) => sum + d.score, 0) / Math.max(1, difficulty.length);
+  return [...difficulty]
+    .filter((d) => d.reasons.length > 0 && d.score > mean)
+    .sort((a, b) => b.score - a.score || a.measure - b.measure)
+    .slice(0, 3);
 }
 
 function termsOf(
@@ -63,10 +73,7 @@ function termsOf(
   );
   const chordSize = Math.max(...hands.flatMap((h) => h.map((e) => e.notes.length)));
   const span = Math.max(...hands.flatMap((h) => h.map((e) => e.notes.at(-1)!.midi - e.notes[0]!.midi)));
-  const accidentals = shownAccidentals(
-    measure,
-    written.filter((n) => n.onset >= measure.start && n.onset < endOf(measure)),
-  ).size;
+  const accidentals = shownAccidentals(measure, written).size;
   const blacks = notes.filter((n) => isBlackKey(n.midi)).length / notes.length;
   const together = new Set(hands[0]!.map((e) => e.onset));
   const apart = hands[1]!.filter((e) => !together.has(e.onset)).length;

@@ -3,7 +3,7 @@
  * whole of the notes are asked as well; passages in another key and a signature that the notes contradict are said.
  */
 import { endOf } from '../score/metre';
-import { soundingNotes, type SoundingNote } from '../score/query';
+import { byMeasure, soundingNotes, type SoundingNote } from '../score/query';
 import type { Score } from '../score/score';
 import { pitchClass } from '../theory/fifths';
 import { tonicFifths, type Key } from '../theory/key';
@@ -125,11 +125,9 @@ const ALL_KEYS: readonly Key[] = Array.from({ length: 13 }, (_, i) => bothModes(
 
 /** Keys measure by measure, as the best path that changes seldom; neighbours in the same key are joined. */
 function passagesOf(score: Score, notes: readonly SoundingNote[], main: Key): KeyPassage[] {
-  const byMeasure = score.measures.map((m) =>
-    weightsOf(notes.filter((n) => n.onset >= m.start && n.onset < endOf(m))),
-  );
-  const windows = byMeasure.map((_, i) =>
-    byMeasure
+  const weightsByMeasure = byMeasure(score.measures, notes).map(weightsOf);
+  const windows = weightsByMeasure.map((_, i) =>
+    weightsByMeasure
       .slice(Math.max(0, i - AROUND), i + AROUND + 1)
       .reduce((sum, w) => sum.map((v, pc) => v + w[pc]!)),
   );

@@ -68,6 +68,20 @@ export function byOnset<T extends { onset: Ticks }>(notes: readonly T[]): { onse
   return [...groups].map(([onset, group]) => ({ onset, notes: group })).sort((a, b) => a.onset - b.onset);
 }
 
+/** Items by the measure in which they begin, in one pass; what lies beyond the last measure belongs to it. */
+export function byMeasure<T extends { readonly onset: Ticks }>(
+  measures: readonly Measure[],
+  items: readonly T[],
+): T[][] {
+  const groups: T[][] = measures.map(() => []);
+  let i = 0;
+  for (const item of [...items].sort((a, b) => a.onset - b.onset)) {
+    while (i < measures.length - 1 && item.onset >= measures[i + 1]!.start) i += 1;
+    groups[i]?.push(item);
+  }
+  return groups;
+}
+
 /** The measure in which a tick falls (by binary search); the last one for anything beyond the end. */
 export function measureAt(measures: readonly Measure[], tick: Ticks): Measure {
   let low = 0;

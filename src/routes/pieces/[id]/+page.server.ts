@@ -1,7 +1,8 @@
-import { difficultyOf } from '$core/analysis/difficulty';
+import { difficultyOf, hardestOf } from '$core/analysis/difficulty';
 import { formOf } from '$core/analysis/form';
 import { chordsOf } from '$core/analysis/harmony';
-import { keyOf, withHeardMode } from '$core/analysis/key';
+import { keyOf, keyReport, withHeardMode } from '$core/analysis/key';
+import { disagreements, shapesOf } from '$core/analysis/shapes';
 import { LEVELS } from '$core/arrange/levels';
 import { WRITTEN_FORMATS } from '$core/io/writeScoreFile';
 import { endOf } from '$core/score/metre';
@@ -14,6 +15,7 @@ import { keyCode, keyName, parseKey, scaleFifths, signatureNames, tonicFifths } 
 import { pitchClassName } from '$core/score/pitch';
 import { partFacts } from '$lib/engrave/preview';
 import { DEFAULT_RECIPE, recipeSchema } from '$core/version/recipe';
+import { capital, measuresText, measureText } from '$ui/text';
 import { db } from '$server/db';
 import { findLearner, listLearners, recipeFor } from '$server/studio/learners';
 import { findPiece, partsOf, RIGHTS, scoreOf, setParts, setRights, sourceScore } from '$server/studio/pieces';
@@ -30,9 +32,13 @@ export const load: PageServerLoad = ({ params }) => {
   const score = withHeardMode(source);
   const key = keyOf(score);
   const form = formOf(score);
-  const spans = chordsOf(score).filter((s): s is typeof s & { chord: Chord } => s.chord !== null);
+  const chordSpans = chordsOf(score);
+  const spans = chordSpans.filter((s): s is typeof s & { chord: Chord } => s.chord !== null);
   const notes = score.parts.flatMap((p) => p.notes);
   const first = spans[0]?.chord;
+  const numbers = score.measures.map((m) => m.number);
+  const difficulty = difficultyOf(score.measures, soundingNotes(notes), notes, score.tempo);
+  const { heard, passages } = keyReport(score);
   const startOf = (section: { from: number }): number => score.measures[section.from]!.start;
   return {
     piece,
@@ -51,9 +57,44 @@ export const load: PageServerLoad = ({ params }) => {
       /** Set where the piece does not begin on its home chord. */
       startsOn: first && first.root !== tonicFifths(key) ? chordSymbol(first) : null,
     },
+    doubts: [
+      ...(heard ? [`The signature says ${keyName(key)}, the notes speak for ${keyName(heard)}.`] : []),
+      ...passages.map((p) => `${capital(measuresText(numbers, p.from, p.to))} in ${keyName(p.key)}.`),
+      ...disagreements(score, chordSpans).map(
+        (d) =>
+          `${capital(measureText(numbers[d.measure]!))}: the symbol says ${d.symbol}, but ${d.sounds.join(' ')} sound.`,
+      ),
+    ],
+    variants: form.sections.flatMap((section) => {
+      const { variant } = section;
+      if (!variant) return [];
+      const original = form.sections[variant.of]!;
+      return [
+        {
+          label: section.label,
+          like: original.label,
+          measures: measuresText(numbers, section.from, section.to),
+          likeMeasures: measuresText(numbers, original.from, original.to),
+          transposed: variant.transposed,
+          differences: variant.differences.map((d) => ({
+            measure: measureText(numbers[d.measure]!),
+            now: d.now.join(' '),
+            before: d.before.join(' '),
+          })),
+        },
+      ];
+    }),
+    shapes: shapesOf(score, chordSpans).map(({ symbol, shapes }) => ({
+      symbol,
+      shapes: shapes.map((s) => ({ notes: s.notes, measures: s.measures.map((m) => numbers[m]!) })),
+    })),
+    hardest: hardestOf(difficulty).map((d) => ({
+      measure: measureText(numbers[d.measure]!),
+      reasons: d.reasons,
+    })),
     form,
-    numbers: score.measures.map((m) => m.number),
-    difficulty: difficultyOf(score.measures, soundingNotes(notes), notes, score.tempo).map((d) => d.score),
+    numbers,
+    difficulty: difficulty.map((d) => d.score),
     chords: form.sections.map((section) => ({
       label: section.label,
       list: spans

@@ -21,9 +21,9 @@
         ? `, ${tempoText(facts.time, facts.tempo)}`
         : ''}{facts.pickup ? ', begins with a pickup' : ''}
     </p>
-    {#if data.warnings.length > 0}
+    {#if data.warnings.length + data.doubts.length > 0}
       <ul class="mt-2 text-alarm">
-        {#each data.warnings as warning (warning)}<li>{warning}</li>{/each}
+        {#each [...data.warnings, ...data.doubts] as warning (warning)}<li>{warning}</li>{/each}
       </ul>
     {/if}
 
@@ -44,6 +44,29 @@
           label="Form of {data.piece.title}"
         />
       </div>
+      {#each data.variants as variant (variant.measures)}
+        <p class="mt-2">
+          <strong>{variant.label}</strong> ({variant.measures}) is {variant.like}
+          {variant.like === variant.label ? `(${variant.likeMeasures})` : ''}
+          {variant.transposed === 0
+            ? 'with other notes:'
+            : `moved by ${plural(Math.abs(variant.transposed), 'semitone')}${variant.differences.length > 0 ? ', with other notes:' : '.'}`}
+          {variant.differences
+            .map((d) => `${d.measure}: ${d.now || 'nothing'} instead of ${d.before || 'nothing'}`)
+            .slice(0, 4)
+            .join('; ')}{variant.differences.length > 4
+            ? ` and ${plural(variant.differences.length - 4, 'measure')} more`
+            : ''}
+        </p>
+      {/each}
+      {#if data.hardest.length > 0}
+        <h3 class="mt-3 font-semibold">Where it is hard</h3>
+        <ul>
+          {#each data.hardest as spot (spot.measure)}
+            <li><span class="capitalize">{spot.measure}</span>: {spot.reasons.join(', ')}</li>
+          {/each}
+        </ul>
+      {/if}
     </section>
 
     <section class="mt-6" aria-labelledby="chords">
@@ -70,6 +93,25 @@
         </div>
       {/each}
     </section>
+
+    {#if data.shapes.length > 0}
+      <section class="mt-6" aria-labelledby="shapes">
+        <h2 id="shapes">One name, several shapes</h2>
+        <ul>
+          {#each data.shapes as { symbol, shapes } (symbol)}
+            <li class="mt-1">
+              <strong>{symbol}</strong>
+              {shapes
+                .map(
+                  (s) =>
+                    `${s.notes} in ${s.measures.length === 1 ? 'measure' : 'measures'} ${s.measures.slice(0, 6).join(', ')}${s.measures.length > 6 ? ' …' : ''}`,
+                )
+                .join('; ')}
+            </li>
+          {/each}
+        </ul>
+      </section>
+    {/if}
 
     <section class="mt-8" aria-labelledby="versions">
       <h2 id="versions">Versions</h2>
