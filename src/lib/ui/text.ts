@@ -36,6 +36,12 @@ export const measureText = (number: string): string => (number === '0' ? 'pickup
 /** A sentence begins with a capital. */
 export const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
 
+/** What a measure has otherwise than its model: "B4 instead of A4", "without D5", "D5 as well", or "held otherwise". */
+export function differenceText(now: string, before: string): string {
+  if (now && before) return `${now} instead of ${before}`;
+  return now ? `${now} as well` : before ? `without ${before}` : 'held otherwise';
+}
+
 export const plural = (count: number, one: string, many = `${one}s`): string =>
   `${count} ${count === 1 ? one : many}`;
 

@@ -5,7 +5,7 @@ import type { Bench } from './bench/bench.svelte';
 import { commandFor, SHORTCUT_HELP } from './bench/shortcuts';
 import { firstNoteOf, walk, type Move } from './bench/walk';
 import { layPath } from './path/layout';
-import { measuresText, plural, tempoText, toBeats, toQuarters } from './text';
+import { differenceText, measuresText, plural, tempoText, toBeats, toQuarters } from './text';
 
 describe('walking', () => {
   const score = scoreFrom({
@@ -121,4 +121,13 @@ describe('words', () => {
       '0 none',
     ]);
   });
+});
+
+describe('what differs in a measure', () => {
+  it.each([
+    ['B4', 'A4', 'B4 instead of A4'],
+    ['', 'D5', 'without D5'],
+    ['D5', '', 'D5 as well'],
+    ['', '', 'held otherwise'],
+  ])('%j for %j', (now, before, text) => expect(differenceText(now, before)).toBe(text));
 });

@@ -3,7 +3,7 @@
   import Path from '$ui/path/Path.svelte';
   import Parts from '$ui/piece/PartChoices.svelte';
   import TakeAway from '$ui/piece/TakeAway.svelte';
-  import { metreText, plural, tempoText } from '$ui/text';
+  import { differenceText, metreText, plural, tempoText } from '$ui/text';
 
   let { data, form } = $props();
   let partsForm = $state<HTMLFormElement>();
@@ -52,7 +52,7 @@
             ? 'with other notes:'
             : `moved by ${plural(Math.abs(variant.transposed), 'semitone')}${variant.differences.length > 0 ? ', with other notes:' : '.'}`}
           {variant.differences
-            .map((d) => `${d.measure}: ${d.now || 'nothing'} instead of ${d.before || 'nothing'}`)
+            .map((d) => `${d.measure}: ${differenceText(d.now, d.before)}`)
             .slice(0, 4)
             .join('; ')}{variant.differences.length > 4
             ? ` and ${plural(variant.differences.length - 4, 'measure')} more`
