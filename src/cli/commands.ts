@@ -1,5 +1,4 @@
 /** What each command makes of a score. Nothing here reads or writes files: main.ts does. */
-import { difficultyOf } from '../lib/core/analysis/difficulty';
 import { formOf } from '../lib/core/analysis/form';
 import { chordsOf } from '../lib/core/analysis/harmony';
 import { disagreements, shapesOf } from '../lib/core/analysis/shapes';
@@ -7,6 +6,8 @@ import { keyOf, keyReport, withHeardMode } from '../lib/core/analysis/key';
 import { LEVELS } from '../lib/core/arrange/levels';
 import { KEYBOARDS, REACH_SEMITONES } from '../lib/core/arrange/register';
 import { countMeasures } from '../lib/core/counting/count';
+import { difficultyOf } from '../lib/core/difficulty/difficulty';
+import { levelOf, scoreOfWhole } from '../lib/core/difficulty/level';
 import { rankKeys } from '../lib/core/keys/rank';
 import { beatLength } from '../lib/core/score/metre';
 import { keyboardPart, measureAt, soundingNotes } from '../lib/core/score/query';
@@ -49,11 +50,8 @@ function analyse({ score: source, warnings }: Input): Outcome {
   const form = formOf(score);
   const keys = keyReport(score);
   const spans = chordsOf(score);
-  const notes = score.parts.flatMap((p) => p.notes);
-  const sounding = soundingNotes(notes);
-  const difficulty = difficultyOf(score.measures, sounding, notes, score.tempo);
-  const hardest = [...difficulty].map((d) => d.score).sort((a, b) => b - a);
-  const tenth = hardest.slice(0, Math.max(1, Math.ceil(hardest.length / 10)));
+  const difficulty = difficultyOf(score);
+  const whole = scoreOfWhole(difficulty);
   const first = score.measures[0]!;
   return {
     json: {
@@ -109,12 +107,14 @@ function analyse({ score: source, warnings }: Input): Outcome {
         })),
       })),
       difficulty: {
-        level: null,
-        score: Math.round(tenth.reduce((a, b) => a + b, 0) / tenth.length),
+        level: levelOf(whole),
+        score: whole,
         byMeasure: difficulty.map((d) => ({
           measure: numberOf(score, d.measure),
           score: d.score,
           reasons: d.reasons,
+          right: d.right,
+          left: d.left,
         })),
       },
       hands: {

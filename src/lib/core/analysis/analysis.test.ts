@@ -3,9 +3,7 @@ import { scoreFrom } from '../test/shorthand';
 import { chordSymbol } from '../theory/chord';
 import { keyName } from '../theory/key';
 import { pitchName } from '../score/pitch';
-import { soundingNotes } from '../score/query';
 import { TICKS_PER_QUARTER as Q } from '../score/ticks';
-import { difficultyOf } from './difficulty';
 import { foldedPath, formOf } from './form';
 import { chordsOf } from './harmony';
 import { keyOf, withHeardMode } from './key';
@@ -164,26 +162,5 @@ describe('form', () => {
     ).join(' | ');
     const form = formOf(scoreFrom({ key: 'C', time: fourFour, right }));
     expect(form.phrases.map((p) => p.to - p.from + 1)).toEqual(sizes);
-  });
-});
-
-describe('difficulty', () => {
-  const score = (right: string, tempo = 100): number => {
-    const s = scoreFrom({ key: 'C', time: fourFour, right, left: 'C3:4' });
-    return difficultyOf(s.measures, soundingNotes(s.parts[0]!.notes), s.parts[0]!.notes, tempo)[0]!.score;
-  };
-  it.each([
-    ['faster notes', 'C4:1 D4:1 E4:1 F4:1', 'C4:0.5 D4:0.5 E4:0.5 F4:0.5 C4:0.5 D4:0.5 E4:0.5 F4:0.5'],
-    ['wider leaps', 'C4:1 D4:1 E4:1 F4:1', 'C4:1 B4:1 C4:1 B4:1'],
-    ['accidentals', 'C4:1 D4:1 E4:1 F4:1', 'C4:1 D#4:1 E4:1 F#4:1'],
-    ['syncopation', 'C4:1 D4:1 E4:2', 'C4:0.5 D4:1 E4:2.5'],
-    ['chords', 'C4:2 D4:2', '[C4 E4 G4]:2 [D4 F4 A4]:2'],
-  ])('rises with %s', (_name, easier, harder) => {
-    expect(score(harder)).toBeGreaterThan(score(easier));
-  });
-  it('rises with the tempo and stays within the scale', () => {
-    const hard = '[C4 E4 G4 C5]:0.25 '.repeat(16).trim();
-    expect(score(hard, 200)).toBeGreaterThan(score(hard, 60));
-    expect(score(hard, 300)).toBeLessThanOrEqual(100);
   });
 });

@@ -4,7 +4,7 @@
  *
  * Transposing comes before arranging, since register, reach and keyboard can only be judged in the key that sounds.
  */
-import { difficultyOf, type MeasureDifficulty } from '../analysis/difficulty';
+import { difficultyOf, type MeasureDifficulty } from '../difficulty/difficulty';
 import { formOf, type Form } from '../analysis/form';
 import { chordsOf, type ChordSpan } from '../analysis/harmony';
 import { keyOf, withHeardMode } from '../analysis/key';
@@ -133,15 +133,16 @@ export function realise(source: Score, recipe: Recipe, decisions: readonly Decis
 
   const score = withMarks({ ...arranged, pedals }, fingers, counts);
   const goalTempo = 2 * Math.round(((source.tempo || USUAL_TEMPO) * contract.tempoShare) / 2); // as metronomes go
+  const timed = { ...score, tempo: goalTempo };
   return {
-    score: { ...score, tempo: goalTempo },
+    score: timed,
     sourceKey,
     key,
     form,
     chords,
     fingers,
     counts,
-    difficulty: difficultyOf(score.measures, sounding, score.parts[0]!.notes, goalTempo),
+    difficulty: difficultyOf(timed),
     reasons,
     violations: checkVersion(score, {
       contract,

@@ -27,7 +27,7 @@ export interface PathMetrics {
 const MARGIN = 18;
 /** A folded run is wider than a measure: its label must fit. */
 const AGAIN_SHARE = 2.6;
-/** The height of the scale: a score of this much or more lies at the top. */
+/** The height of the scale, unless something in the piece is harder: easy pieces stay low on it. */
 const TOP_SCORE = 45;
 
 /** Lays out a folded path. `difficulty` is by measure index, 0 to 100. */
@@ -40,12 +40,13 @@ export function layPath(
   const total = shares.reduce((a, b) => a + b, 0) || 1;
   const width = Math.max(metrics.width, total * metrics.narrowest + 2 * MARGIN);
   const unit = (width - 2 * MARGIN) / total;
+  const top = Math.max(TOP_SCORE, ...difficulty);
   let at = MARGIN;
   const stones = items.map((item, i): Stone => {
     const x = at + (shares[i]! * unit) / 2;
     at += shares[i]! * unit;
-    const score = Math.min(TOP_SCORE, difficulty[item.kind === 'measure' ? item.measure : item.from] ?? 0);
-    return { item, x, y: 12 + metrics.rise * (1 - score / TOP_SCORE) };
+    const score = difficulty[item.kind === 'measure' ? item.measure : item.from] ?? 0;
+    return { item, x, y: 12 + metrics.rise * (1 - score / top) };
   });
   const bySection = new Map<number, { index: number; from: number; to: number }>();
   stones.forEach(({ item, x }, i) => {

@@ -1,4 +1,5 @@
-import { difficultyOf, hardestOf } from '$core/analysis/difficulty';
+import { difficultyOf } from '$core/difficulty/difficulty';
+import { hardestOf } from '$core/difficulty/level';
 import { formOf } from '$core/analysis/form';
 import { chordsOf } from '$core/analysis/harmony';
 import { keyOf, keyReport, withHeardMode } from '$core/analysis/key';
@@ -37,7 +38,7 @@ export const load: PageServerLoad = ({ params }) => {
   const notes = score.parts.flatMap((p) => p.notes);
   const first = spans[0]?.chord;
   const numbers = score.measures.map((m) => m.number);
-  const difficulty = difficultyOf(score.measures, soundingNotes(notes), notes, score.tempo);
+  const difficulty = difficultyOf(score);
   const { heard, passages } = keyReport(score);
   const startOf = (section: { from: number }): number => score.measures[section.from]!.start;
   return {
