@@ -1,22 +1,29 @@
 /**
- * Sections, phrases and what comes again. Sections begin at rehearsal marks and double bars, failing those where what
- * comes again begins and ends, failing that every eight measures. A section that is like an earlier one has its letter,
- * with a prime where it differs, and says where.
+ * Sections, phrases and what comes again. A section that is like an earlier one has its letter, with a prime where it
+ * differs, and says where.
  */
+import { endOf } from '../score/metre';
 import type { Measure, Score } from '../score/score';
+import type { Ticks } from '../score/ticks';
 import { playingOrder } from '../score/unfold';
-import { proposedStarts } from './boundaries';
 import { contentsOf, difference, likeness, shiftBetween, type MeasureContent } from './likeness';
+import { melodyOf } from './melody';
+import { pickupsInto } from './pickups';
+import { rolesOf, type SectionFacts, type SectionRole } from './roles';
+import { isPickup, sectionStarts } from './sections';
 
 export interface Section {
   readonly letter: string;
   /** How many variants of the letter came before: 1 for A′. */
   readonly prime: number;
-  /** The name the source gives, or the letter with its primes. */
+  /** The name that the teacher or the source gives, or the letter with its primes. */
   readonly label: string;
+  readonly role?: SectionRole;
   /** First and last measure, by index. A pickup belongs to the section it leads into. */
   readonly from: number;
   readonly to: number;
+  /** How much of the measure before leads into it, where it borrows a pickup there. */
+  readonly pickup?: Ticks;
   /** Label of the earlier section that this one repeats measure by measure. */
   readonly repeats?: string;
   /** The earlier section that this one varies, and where. */
@@ -44,6 +51,8 @@ export interface Phrase {
   readonly section: number;
   readonly from: number;
   readonly to: number;
+  /** How much of the measure before leads into it. */
+  readonly pickup?: Ticks;
 }
 
 export interface Form {
@@ -59,7 +68,6 @@ export interface Form {
   readonly measureCount: number;
 }
 
-const USUAL_SECTION = 8;
 const USUAL_PHRASE = 4;
 
 /** One stone of the folded path: a measure, or a run of measures that stand already. */
@@ -118,12 +126,20 @@ function longestEarlierRun(
 export function formOf(score: Score): Form {
   const contents = contentsOf(score);
   const firstSeen = firstSeenOf(contents);
-  const starts = sectionStarts(score.measures, contents);
+  const starts = sectionStarts(score, contents);
+  const pickups = score.parts.length > 0 ? pickupsInto(melodyOf(score), score.measures) : [];
+  // What leads into the next section is no part of this one: it is not compared.
+  const compared = withoutLeadingOut(
+    contents,
+    score.measures,
+    starts.map((s) => s.measure),
+    pickups,
+  );
   const sections: Section[] = [];
   let letters = 0;
-  starts.forEach((from, i) => {
-    const to = (starts[i + 1] ?? score.measures.length) - 1;
-    const model = closestEarlier(sections, from, to, contents, score.measures);
+  starts.forEach(({ measure: from, name }, i) => {
+    const to = (starts[i + 1]?.measure ?? score.measures.length) - 1;
+    const model = closestEarlier(sections, from, to, compared, score.measures);
     const letter = model ? sections[model.of]!.letter : LETTERS[letters++ % LETTERS.length]!;
     const isRepeat = model !== undefined && model.differences.length === 0 && model.transposed === 0;
     const original = model && sections[model.of]!;
@@ -133,19 +149,22 @@ export function formOf(score: Score): Form {
         : isRepeat
           ? original.prime
           : 1 + Math.max(...sections.filter((s) => s.letter === letter).map((s) => s.prime));
-    const marked = score.measures.slice(from, to + 1).find((m) => m.section)?.section;
     sections.push({
       letter,
       prime,
-      label: marked ?? letter + '′'.repeat(prime),
+      label: name ?? letter + '′'.repeat(prime),
       from,
       to,
+      ...(pickups[from] ? { pickup: pickups[from] } : {}),
       ...(isRepeat ? { repeats: original!.label } : model ? { variant: model } : {}),
     });
   });
+  const roles = rolesOf(factsOf(score, sections, starts));
   return {
-    sections,
-    phrases: sections.flatMap((section, i) => phrasesOf(section, i, score.measures)),
+    sections: sections.map((section, i) => (roles[i] ? { ...section, role: roles[i] } : section)),
+    phrases: sections
+      .flatMap((section, i) => phrasesOf(section, i, score.measures))
+      .map((phrase) => (pickups[phrase.from] ? { ...phrase, pickup: pickups[phrase.from]! } : phrase)),
     firstSeen,
     ...countNew(score.measures, firstSeen),
   };
@@ -164,28 +183,46 @@ function countNew(
 
 const LETTERS = [...'ABCDEFGHIJKLMNOPQRSTUVWXYZ'];
 
-/** A pickup: a measure that lacks its beginning, at the start of the piece or of a section that borrows a beat. */
-const isPickup = (measure: Measure): boolean =>
-  measure.beginsAt > 0 && (measure.index === 0 || measure.section !== undefined);
+/** Contents in which the last measure of each section ends before the pickup to the next. */
+function withoutLeadingOut(
+  contents: readonly MeasureContent[],
+  measures: readonly Measure[],
+  starts: readonly number[],
+  pickups: readonly Ticks[],
+): MeasureContent[] {
+  const cut = new Map(starts.filter((s) => s > 0 && pickups[s]).map((s) => [s - 1, pickups[s]!]));
+  return contents.map((content, i) => {
+    const pickup = cut.get(i);
+    if (pickup === undefined) return content;
+    const strokes = content.strokes.filter((s) => s.place < measures[i]!.length - pickup);
+    return { ...content, key: `${content.key} without its last ${pickup}`, strokes };
+  });
+}
 
-function sectionStarts(measures: readonly Measure[], contents: readonly MeasureContent[]): number[] {
-  const marks = measures.filter(
-    (m, i) =>
-      m.section || m.repeatStart || measures[i - 1]?.barline === 'double' || measures[i - 1]?.repeatEnd,
-  );
-  const named = marks.filter((m) => m.section);
-  const used = named.length > 0 ? named : marks;
-  const starts = new Set([0, ...used.map((m) => m.index)]);
-  if (measures[0] && isPickup(measures[0])) starts.delete(1); // the pickup goes with what follows
-  if (used.length === 0) {
-    const first = measures[0] && isPickup(measures[0]) ? 1 : 0;
-    const proposed = proposedStarts(contents, first);
-    if (proposed.length > 0) return [0, ...proposed.filter((start) => start > first)];
-    // A remainder shorter than half a section stays with the section before it.
-    for (let i = first + USUAL_SECTION; i <= measures.length - USUAL_SECTION / 2; i += USUAL_SECTION)
-      starts.add(i);
-  }
-  return [...starts].sort((a, b) => a - b);
+/** What the roles are read from. */
+function factsOf(
+  score: Score,
+  sections: readonly Section[],
+  starts: readonly { readonly name?: string | undefined }[],
+): SectionFacts[] {
+  const visits = new Map<number, number>();
+  for (const i of playingOrder(score.measures)) visits.set(i, (visits.get(i) ?? 0) + 1);
+  const sung = score.parts.flatMap((p) => p.notes).filter((n) => n.lyrics?.some((l) => l.line === 'words'));
+  return sections.map(({ letter, from, to }, i) => {
+    const [start, end] = [score.measures[from]!.start, endOf(score.measures[to]!)];
+    const verses = new Map<number, string[]>();
+    for (const note of sung)
+      if (note.onset >= start && note.onset < end)
+        for (const { line, verse, text } of note.lyrics ?? [])
+          if (line === 'words') verses.set(verse, [...(verses.get(verse) ?? []), text.toLowerCase()]);
+    return {
+      letter,
+      name: starts[i]?.name,
+      measures: to - from + 1,
+      times: visits.get(to) ?? 1,
+      words: [...verses.values()].map((words) => words.join(' ')),
+    };
+  });
 }
 
 function phrasesOf(section: Section, index: number, measures: readonly Measure[]): Phrase[] {

@@ -21,6 +21,8 @@ export interface Score {
   readonly parts: readonly Part[];
   readonly chordSymbols: readonly ChordSymbol[];
   readonly pedals: readonly PedalMark[];
+  /** The form as the teacher has decided it, over what the source or its analysis says; by index of the first measure. */
+  readonly sectionStarts?: readonly { readonly measure: number; readonly name?: string | undefined }[];
 }
 
 export interface Part {

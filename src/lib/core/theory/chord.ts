@@ -106,13 +106,16 @@ export const inversion = (chord: Chord): number =>
 
 const ROMAN = ['I', 'II', 'III', 'IV', 'V', 'VI', 'VII'];
 
+/** A tone's place in a key: letters above the tonic, 0 to 6, and by how much it is altered there. */
+function placeInKey(tone: Fifths, key: Key): { letter: number; alter: number } {
+  // Four fifths make two letters, and so on round the seven.
+  const letter = ((((tone - tonicFifths(key)) * 4) % 7) + 7) % 7;
+  return { letter, alter: Math.round((tone - scaleFifths(key)[letter]!) / 7) };
+}
+
 /** Degree of the chord's root in a key as a Roman numeral, lower case for minor thirds: "vi7", "♭VII". */
 export function degree(chord: Chord, key: Key): string {
-  const scale = scaleFifths(key);
-  const distance = chord.root - tonicFifths(key);
-  // Letters above the tonic: four fifths make two letters, and so on round the seven.
-  const letter = (((distance * 4) % 7) + 7) % 7;
-  const alter = Math.round((chord.root - scale[letter]!) / 7);
+  const { letter, alter } = placeInKey(chord.root, key);
   const kind = kindOf(chord);
   const numeral = kind.romanMinor ? ROMAN[letter]!.toLowerCase() : ROMAN[letter]!;
   const figure = kindText(chord)
@@ -122,6 +125,35 @@ export function degree(chord: Chord, key: Key): string {
     .replace(/^7♭5$/, 'ø7');
   return accidentalText(alter) + numeral + figure;
 }
+
+/**
+ * The same as a plain number, for those who say "6 4 1 5": what the key itself makes of the chord is not repeated, so the
+ * minor chord on the sixth degree of a major key is 6, a major one there "6 major"; the fifth of a minor key is major, as
+ * its leading note has it. Figures follow in brackets, "5(7)", and a bass is a number too: "1/3".
+ */
+export function numberDegree(chord: Chord, key: Key): string {
+  const { letter, alter } = placeInKey(chord.root, key);
+  const scale = scaleFifths(key);
+  const diatonicThird = scale[(letter + 2) % 7]! - scale[letter]!;
+  const usual = letter === 4 || diatonicThird === MAJOR_THIRD ? MAJOR_THIRD : MINOR_THIRD;
+  const third = kindOf(chord).tones.find((t) => t === MAJOR_THIRD || t === MINOR_THIRD);
+  const figure = kindText(chord).replace(/^m(?!aj)/, '');
+  const isFifthAltered = /^(dim|aug|7♭5)/.test(figure);
+  const colour =
+    third === undefined || isFifthAltered || (third === usual && alter === 0)
+      ? ''
+      : third === MAJOR_THIRD
+        ? ' major'
+        : ' minor';
+  const bass = chord.bass === undefined ? undefined : placeInKey(chord.bass, key);
+  return (
+    `${accidentalText(alter)}${letter + 1}${/^\d/.test(figure) ? `(${figure})` : figure}${colour}` +
+    (bass ? `/${accidentalText(bass.alter)}${bass.letter + 1}` : '')
+  );
+}
+
+const MAJOR_THIRD: Fifths = 4;
+const MINOR_THIRD: Fifths = -3;
 
 /** Whether every tone of the chord belongs to the key (harmonic minor's leading note counts as belonging). */
 export function isDiatonic(chord: Chord, key: Key): boolean {

@@ -2,7 +2,17 @@ import fc from 'fast-check';
 import { Chord as TonalChord, Key as TonalKey, Note as TonalNote } from 'tonal';
 import { describe, expect, it } from 'vitest';
 import { toMidi, type Pitch } from '../score/pitch';
-import { chordSymbol, chordToneNames, chordTones, degree, inversion, isDiatonic, type Chord } from './chord';
+import { parseChord } from './chordName';
+import {
+  chordSymbol,
+  chordToneNames,
+  chordTones,
+  degree,
+  inversion,
+  isDiatonic,
+  numberDegree,
+  type Chord,
+} from './chord';
 import { CHORD_KINDS, type ChordKindId } from './chordKinds';
 import { keyOptions } from './easyKeys';
 import { fromFifths, nearestPitch, pitchClass, spellMidi, toFifths } from './fifths';
@@ -136,6 +146,22 @@ describe('chords', () => {
     expect(degree(chord('E', 'dominant7'), key('Am'))).toBe('V7');
     expect(degree(chord('C', 'major'), key('Am'))).toBe('III');
     expect(degree(chord('B', 'halfDiminished'), key('C'))).toBe('viiø7');
+  });
+  it.each([
+    ['Am', 'C', '6'],
+    ['F', 'C', '4'],
+    ['G7', 'C', '5(7)'],
+    ['Fm', 'C', '4 minor'],
+    ['D', 'C', '2 major'],
+    ['Bb', 'C', '♭7 major'],
+    ['C/E', 'C', '1/3'],
+    ['Gsus4', 'C', '5sus4'],
+    ['E', 'Am', '5'],
+    ['Em', 'Am', '5 minor'],
+    ['F', 'Am', '6'],
+    ['Bdim', 'C', '7dim'],
+  ])('%s in %s is %s as a plain number', (symbol, inKey, number) => {
+    expect(numberDegree(parseChord(symbol)!, key(inKey))).toBe(number);
   });
   it('are diatonic or borrowed; the dominant of minor belongs', () => {
     expect(isDiatonic(chord('D', 'minor'), key('C'))).toBe(true);
