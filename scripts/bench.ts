@@ -2,14 +2,9 @@
  * `npm run bench`, with `-- --json` for a script: how long the core takes, each figure as a share of the time that the
  * engraver takes to load and draw the same music in the same run. Every figure is the best of several runs.
  */
-import { difficultyOf } from '../src/lib/core/analysis/difficulty';
-import { formOf } from '../src/lib/core/analysis/form';
-import { chordsOf } from '../src/lib/core/analysis/harmony';
-import { keyReport } from '../src/lib/core/analysis/key';
-import { shapesOf } from '../src/lib/core/analysis/shapes';
+import { reportOf } from '../src/lib/core/analysis/report';
 import { readMusicXml } from '../src/lib/core/io/musicxml/read';
 import { writeMusicXml } from '../src/lib/core/io/musicxml/write';
-import { soundingNotes } from '../src/lib/core/score/query';
 import type { Note, Part, Score } from '../src/lib/core/score/score';
 import { scoreFrom } from '../src/lib/core/test/shorthand';
 import { toolkit } from '../src/lib/engrave/toolkit';
@@ -98,16 +93,6 @@ async function readingAndWriting(name: string, score: Score): Promise<Figure[]> 
   ];
 }
 
-/** All that the page of a piece says about it. */
-function analyse(score: Score): void {
-  keyReport(score);
-  const spans = chordsOf(score);
-  formOf(score);
-  shapesOf(score, spans);
-  const notes = score.parts.flatMap((p) => p.notes);
-  difficultyOf(score.measures, soundingNotes(notes), notes, score.tempo);
-}
-
 async function analysing(): Promise<Figure[]> {
   // Without symbols, so that the chords have to be heard.
   const unnamed = (score: Score): Score => ({ ...score, chordSymbols: [] });
@@ -117,10 +102,10 @@ async function analysing(): Promise<Figure[]> {
     verovio.loadData(xml);
     for (let page = 1; page <= verovio.getPageCount(); page++) verovio.renderToSVG(page);
   });
-  const own = await best(() => analyse(unnamed(piano)));
+  const own = await best(() => reportOf(unnamed(piano)));
   const [short, long] = [unnamed(pianoOf(128)), unnamed(pianoOf(1024))];
-  const few = await best(() => analyse(short));
-  const many = await best(() => analyse(long));
+  const few = await best(() => reportOf(short));
+  const many = await best(() => reportOf(long));
   return [
     { what: '64 measures: analysing', milliseconds: own, share: own / engraver, below: 0.5 },
     { what: '128 measures: analysing', milliseconds: few, share: few / engraver },

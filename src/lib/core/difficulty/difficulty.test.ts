@@ -213,9 +213,7 @@ describe('each hand and the reasons', () => {
   });
   it('stays within the scale', () => {
     const hard = '[C4 E4 G4 C5]:0.25 '.repeat(16).trim();
-    expect(
-      scoreOf(piece(hard, '[C2 E2 G2 C3]:0.25 '.repeat(16).trim(), 'C', 300)),
-    ).toBeLessThanOrEqual(100);
+    expect(scoreOf(piece(hard, '[C2 E2 G2 C3]:0.25 '.repeat(16).trim(), 'C', 300))).toBeLessThanOrEqual(100);
     expect(scoreOf(piece('r:4', 'r:4'))).toBe(0);
   });
   it.each([

@@ -2,7 +2,7 @@
 import { intervalWord } from '../theory/intervalWord';
 import { TICKS_PER_QUARTER, type Ticks } from '../score/ticks';
 import type { HandDemands, MeasureDemands } from './demands';
-import type { Term } from './difficulty';
+import type { Term } from './terms';
 
 /** Points from which a term is worth a word. */
 const WORTH_A_WORD = 3;

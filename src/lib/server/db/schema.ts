@@ -1,4 +1,5 @@
 /** The tables. Status, next step and due dates are never stored: they are computed from the events. */
+import type { SectionStart } from '$core/analysis/sections';
 import type { PartChoices } from '$core/score/parts';
 import type { Decision, Recipe } from '$core/version/recipe';
 import { blob, index, integer, primaryKey, sqliteTable, text, uniqueIndex } from 'drizzle-orm/sqlite-core';
@@ -40,6 +41,8 @@ export const piece = sqliteTable('piece', {
   source: blob('source', { mode: 'buffer' }).notNull(),
   /** What the teacher took the parts of the source to be; null leaves it to the reader's proposal. */
   parts: text('parts', { mode: 'json' }).$type<PartChoices>(),
+  /** The form as the teacher has decided it; null leaves it to the source and its analysis. */
+  sections: text('sections', { mode: 'json' }).$type<readonly SectionStart[]>(),
   createdAt: createdAt(),
 });
 

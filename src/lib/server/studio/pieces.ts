@@ -1,4 +1,5 @@
 /** Pieces: the source as received, and the score read from it. */
+import { sectionStartsSchema, type SectionStart } from '$core/analysis/sections';
 import { readScoreFile, titleOf } from '$core/io/readScoreFile';
 import type { ReadResult } from '$core/io/readResult';
 import { partChoicesSchema, proposedParts, withParts, type PartChoices } from '$core/score/parts';
@@ -77,6 +78,16 @@ export const sourceFile = (db: Db, id: string): { name: string; bytes: Buffer } 
 export const setParts = (db: Db, id: string, parts: PartChoices | null): void =>
   void db.update(piece).set({ parts }).where(eq(piece.id, id)).run();
 
+/** The teacher's own form; null where she has left it to the analysis. */
+export function sectionsOf(db: Db, id: string): readonly SectionStart[] | null {
+  const row = db.select({ sections: piece.sections }).from(piece).where(eq(piece.id, id)).get();
+  return row?.sections ? sectionStartsSchema.parse(row.sections) : null;
+}
+
+/** Keeps the teacher's form, or with null goes back to the analysis. */
+export const setSections = (db: Db, id: string, sections: readonly SectionStart[] | null): void =>
+  void db.update(piece).set({ sections }).where(eq(piece.id, id)).run();
+
 /** Sources never change, so what was read from them can be kept. */
 const MOST_READ = 60;
 const read = new Map<string, ReadResult>();
@@ -104,9 +115,11 @@ export function partsOf(db: Db, id: string): PartChoices {
 export function scoreOf(db: Db, id: string): ReadResult {
   const { score, warnings } = sourceScore(db, id);
   const row = findPiece(db, id);
+  const sections = sectionsOf(db, id);
   return {
     score: {
       ...withParts(score, partsOf(db, id)),
+      ...(sections ? { sectionStarts: sections } : {}),
       title: row?.title ?? score.title,
       composer: row?.composer ?? score.composer,
     },

@@ -57,6 +57,11 @@
     const [from, to] = [strip.scrollLeft + 40, strip.scrollLeft + strip.clientWidth - 40];
     if (stone.x < from || stone.x > to) strip.scrollLeft = stone.x - strip.clientWidth / 2;
   });
+  /** A role that is only proposed is asked, not said. */
+  const proposedRole = (index: number): string => {
+    const { role, label: name } = form.sections[index]!;
+    return role?.from === 'music' && name.length <= 4 ? `, ${role.role}?` : '';
+  };
   const line = $derived(shape.stones.map((s) => `${s.x},${s.y}`).join(' '));
   const radius = $derived(Math.min(shape.unit * 0.46, small ? 4.5 : 7));
 </script>
@@ -81,7 +86,7 @@
             filled={decided?.has(item.measure) ?? false}
             current={current === item.measure}
           />
-          {#if !small && !onselect && (shape.unit >= 18 || item.measure % 4 === 0)}
+          {#if !small && (shape.unit >= 18 || item.measure % 4 === 0)}
             <text {x} y={shape.height + 4} class="fill-quiet font-mono text-[11px]" text-anchor="middle">
               {numbers[item.measure] === '0' ? '' : numbers[item.measure]}
             </text>
@@ -117,7 +122,7 @@
             stroke-width="1.3"
           />
           <text x={section.from} y={shape.height + 27} class="fill-quiet text-[13px]">
-            {form.sections[section.index]!.label}
+            {form.sections[section.index]!.label}{proposedRole(section.index)}
           </text>
         {/each}
       {/if}

@@ -1,14 +1,42 @@
 <script lang="ts">
   import { enhance } from '$app/forms';
-  import Path from '$ui/path/Path.svelte';
+  import { goto, invalidateAll } from '$app/navigation';
+  import { page } from '$app/state';
+  import type { PieceReport, Stage } from '$core/analysis/report';
+  import { analyse } from '$ui/piece/analyse';
+  import Analysing from '$ui/piece/Analysing.svelte';
+  import ChordList from '$ui/piece/ChordList.svelte';
+  import Findings from '$ui/piece/Findings.svelte';
+  import { measureLink, measureOf } from '$ui/piece/links';
+  import Music from '$ui/piece/Music.svelte';
   import Parts from '$ui/piece/PartChoices.svelte';
   import TakeAway from '$ui/piece/TakeAway.svelte';
-  import { differenceText, metreText, plural, tempoText } from '$ui/text';
+  import { metreText, plural, tempoText } from '$ui/text';
 
   let { data, form } = $props();
   let partsForm = $state<HTMLFormElement>();
-  const facts = $derived(data.facts);
-  const again = $derived(data.form.measureCount - data.form.newMeasures);
+
+  let ownReport = $state.raw<PieceReport>();
+  let stage = $state<Stage>('keys');
+  let trouble = $state('');
+  const report = $derived(data.report ?? ownReport);
+  // A long piece is analysed here, again whenever its parts or sections change.
+  $effect(() => {
+    if (data.report) return;
+    const analysis = analyse(data.piece.id, (next) => (stage = next));
+    analysis.report.then(
+      (found) => ([ownReport, trouble] = [found, '']),
+      (error: unknown) => {
+        if (!(error instanceof DOMException))
+          trouble = error instanceof Error ? error.message : String(error);
+      },
+    );
+    return analysis.stop;
+  });
+
+  const shown = $derived(measureOf(page.url.hash));
+  const leave = (hash: string): Promise<void> =>
+    goto(hash || page.url.pathname, { replaceState: true, noScroll: true, keepFocus: true });
 </script>
 
 <svelte:head><title>{data.piece.title} · Key Path</title></svelte:head>
@@ -16,101 +44,33 @@
 <main id="main" class="mx-auto grid max-w-6xl gap-x-12 px-7 py-7 lg:grid-cols-[minmax(0,1fr)_18rem]">
   <div class="min-w-0">
     <h1>{data.piece.title}</h1>
-    <p class="text-quiet">
-      {facts.key}, {metreText(facts.time)}{facts.tempo > 0
-        ? `, ${tempoText(facts.time, facts.tempo)}`
-        : ''}{facts.pickup ? ', begins with a pickup' : ''}
-    </p>
-    {#if data.warnings.length + data.doubts.length > 0}
+    {#if report}
+      <p class="text-quiet">
+        {report.keyName}, {metreText(report.time)}{report.tempo > 0
+          ? `, ${tempoText(report.time, report.tempo)}`
+          : ''}{report.hasPickup ? ', begins with a pickup' : ''}. As it stands about level {report.level}.
+      </p>
+    {/if}
+    {#if data.warnings.length > 0}
       <ul class="mt-2 text-alarm">
-        {#each [...data.warnings, ...data.doubts] as warning (warning)}<li>{warning}</li>{/each}
+        {#each data.warnings as warning (warning)}<li>{warning}</li>{/each}
       </ul>
     {/if}
 
-    <section class="mt-6" aria-labelledby="form">
-      <h2 id="form">
-        {data.form.newMeasures} of {plural(data.form.measureCount, 'measure')} are new
-      </h2>
-      <p class="text-quiet">
-        {again > 0
-          ? `${plural(again, 'measure')} come again note for note.`
-          : 'No measure comes again note for note.'} The line is higher where the measure is harder.
-      </p>
-      <div class="mt-2">
-        <Path
-          form={data.form}
-          numbers={data.numbers}
-          difficulty={data.difficulty}
-          label="Form of {data.piece.title}"
-        />
-      </div>
-      {#each data.variants as variant (variant.measures)}
-        <p class="mt-2">
-          <strong>{variant.label}</strong> ({variant.measures}) is {variant.like}
-          {variant.like === variant.label ? `(${variant.likeMeasures})` : ''}
-          {variant.transposed === 0
-            ? 'with other notes:'
-            : `moved by ${plural(Math.abs(variant.transposed), 'semitone')}${variant.differences.length > 0 ? ', with other notes:' : '.'}`}
-          {variant.differences
-            .map((d) => `${d.measure}: ${differenceText(d.now, d.before)}`)
-            .slice(0, 4)
-            .join('; ')}{variant.differences.length > 4
-            ? ` and ${plural(variant.differences.length - 4, 'measure')} more`
-            : ''}
-        </p>
-      {/each}
-      {#if data.hardest.length > 0}
-        <h3 class="mt-3 font-semibold">Where it is hard</h3>
-        <ul>
-          {#each data.hardest as spot (spot.measure)}
-            <li><span class="capitalize">{spot.measure}</span>: {spot.reasons.join(', ')}</li>
-          {/each}
-        </ul>
-      {/if}
-    </section>
-
-    <section class="mt-6" aria-labelledby="chords">
-      <h2 id="chords">Chords</h2>
-      <p class="text-quiet">
-        {facts.chordsFrom === 'symbol' ? 'As the source names them.' : 'Heard from the notes.'}
-        {facts.startsOn ? `The piece begins on ${facts.startsOn}, away from home.` : ''}
-      </p>
-      {#each data.chords as section, i (i)}
-        <div class="mt-3 grid grid-cols-[7rem_minmax(0,1fr)] border-t border-hairline pt-2">
-          <h3 class="font-semibold">{section.label}</h3>
-          <ul class="flex flex-wrap gap-x-4 gap-y-1">
-            {#each section.list as chord (chord.onset)}
-              <li>
-                <span class="font-semibold">{chord.symbol}</span>
-                <span class="font-mono text-sm text-quiet"
-                  >{chord.degree}{chord.borrowed ? ', borrowed' : ''}</span
-                >
-              </li>
-            {:else}
-              <li class="text-quiet">goes on with the chord before</li>
-            {/each}
-          </ul>
-        </div>
-      {/each}
-    </section>
-
-    {#if data.shapes.length > 0}
-      <section class="mt-6" aria-labelledby="shapes">
-        <h2 id="shapes">One name, several shapes</h2>
-        <ul>
-          {#each data.shapes as { symbol, shapes } (symbol)}
-            <li class="mt-1">
-              <strong>{symbol}</strong>
-              {shapes
-                .map(
-                  (s) =>
-                    `${s.notes} in ${s.measures.length === 1 ? 'measure' : 'measures'} ${s.measures.slice(0, 6).join(', ')}${s.measures.length > 6 ? ' …' : ''}`,
-                )
-                .join('; ')}
-            </li>
-          {/each}
-        </ul>
-      </section>
+    {#if report}
+      <Findings
+        pieceId={data.piece.id}
+        title={data.piece.title}
+        {report}
+        numbers={data.numbers}
+        decided={data.sections}
+        current={shown}
+        onselect={(measure) => (location.hash = measureLink(measure))}
+        onchange={invalidateAll}
+      />
+      <ChordList {report} numbers={data.numbers} />
+    {:else}
+      <Analysing measures={data.numbers.length} {stage} {trouble} />
     {/if}
 
     <section class="mt-8" aria-labelledby="versions">
@@ -169,15 +129,17 @@
   </div>
 
   <aside class="mt-8 grid content-start gap-6 lg:mt-2">
-    <section>
-      <h2>Scale</h2>
-      <p class="text-lg font-semibold tracking-wide">{facts.scale.join(' ')}</p>
-      <p class="text-quiet">
-        {facts.signature.length > 0
-          ? `In the signature: ${facts.signature.join(', ')}`
-          : 'No sharps or flats in the signature'}
-      </p>
-    </section>
+    {#if report}
+      <section>
+        <h2>Scale</h2>
+        <p class="text-lg font-semibold tracking-wide">{report.scale.join(' ')}</p>
+        <p class="text-quiet">
+          {report.signature.length > 0
+            ? `In the signature: ${report.signature.join(', ')}`
+            : 'No sharps or flats in the signature'}
+        </p>
+      </section>
+    {/if}
     <section>
       <h2>Source</h2>
       <p>
@@ -236,3 +198,14 @@
     </section>
   </aside>
 </main>
+
+{#if report && shown !== undefined && shown < data.numbers.length}
+  <Music
+    pieceId={data.piece.id}
+    form={report.form}
+    numbers={data.numbers}
+    measure={shown}
+    onmove={(measure) => leave(measureLink(measure))}
+    onclose={() => leave('')}
+  />
+{/if}

@@ -1,0 +1,217 @@
+/**
+ * All that is known of a piece before anyone plays it, as one plain record: what the page of a piece shows and links into
+ * the music. Measures are given by index; words for people are made where they are shown.
+ */
+import { difficultyOf, type MeasureDifficulty } from '../difficulty/difficulty';
+import { hardestOf, levelOf, scoreOfWhole } from '../difficulty/level';
+import { beatLength, endOf } from '../score/metre';
+import { pitchClassName } from '../score/pitch';
+import { measureAt } from '../score/query';
+import type { Score, TimeSignature } from '../score/score';
+import {
+  bassOf,
+  chordSymbol,
+  chordToneNames,
+  chordTones,
+  degree,
+  inversion,
+  isDiatonic,
+  numberDegree,
+  type Chord,
+} from '../theory/chord';
+import { fromFifths, pitchClass } from '../theory/fifths';
+import { keyName, scaleFifths, signatureNames, tonicFifths, type Key } from '../theory/key';
+import { formOf, type Form } from './form';
+import { chordsOf, type ChordSpan } from './harmony';
+import { keyOf, keyReport, withHeardMode, type KeyReport } from './key';
+import { commonTones, disagreements, shapesOf, type Disagreement, type SymbolShapes } from './shapes';
+
+/** One chord where it stands. */
+export interface ChordInPlace {
+  readonly measure: number;
+  /** Beat of its measure, from 1; a fraction between beats. */
+  readonly beat: number;
+  readonly symbol: string;
+  readonly degree: string;
+  readonly number: string;
+  readonly isBorrowed: boolean;
+  /** Tones, by name, that it shares with the chord before and that it has instead of it; empty for the first. */
+  readonly stay: readonly string[];
+  readonly move: readonly string[];
+}
+
+/** One chord of the piece's vocabulary. */
+export interface ChordOfPiece {
+  readonly symbol: string;
+  readonly degree: string;
+  readonly number: string;
+  /** Names of its tones, root first. */
+  readonly tones: readonly string[];
+  /** Keys of a close shape around middle C, the bass lowest, as MIDI numbers. */
+  readonly keys: readonly number[];
+  /** 0 root in the bass, 1 the third and so on, −1 a bass outside the chord. */
+  readonly inversion: number;
+  readonly bass: string;
+  readonly isBorrowed: boolean;
+  /** Measures in which it begins. */
+  readonly measures: readonly number[];
+}
+
+export interface PieceReport {
+  readonly key: Key;
+  readonly keyName: string;
+  readonly signature: readonly string[];
+  readonly scale: readonly string[];
+  readonly time: TimeSignature;
+  /** Quarters a minute; 0 where the source names none. */
+  readonly tempo: number;
+  readonly hasPickup: boolean;
+  /** The key the notes speak for, where the signature says otherwise, and passages in other keys. */
+  readonly keys: KeyReport;
+  readonly form: Form;
+  readonly chordsFrom: 'symbol' | 'notes';
+  /** The first chord, where it is not the home chord. */
+  readonly startsOn: { readonly symbol: string; readonly isBorrowed: boolean } | null;
+  /** For each section the chords that sound in it; one that goes on from the section before is its first. */
+  readonly chords: readonly (readonly ChordInPlace[])[];
+  /** Every chord once, in the order in which they come. */
+  readonly vocabulary: readonly ChordOfPiece[];
+  readonly shapes: readonly SymbolShapes[];
+  readonly disagreements: readonly Disagreement[];
+  readonly difficulty: readonly MeasureDifficulty[];
+  readonly hardest: readonly MeasureDifficulty[];
+  /** Of the whole: 0 to 100, and 1 to 6. */
+  readonly difficultyScore: number;
+  readonly level: number;
+}
+
+/** Stages of the analysis, with the share of the work that is done when each begins. */
+export const STAGES = [
+  ['keys', 0],
+  ['chords', 0.15],
+  ['form', 0.6],
+  ['difficulty', 0.85],
+] as const;
+
+export type Stage = (typeof STAGES)[number][0];
+
+/** Analyses a piece. `onStage` is told which stage begins. */
+export function reportOf(source: Score, onStage: (stage: Stage) => void = () => undefined): PieceReport {
+  onStage('keys');
+  const score = withHeardMode(source);
+  const key = keyOf(score);
+  const keys = keyReport(score);
+  onStage('chords');
+  const all = chordsOf(score);
+  const spans = all.filter((s): s is Named => s.chord !== null);
+  onStage('form');
+  const form = formOf(score);
+  onStage('difficulty');
+  const difficulty = difficultyOf(score);
+  const whole = scoreOfWhole(difficulty);
+  const first = spans[0]?.chord;
+  const localKey = localKeys(score, keys);
+  const placed = spans.map((span, i) => inPlace(score, span, spans[i - 1], localKey));
+  return {
+    key,
+    keyName: keyName(key),
+    signature: signatureNames(key),
+    scale: scaleFifths(key).map((f) => pitchClassName(fromFifths(f))),
+    time: score.measures[0]!.time,
+    tempo: score.tempo,
+    hasPickup: score.measures[0]!.beginsAt > 0,
+    keys,
+    form,
+    chordsFrom: spans[0]?.from ?? 'notes',
+    startsOn:
+      first && first.root !== tonicFifths(key)
+        ? { symbol: chordSymbol(first), isBorrowed: !isDiatonic(first, key) }
+        : null,
+    chords: form.sections.map(({ from, to }) => {
+      const [start, end] = [score.measures[from]!.start, endOf(score.measures[to]!)];
+      return placed.filter((_, i) => spans[i]!.onset < end && spans[i]!.onset + spans[i]!.duration > start);
+    }),
+    vocabulary: vocabularyOf(spans, placed, localKey),
+    shapes: shapesOf(score, all),
+    disagreements: disagreements(score, all),
+    difficulty,
+    hardest: hardestOf(difficulty),
+    difficultyScore: whole,
+    level: levelOf(whole),
+  };
+}
+
+type Named = ChordSpan & { readonly chord: Chord };
+
+/** The key that holds in each measure: of the passage, else of the signature there. */
+function localKeys(score: Score, { passages, heard }: KeyReport): (measure: number) => Key {
+  const byMeasure = score.measures.map(
+    (m) => passages.find((p) => p.from <= m.index && m.index <= p.to)?.key ?? heard ?? m.key,
+  );
+  return (measure) => byMeasure[measure]!;
+}
+
+function inPlace(
+  score: Score,
+  { chord, onset }: Named,
+  before: Named | undefined,
+  keyIn: (measure: number) => Key,
+): ChordInPlace {
+  const measure = measureAt(score.measures, onset);
+  const key = keyIn(measure.index);
+  const { stay, move } = before ? commonTones(before.chord, chord) : { stay: [], move: [] };
+  return {
+    measure: measure.index,
+    beat: 1 + (onset - measure.start + measure.beginsAt) / beatLength(measure.time),
+    symbol: chordSymbol(chord),
+    degree: degree(chord, key),
+    number: numberDegree(chord, key),
+    isBorrowed: !isDiatonic(chord, key),
+    stay,
+    move,
+  };
+}
+
+function vocabularyOf(
+  spans: readonly Named[],
+  placed: readonly ChordInPlace[],
+  keyIn: (measure: number) => Key,
+): ChordOfPiece[] {
+  const bySymbol = new Map<string, ChordOfPiece>();
+  spans.forEach(({ chord }, i) => {
+    const { symbol, measure } = placed[i]!;
+    const known = bySymbol.get(symbol);
+    const measures = [...new Set([...(known?.measures ?? []), measure])];
+    const key = keyIn(known?.measures[0] ?? measure);
+    bySymbol.set(symbol, {
+      symbol,
+      degree: degree(chord, key),
+      number: numberDegree(chord, key),
+      tones: chordToneNames(chord).split(' '),
+      keys: closeShape(chord),
+      inversion: inversion(chord),
+      bass: pitchClassName(fromFifths(bassOf(chord))),
+      isBorrowed: !isDiatonic(chord, key),
+      measures,
+    });
+  });
+  return [...bySymbol.values()];
+}
+
+/** Lowest key of a chord's picture: the G below middle C, so that close shapes lie around it. */
+const LOWEST_SHOWN = 55;
+
+/** The chord's keys in close position, each tone above the one before, the bass lowest. */
+export function closeShape(chord: Chord): number[] {
+  const tones = chordTones(chord).map(pitchClass);
+  const bass = pitchClass(bassOf(chord));
+  const at = tones.indexOf(bass);
+  // A bass outside the chord goes below it; an inversion goes round.
+  const order = at < 0 ? [bass, ...tones] : [...tones.slice(at), ...tones.slice(0, at)];
+  const keys: number[] = [];
+  for (const tone of order) {
+    const above = keys.at(-1) ?? LOWEST_SHOWN - 1;
+    keys.push(above + 1 + ((((tone - above - 1) % 12) + 12) % 12));
+  }
+  return keys;
+}

@@ -1,0 +1,126 @@
+<script lang="ts">
+  /** What was found in a piece: doubts, form as a path, where it varies, where it is hard. Every statement leads into the music. */
+  import type { PieceReport } from '$core/analysis/report';
+  import type { SectionStart } from '$core/analysis/sections';
+  import { keyName } from '$core/theory/key';
+  import Path from '$ui/path/Path.svelte';
+  import { capital, differenceText, measuresText, measureText, plural } from '$ui/text';
+  import FormEditor from './FormEditor.svelte';
+  import { measureLink } from './links';
+  import Profile from './Profile.svelte';
+
+  interface Props {
+    pieceId: string;
+    title: string;
+    report: PieceReport;
+    numbers: readonly string[];
+    decided: readonly SectionStart[] | null;
+    current: number | undefined;
+    onselect: (measure: number) => void;
+    onchange: () => Promise<void>;
+  }
+  let { pieceId, title, report, numbers, decided, current, onselect, onchange }: Props = $props();
+
+  const form = $derived(report.form);
+  const again = $derived(form.measureCount - form.newMeasures);
+  const MOST_DIFFERENCES = 4;
+  /** Fewest measures along which a profile says more than the path. */
+  const PROFILE_FROM = 12;
+
+  const doubts = $derived([
+    ...(report.keys.heard
+      ? [
+          {
+            measure: 0,
+            text: `The signature says ${report.keyName}, the notes speak for ${keyName(report.keys.heard)}.`,
+          },
+        ]
+      : []),
+    ...report.keys.passages.map((p) => ({
+      measure: p.from,
+      text: `${capital(measuresText(numbers, p.from, p.to))} in ${keyName(p.key)}.`,
+    })),
+    ...report.disagreements.map((d) => ({
+      measure: d.measure,
+      text: `${capital(measureText(numbers[d.measure]!))}: the symbol says ${d.symbol}, but ${d.sounds.join(' ')} sound.`,
+    })),
+  ]);
+</script>
+
+{#if doubts.length > 0}
+  <ul class="mt-2">
+    {#each doubts as { measure, text } (text)}
+      <li>
+        <a class="text-alarm underline decoration-1 underline-offset-4" href={measureLink(measure)}>{text}</a>
+      </li>
+    {/each}
+  </ul>
+{/if}
+
+<section class="mt-6" aria-labelledby="form">
+  <h2 id="form">
+    {form.newMeasures} of {plural(form.measureCount, 'measure')} are new
+  </h2>
+  <p class="text-quiet">
+    {again > 0
+      ? `${plural(again, 'measure')} come again note for note.`
+      : 'No measure comes again note for note.'} The line is higher where the measure is harder.
+  </p>
+  <div class="mt-2">
+    <Path
+      {form}
+      {numbers}
+      difficulty={report.difficulty.map((d) => d.score)}
+      {...current === undefined ? {} : { current }}
+      {onselect}
+      label="Form of {title}"
+    />
+  </div>
+  {#each form.sections as section (section.from)}
+    {#if section.variant}
+      {@const { differences, transposed, of } = section.variant}
+      {@const original = form.sections[of]!}
+      <p class="mt-2">
+        <strong>{section.label}</strong>
+        (<a class="link" href={measureLink(section.from)}>{measuresText(numbers, section.from, section.to)}</a
+        >) is
+        {original.label}
+        {original.label === section.label ? `(${measuresText(numbers, original.from, original.to)})` : ''}
+        {transposed === 0
+          ? 'with other notes:'
+          : `moved by ${plural(Math.abs(transposed), 'semitone')}${differences.length > 0 ? ', with other notes:' : '.'}`}
+        {#each differences.slice(0, MOST_DIFFERENCES) as d, i (d.measure)}{i > 0 ? '; ' : ''}<a
+            class="link"
+            href={measureLink(d.measure)}>{measureText(numbers[d.measure]!)}</a
+          >: {differenceText(d.now.join(' '), d.before.join(' '))}{/each}{differences.length >
+        MOST_DIFFERENCES
+          ? ` and ${plural(differences.length - MOST_DIFFERENCES, 'measure')} more`
+          : ''}
+      </p>
+    {/if}
+  {/each}
+  <FormEditor {pieceId} {form} {numbers} {decided} {onchange} />
+</section>
+
+<section class="mt-6" aria-labelledby="hard">
+  <h2 id="hard">Where it is hard</h2>
+  {#if report.hardest.length > 0}
+    <ul>
+      {#each report.hardest as spot (spot.measure)}
+        <li>
+          <a class="link" href={measureLink(spot.measure)}>{capital(measureText(numbers[spot.measure]!))}</a>:
+          {spot.reasons.join(', ')}
+        </li>
+      {/each}
+    </ul>
+  {:else}
+    <p class="text-quiet">No measure stands out.</p>
+  {/if}
+  {#if report.difficulty.length >= PROFILE_FROM}
+    <Profile
+      difficulty={report.difficulty}
+      {numbers}
+      label="Difficulty of {title} along its measures, by hand"
+    />
+  {/if}
+</section>

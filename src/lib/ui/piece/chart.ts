@@ -1,0 +1,24 @@
+/** Only what the charts here use of the chart library. */
+import { LineChart } from 'echarts/charts';
+import {
+  AriaComponent,
+  GridComponent,
+  LegendComponent,
+  MarkLineComponent,
+  TooltipComponent,
+} from 'echarts/components';
+import { init, use, type EChartsType } from 'echarts/core';
+import { SVGRenderer } from 'echarts/renderers';
+
+use([
+  LineChart,
+  GridComponent,
+  LegendComponent,
+  TooltipComponent,
+  MarkLineComponent,
+  AriaComponent,
+  SVGRenderer,
+]);
+
+/** An empty chart that fills an element. */
+export const startChart = (element: HTMLElement): EChartsType => init(element, null, { renderer: 'svg' });
