@@ -50,7 +50,7 @@ describe('commands', () => {
       time: '4/4',
       measures: 3,
       pickup: 1,
-      sections: [{ label: 'A', role: 'Verse', from: 0, to: 3 }],
+      sections: [{ label: 'A', name: 'Verse', role: 'verse', from: 0, to: 3 }],
       hands: { noteCount: { right: 9, left: 11 } },
     });
     expect(result.chords.slice(0, 3)).toMatchObject([

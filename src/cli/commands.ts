@@ -1,19 +1,14 @@
 /** What each command makes of a score. Nothing here reads or writes files: main.ts does. */
-import { formOf } from '../lib/core/analysis/form';
-import { chordsOf } from '../lib/core/analysis/harmony';
-import { disagreements, shapesOf } from '../lib/core/analysis/shapes';
-import { keyOf, keyReport, withHeardMode } from '../lib/core/analysis/key';
+import { keyOf, withHeardMode } from '../lib/core/analysis/key';
+import { reportOf } from '../lib/core/analysis/report';
 import { LEVELS } from '../lib/core/arrange/levels';
 import { KEYBOARDS, REACH_SEMITONES } from '../lib/core/arrange/register';
 import { countMeasures } from '../lib/core/counting/count';
-import { difficultyOf } from '../lib/core/difficulty/difficulty';
-import { levelOf, scoreOfWhole } from '../lib/core/difficulty/level';
 import { rankKeys } from '../lib/core/keys/rank';
-import { beatLength } from '../lib/core/score/metre';
-import { keyboardPart, measureAt, soundingNotes } from '../lib/core/score/query';
+import { keyboardPart, soundingNotes } from '../lib/core/score/query';
 import type { Score } from '../lib/core/score/score';
 import { quarters, TICKS_PER_QUARTER } from '../lib/core/score/ticks';
-import { bassOf, chordSymbol, chordToneNames, degree, inversion, isDiatonic } from '../lib/core/theory/chord';
+import { bassOf, chordToneNames, inversion } from '../lib/core/theory/chord';
 import { fromFifths, pitchClass } from '../lib/core/theory/fifths';
 import { keyName, parseKey, tonicFifths, tonicName, type Key } from '../lib/core/theory/key';
 import { pitchClassName } from '../lib/core/score/pitch';
@@ -44,93 +39,75 @@ const numberOf = (score: Score, index: number): number | string => {
   return /^\d+$/.test(number) ? Number(number) : number;
 };
 
-function analyse({ score: source, warnings }: Input): Outcome {
-  const score = withHeardMode(source);
-  const key = keyOf(score);
-  const form = formOf(score);
-  const keys = keyReport(score);
-  const spans = chordsOf(score);
-  const difficulty = difficultyOf(score);
-  const whole = scoreOfWhole(difficulty);
-  const first = score.measures[0]!;
+function analyse({ score, warnings }: Input): Outcome {
+  const report = reportOf(score);
+  const { form, keys } = report;
+  const number = (index: number): number | string => numberOf(score, index);
+  const part = keyboardPart(score);
   return {
     json: {
       title: score.title,
-      key: keyJson(key),
+      key: keyJson(report.key),
       ...(keys.heard ? { heardKey: keyJson(keys.heard) } : {}),
-      passages: keys.passages.map((p) => ({
-        from: numberOf(score, p.from),
-        to: numberOf(score, p.to),
-        ...keyJson(p.key),
-      })),
+      scale: report.scale,
+      passages: keys.passages.map((p) => ({ from: number(p.from), to: number(p.to), ...keyJson(p.key) })),
       keyChanges: score.measures
         .filter((m, i) => i > 0 && m.key.fifths !== score.measures[i - 1]!.key.fifths)
-        .map((m) => ({ measure: numberOf(score, m.index), ...keyJson(m.key) })),
-      time: `${first.time.beats}/${first.time.beatType}`,
-      tempo: score.tempo || null,
+        .map((m) => ({ measure: number(m.index), ...keyJson(m.key) })),
+      time: `${report.time.beats}/${report.time.beatType}`,
+      tempo: report.tempo || null,
       measures: form.measureCount,
       newMeasures: form.newMeasures,
-      pickup: first.beginsAt > 0 ? first.length / TICKS_PER_QUARTER : 0,
+      pickup: report.hasPickup ? score.measures[0]!.length / TICKS_PER_QUARTER : 0,
       sections: form.sections.map((s) => ({
         label: s.letter + '′'.repeat(s.prime),
-        role: s.label.startsWith(s.letter + '′'.repeat(s.prime)) && s.label.length <= 3 ? null : s.label,
-        from: numberOf(score, s.from),
-        to: numberOf(score, s.to),
+        name: s.label,
+        role: s.role?.role ?? null,
+        roleFrom: s.role?.from ?? null,
+        from: number(s.from),
+        to: number(s.to),
+        pickup: (s.pickup ?? 0) / TICKS_PER_QUARTER,
         variantOf: s.repeats ?? (s.variant ? form.sections[s.variant.of]!.label : null),
+        transposed: s.variant?.transposed ?? 0,
         differsIn: (s.variant?.differences ?? []).map((d) => ({
-          measure: numberOf(score, d.measure),
+          measure: number(d.measure),
           notes: d.now,
           before: d.before,
         })),
       })),
-      chords: spans.flatMap(({ onset, chord }) => {
-        if (!chord) return [];
-        const measure = measureAt(score.measures, onset);
-        return [
-          {
-            measure: numberOf(score, measure.index),
-            beat: 1 + (onset - measure.start + measure.beginsAt) / beatLength(measure.time),
-            symbol: chordSymbol(chord),
-            degree: degree(chord, key),
-            inversion: inversion(chord),
-            bass: pitchClassName(fromFifths(bassOf(chord))),
-            diatonic: isDiatonic(chord, key),
-            notes: chordToneNames(chord).split(' '),
-          },
-        ];
-      }),
-      voicings: shapesOf(score, spans).map(({ symbol, shapes }) => ({
+      phrases: form.phrases.map((p) => ({ from: number(p.from), to: number(p.to) })),
+      startsOn: report.startsOn,
+      chords: report.progression.map(({ measure, beat, chord, isBorrowed, stay, move, ...names }) => ({
+        measure: number(measure),
+        beat,
+        ...names,
+        inversion: inversion(chord),
+        bass: pitchClassName(fromFifths(bassOf(chord))),
+        diatonic: !isBorrowed,
+        notes: chordToneNames(chord).split(' '),
+        stay,
+        move,
+      })),
+      voicings: report.shapes.map(({ symbol, shapes }) => ({
         symbol,
-        shapes: shapes.map(({ notes: tones, measures }) => ({
-          notes: tones,
-          measures: measures.map((m) => numberOf(score, m)),
-        })),
+        shapes: shapes.map(({ notes, measures }) => ({ notes, measures: measures.map(number) })),
       })),
       difficulty: {
-        level: levelOf(whole),
-        score: whole,
-        byMeasure: difficulty.map((d) => ({
-          measure: numberOf(score, d.measure),
-          score: d.score,
-          reasons: d.reasons,
-          right: d.right,
-          left: d.left,
-        })),
+        level: report.level,
+        score: report.difficultyScore,
+        byMeasure: report.difficulty.map(({ measure, ...d }) => ({ measure: number(measure), ...d })),
       },
       hands: {
-        noteCount: {
-          right: handOfPart(keyboardPart(score), 'right').length,
-          left: handOfPart(keyboardPart(score), 'left').length,
-        },
+        noteCount: { right: handOfPart(part, 'right').length, left: handOfPart(part, 'left').length },
       },
       warnings: [
         ...warnings,
         ...(keys.heard
-          ? [`The signature says ${keyName(key)}, the notes speak for ${keyName(keys.heard)}.`]
+          ? [`The signature says ${report.keyName}, the notes speak for ${keyName(keys.heard)}.`]
           : []),
-        ...disagreements(score, spans).map(
-          (d) =>
-            `Measure ${numberOf(score, d.measure)}: the symbol says ${d.symbol}, but ${d.sounds.join(' ')} sound.`,
+        ...report.disagreements.map(
+          ({ measure, symbol, sounds, heard }) =>
+            `Measure ${number(measure)}: the symbol says ${symbol}, but ${sounds.join(' ')} sound${heard ? `, which is ${heard}` : ''}.`,
         ),
       ],
     },

@@ -21,10 +21,11 @@ import {
 } from '../theory/chord';
 import { fromFifths, pitchClass } from '../theory/fifths';
 import { keyName, scaleFifths, signatureNames, tonicFifths, type Key } from '../theory/key';
+import { disagreements, type Disagreement } from './disagreements';
 import { formOf, type Form } from './form';
 import { chordsOf, type ChordSpan } from './harmony';
 import { keyOf, keyReport, withHeardMode, type KeyReport } from './key';
-import { commonTones, disagreements, shapesOf, type Disagreement, type SymbolShapes } from './shapes';
+import { commonTones, shapesOf, type SymbolShapes } from './shapes';
 
 /** One chord where it stands. */
 export interface ChordInPlace {
@@ -35,6 +36,7 @@ export interface ChordInPlace {
   readonly degree: string;
   readonly number: string;
   readonly isBorrowed: boolean;
+  readonly chord: Chord;
   /** Tones, by name, that it shares with the chord before and that it has instead of it; empty for the first. */
   readonly stay: readonly string[];
   readonly move: readonly string[];
@@ -72,6 +74,8 @@ export interface PieceReport {
   readonly chordsFrom: 'symbol' | 'notes';
   /** The first chord, where it is not the home chord. */
   readonly startsOn: { readonly symbol: string; readonly isBorrowed: boolean } | null;
+  /** Every chord in its place, in order of time. */
+  readonly progression: readonly ChordInPlace[];
   /** For each section the chords that sound in it; one that goes on from the section before is its first. */
   readonly chords: readonly (readonly ChordInPlace[])[];
   /** Every chord once, in the order in which they come. */
@@ -79,10 +83,15 @@ export interface PieceReport {
   readonly shapes: readonly SymbolShapes[];
   readonly disagreements: readonly Disagreement[];
   readonly difficulty: readonly MeasureDifficulty[];
-  readonly hardest: readonly MeasureDifficulty[];
+  readonly hardest: readonly HardSpot[];
   /** Of the whole: 0 to 100, and 1 to 6. */
   readonly difficultyScore: number;
   readonly level: number;
+}
+
+/** A hard measure, and where it comes again note for note. */
+export interface HardSpot extends MeasureDifficulty {
+  readonly again: readonly number[];
 }
 
 /** Stages of the analysis, with the share of the work that is done when each begins. */
@@ -127,6 +136,7 @@ export function reportOf(source: Score, onStage: (stage: Stage) => void = () => 
       first && first.root !== tonicFifths(key)
         ? { symbol: chordSymbol(first), isBorrowed: !isDiatonic(first, key) }
         : null,
+    progression: placed,
     chords: form.sections.map(({ from, to }) => {
       const [start, end] = [score.measures[from]!.start, endOf(score.measures[to]!)];
       return placed.filter((_, i) => spans[i]!.onset < end && spans[i]!.onset + spans[i]!.duration > start);
@@ -135,11 +145,18 @@ export function reportOf(source: Score, onStage: (stage: Stage) => void = () => 
     shapes: shapesOf(score, all),
     disagreements: disagreements(score, all),
     difficulty,
-    hardest: hardestOf(difficulty),
+    hardest: hardSpots(difficulty, form),
     difficultyScore: whole,
     level: levelOf(whole),
   };
 }
+
+/** The hardest measures, each said once. */
+const hardSpots = (difficulty: readonly MeasureDifficulty[], { firstSeen }: Form): HardSpot[] =>
+  hardestOf(difficulty, (measure) => firstSeen[measure] === measure).map((spot) => ({
+    ...spot,
+    again: firstSeen.flatMap((first, i) => (first === spot.measure && i !== first ? [i] : [])),
+  }));
 
 type Named = ChordSpan & { readonly chord: Chord };
 
@@ -167,6 +184,7 @@ function inPlace(
     degree: degree(chord, key),
     number: numberDegree(chord, key),
     isBorrowed: !isDiatonic(chord, key),
+    chord,
     stay,
     move,
   };

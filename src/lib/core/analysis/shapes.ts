@@ -2,7 +2,7 @@
  * How the chords of a piece stand on its pages: the shapes in which each chord name occurs, and what stays and what moves
  * from one chord to the next.
  */
-import { pitchClassName, pitchName } from '../score/pitch';
+import { pitchClassName } from '../score/pitch';
 import { measureAt, soundingNotes } from '../score/query';
 import type { Score } from '../score/score';
 import { chordSymbol, chordTones, type Chord } from '../theory/chord';
@@ -73,49 +73,4 @@ export function commonTones(
     stay: named(tones.filter((t) => classes.has(pitchClass(t)))),
     move: named(tones.filter((t) => !classes.has(pitchClass(t)))),
   };
-}
-
-/** Where symbols and notes of a source disagree: a chord of which the measure has hardly a note. */
-export interface Disagreement {
-  readonly measure: number;
-  readonly symbol: string;
-  /** What sounds instead, by name, in the order of how long. */
-  readonly sounds: readonly string[];
-}
-
-/** Share of the sounding time that must belong to the chord. */
-const BELONGS = 0.5;
-
-/** Symbols that the notes under them contradict. */
-export function disagreements(score: Score, spans: readonly ChordSpan[]): Disagreement[] {
-  const notes = score.parts.flatMap((p) => soundingNotes(p.notes)).sort((a, b) => a.onset - b.onset);
-  let first = 0;
-  return spans.flatMap(({ chord, onset, duration, from }): Disagreement[] => {
-    if (!chord || from !== 'symbol') return [];
-    while (first < notes.length && notes[first]!.onset + notes[first]!.duration <= onset) first++;
-    const weights = new Map<string, number>();
-    const tones = new Set(
-      [...chordTones(chord), ...(chord.bass === undefined ? [] : [chord.bass])].map(pitchClass),
-    );
-    let inside = 0;
-    let total = 0;
-    for (let i = first; i < notes.length && notes[i]!.onset < onset + duration; i++) {
-      const note = notes[i]!;
-      const sounding = Math.min(onset + duration, note.onset + note.duration) - Math.max(onset, note.onset);
-      if (sounding <= 0) continue;
-      total += sounding;
-      if (tones.has(note.midi % 12)) inside += sounding;
-      const name = pitchName(note.pitch).replace(/\d+$/, '');
-      weights.set(name, (weights.get(name) ?? 0) + sounding);
-    }
-    if (total === 0 || inside / total >= BELONGS) return [];
-    const sounds = [...weights].sort((a, b) => b[1] - a[1]).map(([name]) => name);
-    return [
-      {
-        measure: measureAt(score.measures, onset).index,
-        symbol: chordSymbol(chord),
-        sounds: sounds.slice(0, 5),
-      },
-    ];
-  });
 }

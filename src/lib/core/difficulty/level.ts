@@ -15,11 +15,14 @@ export function scoreOfWhole(difficulty: readonly { readonly score: number }[]):
 /** 1 to 6 for a score from 0 to 100. */
 export const levelOf = (score: number): number => 1 + LEVEL_FROM.filter((from) => score >= from).length;
 
-/** The hardest measures, three at most, that stand out and say why. */
-export function hardestOf(difficulty: readonly MeasureDifficulty[]): MeasureDifficulty[] {
+/** The hardest measures, three at most, that stand out and say why. `isNew` leaves out what has stood before. */
+export function hardestOf(
+  difficulty: readonly MeasureDifficulty[],
+  isNew: (measure: number) => boolean = () => true,
+): MeasureDifficulty[] {
   const mean = difficulty.reduce((sum, d) => sum + d.score, 0) / Math.max(1, difficulty.length);
-  return [...difficulty]
-    .filter((d) => d.reasons.length > 0 && d.score > mean)
+  return difficulty
+    .filter((d) => isNew(d.measure) && d.reasons.length > 0 && d.score > mean)
     .sort((a, b) => b.score - a.score || a.measure - b.measure)
     .slice(0, 3);
 }

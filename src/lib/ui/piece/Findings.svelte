@@ -42,7 +42,7 @@
     })),
     ...report.disagreements.map((d) => ({
       measure: d.measure,
-      text: `${capital(measureText(numbers[d.measure]!))}: the symbol says ${d.symbol}, but ${d.sounds.join(' ')} sound.`,
+      text: `${capital(measureText(numbers[d.measure]!))}: the symbol says ${d.symbol}, but ${d.sounds.join(' ')} sound${d.heard ? `, which is ${d.heard}` : ''}.`,
     })),
   ]);
 </script>
@@ -108,7 +108,12 @@
     <ul>
       {#each report.hardest as spot (spot.measure)}
         <li>
-          <a class="link" href={measureLink(spot.measure)}>{capital(measureText(numbers[spot.measure]!))}</a>:
+          <a class="link" href={measureLink(spot.measure)}>{capital(measureText(numbers[spot.measure]!))}</a
+          >{#each spot.again as measure, i (measure)}{i === 0
+              ? ', again in '
+              : i === spot.again.length - 1
+                ? ' and '
+                : ', '}<a class="link" href={measureLink(measure)}>{numbers[measure]}</a>{/each}:
           {spot.reasons.join(', ')}
         </li>
       {/each}

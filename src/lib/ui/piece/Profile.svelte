@@ -13,6 +13,8 @@
   let { difficulty, numbers, label }: Props = $props();
 
   let element = $state<HTMLElement>();
+  /** Measured by the chart itself, which does not know the page's style. */
+  const FONT = 'Atkinson Hyperlegible Next Variable, sans-serif';
   const COLOURS = { both: '#1a2238', right: '#7a2362', left: '#3f5a23', line: '#d9d6cd', quiet: '#565d73' };
 
   const option = $derived.by(() => {
@@ -36,14 +38,15 @@
     return {
       animation: false,
       aria: { enabled: true, label: { description: label } },
-      textStyle: { fontFamily: 'inherit', color: COLOURS.quiet },
+      textStyle: { fontFamily: FONT, color: COLOURS.quiet },
       grid: { left: 34, right: 64, top: 30, bottom: 24 },
       legend: {
         top: 0,
         left: 28,
         itemWidth: 18,
         itemHeight: 8,
-        textStyle: { color: COLOURS.quiet, fontSize: 13 },
+        itemGap: 22,
+        textStyle: { color: COLOURS.quiet, fontSize: 13, padding: [0, 0, 0, 4] },
       },
       tooltip: {
         trigger: 'axis' as const,

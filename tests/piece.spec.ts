@@ -1,0 +1,124 @@
+/** The page of a piece: what it says, that it leads into the music, and that the form can be made one's own. */
+import { expect, test, type Page } from '@playwright/test';
+import { writeMusicXml } from '../src/lib/core/io/musicxml/write';
+import { scoreFrom } from '../src/lib/core/test/shorthand';
+import { bring, expectAccessible } from './support';
+
+const music = (page: Page) => page.getByRole('region', { name: /^The music of/ });
+
+/** Keeps a piece from a file made of the shorthand. */
+async function keep(page: Page, title: string, made: Parameters<typeof scoreFrom>[0]): Promise<void> {
+  await page.goto('/pieces');
+  await page.waitForLoadState('networkidle');
+  await page.locator('input[type=file]').setInputFiles({
+    name: `${title}.musicxml`,
+    mimeType: 'application/xml',
+    buffer: Buffer.from(writeMusicXml(scoreFrom({ ...made, title }))),
+  });
+  await page.getByRole('button', { name: 'Keep this piece' }).click();
+  await expect(page.getByRole('heading', { level: 1, name: title })).toBeVisible();
+  await page.waitForLoadState('networkidle');
+}
+
+const A = [
+  'C5:1 E5:1 G5:1 E5:1',
+  'F5:1 A5:1 G5:2',
+  'E5:1 D5:1 C5:1 D5:1',
+  'E5:2 C5:2',
+  'D5:1 E5:1 F5:1 D5:1',
+  'G5:1 F5:1 E5:2',
+  'D5:1 C5:1 B4:1 D5:1',
+  'C5:4',
+];
+const B = ['A5:2 F5:2', 'G5:2 E5:2', 'Ab5:2 F5:2', 'G5:4', 'A5:3 G5:1', 'E5:3 D5:1', 'D5:2 E5:2', 'D5:4'];
+const [C, F, G, FM] = ['[C3 E3 G3]:4', '[F3 A3 C4]:4', '[G2 B2 D3]:4', '[F3 Ab3 C4]:4'];
+const LEFT_A = [C, '[F3 A3 C4]:2 [C3 E3 G3]:2', G, C, G, C, G, C];
+const LEFT_B = [F, C, FM, C, F, C, G, G];
+const song = {
+  key: 'C',
+  time: { beats: 4, beatType: 4 },
+  tempo: 96,
+  right: [...A, ...A.slice(0, 7), 'C5:2 E5:2', ...B, ...A].join(' | '),
+  left: [...LEFT_A, ...LEFT_A, ...LEFT_B, ...LEFT_A].join(' | '),
+};
+
+test('what is said of a piece leads into its music', async ({ page }) => {
+  await keep(page, 'Said Song', song);
+  await expect(page.getByRole('heading', { name: '17 of 32 measures are new' })).toBeVisible();
+  await expect(page.getByRole('paragraph').filter({ hasText: 'A′ (measures 9 to 16)' })).toHaveText(
+    'A′ (measures 9 to 16) is A with other notes: measure 16: E5 as well',
+  );
+  await expect(page.getByText('C D E F G A B')).toBeVisible();
+  // The borrowed chord has its picture, its degree, and what stays from the chord before.
+  const borrowed = page.getByRole('listitem').filter({ has: page.getByRole('img', { name: 'Fm: F A♭ C' }) });
+  await expect(borrowed).toContainText('iv borrowed');
+  await expect(page.getByRole('link', { name: /Fm iv, borrowed C stays, F A♭ new/ })).toBeVisible();
+  await page.getByLabel('Degrees').selectOption('1 6 4 5');
+  await expect(borrowed).toContainText('4 minor borrowed');
+  await borrowed.getByRole('link').click();
+  await expect(music(page).getByRole('heading')).toHaveText('Measures 17 to 20');
+  await expect(music(page).locator('.sheet svg').first()).toBeVisible();
+  await expect(page.locator('.measure-area.current')).toHaveCount(1);
+  await expectAccessible(page);
+  await page.getByRole('button', { name: 'The phrase before' }).click();
+  await expect(music(page).getByRole('heading')).toHaveText('Measures 13 to 16');
+  await page.keyboard.press('Escape');
+  await expect(music(page)).toHaveCount(0);
+  await page.getByRole('button', { name: /^measure 20, difficulty/ }).click();
+  await expect(music(page).getByRole('heading')).toHaveText('Measures 17 to 20');
+});
+
+test('the form is made one’s own, and given back', async ({ page }) => {
+  await keep(page, 'Formed Song', song);
+  await page.getByText('Change the sections').click();
+  const name = page.getByLabel('Name of section B');
+  await name.fill('Refrain');
+  await name.press('Enter');
+  await expect(page.getByText('Section B has another name.')).toBeVisible();
+  await page.getByRole('button', { name: 'Split section Refrain' }).click();
+  await expect(page.getByText('Section Refrain is two now.')).toBeVisible();
+  await expect(page.getByLabel(/^Section Refrain begins at/)).toHaveValue('16');
+  await page.getByLabel(/^Section Refrain begins at/).selectOption({ value: '15' });
+  await expect(page.getByText('Section Refrain begins elsewhere.')).toBeVisible();
+  await page.reload();
+  await page.waitForLoadState('networkidle');
+  await page.getByText('The sections are yours').click();
+  await expect(page.getByLabel(/^Section Refrain begins at/)).toHaveValue('15');
+  await page.getByRole('button', { name: /^Join section Refrain/ }).click();
+  await expect(page.getByLabel('Name of section Refrain')).toHaveCount(0);
+  await page.getByRole('button', { name: 'Undo' }).last().click();
+  await expect(page.getByLabel('Name of section Refrain')).toHaveCount(1);
+  await expectAccessible(page);
+  await page.getByRole('button', { name: 'Back to what the music says' }).click();
+  await expect(page.getByText('Change the sections')).toBeVisible();
+  await expect(page.getByRole('link', { name: 'B', exact: true })).toBeVisible();
+});
+
+test('a long piece is analysed beside the page, which says how far it is', async ({ page }) => {
+  const times = (n: number, list: readonly string[]): string =>
+    Array.from({ length: n }, (_, i) => list[i % list.length]).join(' | ');
+  await keep(page, 'Long Song', {
+    ...song,
+    right: times(400, [...A, ...B]),
+    left: times(400, [...LEFT_A, ...LEFT_B]),
+  });
+  await page.route('**/score', async (route) => {
+    await new Promise((resolve) => setTimeout(resolve, 500));
+    await route.continue();
+  });
+  await page.reload();
+  await expect(page.getByRole('progressbar', { name: 'Analysis' })).toBeVisible();
+  await expect(page.getByRole('heading', { name: '16 of 400 measures are new' })).toBeVisible();
+});
+
+test('a symbol that the notes contradict is said', async ({ page }) => {
+  await keep(page, 'Doubtful Song', { ...song, chords: ['C', 'F C', 'G', 'Am', 'G'].join(' | ') });
+  await expect(page.getByRole('link', { name: /Measure 4: the symbol says Am, but .* sound/ })).toBeVisible();
+});
+
+test('a form that is none is refused with a sentence', async ({ page }) => {
+  await bring(page, 'Refused Form');
+  const answer = await page.request.put(`${page.url()}/sections`, { data: [{ measure: 3 }] });
+  expect(answer.status()).toBe(400);
+  expect((await answer.json()).message).toBe('The first section begins with the first measure.');
+});
