@@ -1,10 +1,15 @@
 /**
  * What a fingering costs, rule by rule. The rules for single lines follow Parncutt, Sloboda, Clarke, Raekallio and
- * Desain (1997); chords and held notes extend them: between two events every finger of the one is weighed against
- * every finger of the other, and the mean counts.
+ * Desain, "An Ergonomic Model of Keyboard Fingering for Melodic Fragments" (Music Perception 14, 1997); chords and held
+ * notes extend them: between two events every finger that is set free is weighed against every finger that strikes.
+ *
+ * Every function returns the total and, where `into` is given, adds each rule's share to it: the solver needs the first,
+ * reasons the second, and there is one truth.
  */
-import { isBlackKey } from '../score/pitch';
-import type { Event, Finger, Grip, HeldKey } from './grips';
+import type { Convention } from './conventions';
+import type { Event, HeldKey } from './events';
+import type { Finger, Grip } from './grips';
+import { lettersBetween, usualShape } from './shapes';
 import type { Span } from './spans';
 
 export const RULES = [
@@ -23,8 +28,10 @@ export const RULES = [
   'cross',
   'same-finger',
   'change-on-repeat',
+  'quick-repeat',
   'chord-shape',
   'let-go',
+  'convention',
   'same-figure',
 ] as const;
 
@@ -42,8 +49,12 @@ export const newCosts = (): Costs => new Float64Array(RULES.length);
 
 export interface CostModel {
   readonly spans: (low: number, high: number) => Span;
+  /** Semitones that the hand holds. */
+  readonly reach: number;
   /** Weight of moving the hand: above 1 where the level wants the hand to stay. */
   readonly steadiness: number;
+  /** Fingers that method books give a run, by note id. */
+  readonly conventions?: ReadonlyMap<string, Convention>;
   /** Fingers that the same figure has elsewhere, by note id. */
   readonly usual?: ReadonlyMap<string, Finger>;
 }
@@ -52,109 +63,168 @@ export interface CostModel {
 const OTHER_THAN_FIGURE = 4;
 
 /** What an event costs by itself. */
-export function addEventCost(costs: Costs, event: Event, grip: Grip, model: CostModel): void {
+export function eventCost(event: Event, grip: Grip, model: CostModel, into?: Costs): number {
   const { keys } = event;
-  if (model.usual)
-    for (let i = 0; i < keys.length; i++) {
-      const usual = keys[i]!.struck ? model.usual.get(keys[i]!.id) : undefined;
-      if (usual && usual !== grip[i]) costs[AT['same-figure']]! += OTHER_THAN_FIGURE / struckCount(event);
-    }
+  let total = 0;
+  const add = (rule: Rule, cost: number): void => {
+    total += cost;
+    if (into) into[AT[rule]]! += cost;
+  };
+  const struck = struckCount(event);
   for (let i = 0; i < keys.length; i++) {
     const key = keys[i]!;
     if (!key.struck) continue;
-    if (grip[i]! >= 4) costs[AT.weak]! += (grip[i] === 4 ? 0.9 : 0.5) / struckCount(event);
-    if (isBlackKey(key.midi)) {
-      if (grip[i] === 1) costs[AT['black-thumb']]! += 1;
-      if (grip[i] === 5) costs[AT['black-fifth']]! += 0.8;
+    const finger = grip[i]!;
+    const usual = model.usual?.get(key.id);
+    if (usual && usual !== finger) add('same-figure', OTHER_THAN_FIGURE / struck);
+    const convention = model.conventions?.get(key.id);
+    if (convention && !convention.fingers.includes(finger)) add('convention', convention.weight);
+    if (finger >= 4) add('weak', (finger === 4 ? 0.9 : 0.5) / struck);
+    if (key.isBlack) {
+      if (finger === 1) add('black-thumb', keys.length > 2 ? 0.4 : 1);
+      if (finger === 5) add('black-fifth', keys.length > 2 ? 0.3 : 0.8);
     }
   }
-  if (keys.length < 2) return;
-  // The usual shape has a finger to each letter: a third 1-3, a fifth 1-5, anything wider 1-5 as well.
-  const letters = Math.min(4, Math.round(((keys.at(-1)!.out - keys[0]!.out) * 7) / 12));
-  costs[AT['chord-shape']]! += 0.6 * Math.abs(grip.at(-1)! - grip[0]! - letters);
-  // A chord is held in one shape: neighbours and the whole hand must lie within reach.
+  if (keys.length > 1) holdCost(event, grip, model, add);
+  return total;
+}
+
+type Add = (rule: Rule, cost: number) => void;
+
+/** A chord is held in one shape: neighbours and the whole hand must lie within reach. */
+function holdCost({ keys }: Event, grip: Grip, model: CostModel, add: Add): void {
+  add('chord-shape', shapeCost(keys, grip));
   for (let i = 0; i < keys.length; i++)
     for (let j = i + 1; j < keys.length; j++) {
       const distance = keys[j]!.out - keys[i]!.out;
       const [low, high] = [grip[i]!, grip[j]!];
       if (low >= high) {
-        costs[AT['chord-shape']]! += 30;
+        add('chord-shape', 30);
         continue;
       }
       const span = model.spans(low, high);
-      const neighbour = j === i + 1;
-      const weight = neighbour ? 1 : 0.5;
-      if (distance > span.maxPractical) costs[AT.stretch]! += 12 + 6 * (distance - span.maxPractical);
-      if (distance > span.maxComfortable) costs[AT.stretch]! += 2 * weight * (distance - span.maxComfortable);
-      if (distance > span.maxRelaxed) costs[AT.wide]! += 0.8 * weight * (distance - span.maxRelaxed);
-      if (distance < span.minRelaxed) costs[AT.cramped]! += 0.9 * weight * (span.minRelaxed - distance);
+      const weight = j === i + 1 ? 1 : 0.5;
+      if (distance > span.maxPractical) add('stretch', 12 + 6 * (distance - span.maxPractical));
+      if (distance > span.maxComfortable) add('stretch', 2 * weight * (distance - span.maxComfortable));
+      if (distance > span.maxRelaxed) add('wide', 0.8 * weight * (distance - span.maxRelaxed));
+      if (distance < span.minRelaxed) add('cramped', 0.9 * weight * (span.minRelaxed - distance));
     }
 }
 
-const struckCount = (event: Event): number => event.keys.reduce((n, k) => n + (k.struck ? 1 : 0), 0);
+const OTHER_SHAPE = 1.6;
+
+function shapeCost(keys: readonly HeldKey[], grip: Grip): number {
+  const usual = usualShape(keys.map((k) => k.out));
+  if (usual) return OTHER_SHAPE * grip.filter((finger, i) => finger !== usual[i]).length;
+  // Otherwise a finger to each letter: a third 1-3, a fifth 1-5, anything wider 1-5 as well.
+  const letters = Math.min(4, lettersBetween(keys[0]!.out, keys.at(-1)!.out));
+  return 0.6 * Math.abs(grip.at(-1)! - grip[0]! - letters);
+}
+
+const struckCount = (event: Event): number => {
+  let count = 0;
+  for (const key of event.keys) if (key.struck) count += 1;
+  return count;
+};
 
 /** What it costs to come from one event to the next. */
-export function addStepCost(
-  costs: Costs,
+export function stepCost(
   from: Event,
   fromGrip: Grip,
   to: Event,
   toGrip: Grip,
   model: CostModel,
-): void {
+  into?: Costs,
+): number {
+  let total = 0;
+  const add = (rule: Rule, cost: number): void => {
+    total += cost;
+    if (into) into[AT[rule]]! += cost;
+  };
   // A held key keeps its finger; changing it silently is an art for later levels.
   for (let j = 0; j < to.keys.length; j++) {
-    const key = to.keys[j]!;
-    if (key.struck) continue;
-    const i = from.keys.findIndex((k) => k.id === key.id);
-    if (i >= 0 && fromGrip[i] !== toGrip[j]) costs[AT['let-go']]! += 25;
+    if (to.keys[j]!.struck) continue;
+    const i = placeOf(from.keys, to.keys[j]!.id);
+    if (i >= 0 && fromGrip[i] !== toGrip[j]) add('let-go', 25);
   }
-  if (from.keys.length > 1 && struckCount(to) > 1) {
+  if (to.bond === 0) return total;
+  const struck = struckCount(to);
+  const repeated = repeatedKeys(from, fromGrip, to, toGrip);
+  if (from.keys.length > 1 && struck > 1) {
     // From chord to chord the hand lifts and takes its next shape: how far it goes is what counts, and a chord that
     // comes again keeps its fingers.
-    costs[AT['far-move']]! += 0.15 * Math.abs(centre(to.keys) - centre(from.keys)) * to.bond;
-    if (sameKeys(from.keys, to.keys))
-      costs[AT['change-on-repeat']]! += repeatedKeyCost(from, fromGrip, to, toGrip) * to.bond;
-    return;
+    add('far-move', 0.15 * Math.abs(centre(to.keys) - centre(from.keys)) * to.bond);
+    if (sameKeys(from.keys, to.keys)) add('change-on-repeat', repeated * to.bond);
+    else if (to.slurred) joinTops(from, fromGrip, to, toGrip, add);
+    return total;
   }
-  const weight = to.bond / (from.keys.length * struckCount(to));
-  for (let i = 0; i < from.keys.length; i++)
+  if (to.quickRepeat) add('quick-repeat', from.keys.length === 1 && fromGrip[0] === toGrip[0] ? 2 : 0);
+  else add('change-on-repeat', repeated * to.bond);
+  // Keys that are held on have their fingers; those that are let go lead to those that are struck.
+  let free = 0;
+  for (const key of from.keys) if (!isHeldIn(to, key.id)) free += 1;
+  if (free === 0) return total;
+  const weight = to.bond / (free * struck);
+  for (let i = 0; i < from.keys.length; i++) {
+    if (isHeldIn(to, from.keys[i]!.id)) continue;
     for (let j = 0; j < to.keys.length; j++)
       if (to.keys[j]!.struck)
-        addPairCost(costs, from.keys[i]!, fromGrip[i]!, to.keys[j]!, toGrip[j]!, weight, model);
-  costs[AT['change-on-repeat']]! += repeatedKeyCost(from, fromGrip, to, toGrip) * to.bond;
+        pairCost(from.keys[i]!, fromGrip[i]!, to.keys[j]!, toGrip[j]!, weight, model, add);
+  }
+  return total;
 }
 
-const centre = (keys: readonly HeldKey[]): number => keys.reduce((sum, k) => sum + k.out, 0) / keys.length;
+/** Slurred chords sing in their outer voice: its finger is not the same on another key. */
+function joinTops(from: Event, fromGrip: Grip, to: Event, toGrip: Grip, add: Add): void {
+  const [a, b] = [from.keys.at(-1)!, to.keys.at(-1)!];
+  if (a.midi !== b.midi && fromGrip.at(-1) === toGrip.at(-1)) add('same-finger', 0.8);
+}
+
+function placeOf(keys: readonly HeldKey[], id: string): number {
+  for (let i = 0; i < keys.length; i++) if (keys[i]!.id === id) return i;
+  return -1;
+}
+
+function isHeldIn(event: Event, id: string): boolean {
+  const i = placeOf(event.keys, id);
+  return i >= 0 && !event.keys[i]!.struck;
+}
+
+const centre = (keys: readonly HeldKey[]): number => {
+  let sum = 0;
+  for (const key of keys) sum += key.out;
+  return sum / keys.length;
+};
 
 const sameKeys = (a: readonly HeldKey[], b: readonly HeldKey[]): boolean =>
   a.length === b.length && a.every((key, i) => key.midi === b[i]!.midi);
 
 /** A key struck again keeps its finger, unless the rest of the hand must move. */
-function repeatedKeyCost(from: Event, fromGrip: Grip, to: Event, toGrip: Grip): number {
+function repeatedKeys(from: Event, fromGrip: Grip, to: Event, toGrip: Grip): number {
   let cost = 0;
   for (let j = 0; j < to.keys.length; j++) {
     if (!to.keys[j]!.struck) continue;
-    const i = from.keys.findIndex((k) => k.midi === to.keys[j]!.midi);
-    if (i >= 0 && fromGrip[i] !== toGrip[j]) cost += 3;
+    for (let i = 0; i < from.keys.length; i++)
+      if (from.keys[i]!.midi === to.keys[j]!.midi && fromGrip[i] !== toGrip[j]) cost += 3;
   }
   return cost;
 }
 
-function addPairCost(
-  costs: Costs,
+/** One key after another under two fingers. */
+function pairCost(
   a: HeldKey,
   fa: Finger,
   b: HeldKey,
   fb: Finger,
   weight: number,
   model: CostModel,
+  add: Add,
 ): void {
   if (a.midi === b.midi) return;
   if (fa === fb) {
     // One finger on two keys in a row cannot join them.
     const distance = Math.abs(b.out - a.out);
-    costs[AT['same-finger']]! += weight * (9 + Math.min(6, 0.5 * distance));
+    add('same-finger', weight * (9 + Math.min(9, distance)));
     return;
   }
   const rising = fa < fb;
@@ -162,59 +232,71 @@ function addPairCost(
   const distance = rising ? b.out - a.out : a.out - b.out;
   const span = model.spans(low, high);
   const thumb = low === 1;
-  if (distance > span.maxPractical) costs[AT.stretch]! += weight * (8 + 2 * (distance - span.maxPractical));
-  if (distance > span.maxComfortable) costs[AT.stretch]! += weight * (2 * (distance - span.maxComfortable));
+  // Wider than the fingers open, the hand goes along: a leap costs, but no more for being a stretch as well.
   if (distance > span.maxRelaxed)
-    costs[AT.wide]! += weight * ((thumb ? 1 : 2) * (distance - span.maxRelaxed));
+    add('wide', weight * ((thumb ? 1 : 2) * (Math.min(distance, span.maxComfortable) - span.maxRelaxed)));
+  if (distance > span.maxComfortable)
+    add('stretch', weight * (2 * (Math.min(distance, span.maxPractical) - span.maxComfortable)));
+  if (distance > span.maxPractical)
+    add('stretch', weight * (4 + Math.min(8, 1.2 * (distance - span.maxPractical))));
   if (!thumb && distance < 1) {
-    costs[AT.cross]! += weight * (12 + 2 * (1 - distance));
+    add('cross', weight * (12 + 2 * (1 - distance)));
     return;
   }
   if (thumb && distance < 0) {
     // The thumb passes under, or a finger over it.
-    const thumbKey = rising ? a : b;
-    const fingerKey = rising ? b : a;
-    const thumbOnBlack = isBlackKey(thumbKey.midi);
-    const fingerOnBlack = isBlackKey(fingerKey.midi);
-    costs[AT.pass]! += weight * (high === 5 ? 10 : high === 2 ? 4.2 : 3.5);
-    if (thumbOnBlack) costs[AT.pass]! += weight * (fingerOnBlack ? 2 : 4);
-    else if (fingerOnBlack) costs[AT.pass]! -= weight * 0.8; // the easiest way: from a black key to a white one
-    costs[AT.pass]! +=
-      weight * (1.2 * Math.max(0, -distance - 2) + 4 * Math.max(0, span.minPractical - distance));
-    costs[AT.move]! += weight * 2.5 * (model.steadiness - 1);
+    const [thumbKey, fingerKey] = rising ? [a, b] : [b, a];
+    add('pass', weight * (high === 5 ? 10 : high === 2 ? 4.2 : 3.5));
+    if (thumbKey.isBlack) add('pass', weight * (fingerKey.isBlack ? 2 : 4));
+    // The easiest way: from a black key to a white one.
+    else if (fingerKey.isBlack) add('pass', -weight * 0.8);
+    add('pass', weight * (1.2 * Math.max(0, -distance - 2) + 4 * Math.max(0, span.minPractical - distance)));
+    add('move', weight * 2.5 * (model.steadiness - 1));
     return;
   }
-  if (distance < span.minRelaxed)
-    costs[AT.cramped]! += weight * ((thumb ? 1 : 2) * (span.minRelaxed - distance));
+  if (distance < span.minRelaxed) add('cramped', weight * ((thumb ? 1 : 2) * (span.minRelaxed - distance)));
   if (low === 3 && high === 4) {
-    costs[AT['three-four']]! += weight * 0.4;
+    add('three-four', weight * 0.4);
     const [three, four] = rising ? [a, b] : [b, a];
-    if (!isBlackKey(three.midi) && isBlackKey(four.midi)) costs[AT['four-on-black']]! += weight * 1;
+    if (!three.isBlack && four.isBlack) add('four-on-black', weight * 1);
   }
   // The thumb or little finger on a black key next to a white one turns the hand in.
-  if (fb === 1 && isBlackKey(b.midi) && !isBlackKey(a.midi)) costs[AT['black-thumb']]! += weight * 2;
-  if (fa === 1 && isBlackKey(a.midi) && !isBlackKey(b.midi)) costs[AT['black-thumb']]! += weight * 2;
-  if (fb === 5 && isBlackKey(b.midi) && !isBlackKey(a.midi)) costs[AT['black-fifth']]! += weight * 1.5;
-  if (fa === 5 && isBlackKey(a.midi) && !isBlackKey(b.midi)) costs[AT['black-fifth']]! += weight * 1.5;
+  if (b.isBlack && !a.isBlack) {
+    if (fb === 1) add('black-thumb', weight * 2);
+    if (fb === 5) add('black-fifth', weight * 1.5);
+  } else if (a.isBlack && !b.isBlack) {
+    if (fa === 1) add('black-thumb', weight * 2);
+    if (fa === 5) add('black-fifth', weight * 1.5);
+  }
 }
 
-/** What three events in a row cost together: moves of the hand, and 3-4-5 one after another. Single notes only. */
-export function addTripleCost(
-  costs: Costs,
-  events: readonly [Event, Event, Event],
-  grips: readonly [Grip, Grip, Grip],
+/** Whether the rules over three events have a say: single notes only, all of them joined. */
+export const isTriple = (a: Event, b: Event, c: Event): boolean =>
+  a.keys.length === 1 && b.keys.length === 1 && c.keys.length === 1 && b.bond > 0 && c.bond > 0;
+
+/** What three single notes in a row cost together: moves of the hand, and 3-4-5 one after another. */
+export function tripleCost(
+  a: Event,
+  b: Event,
+  c: Event,
+  fa: Finger,
+  fb: Finger,
+  fc: Finger,
   model: CostModel,
-): void {
-  const [a, b, c] = events;
-  if (a.keys.length !== 1 || b.keys.length !== 1 || c.keys.length !== 1) return;
-  const [fa, fb, fc] = [grips[0][0]!, grips[1][0]!, grips[2][0]!];
+  into?: Costs,
+): number {
+  let total = 0;
+  const add = (rule: Rule, cost: number): void => {
+    total += cost;
+    if (into) into[AT[rule]]! += cost;
+  };
   const [ka, kb, kc] = [a.keys[0]!, b.keys[0]!, c.keys[0]!];
   const bond = Math.min(b.bond, c.bond);
   if (fa >= 3 && fb >= 3 && fc >= 3 && fa !== fb && fb !== fc && fa !== fc)
-    costs[AT['three-four-five']]! += 0.5 * bond;
+    add('three-four-five', 0.5 * bond);
   if (fa === fc) {
-    if (ka.midi !== kc.midi) costs[AT.move]! += 1.6 * model.steadiness * bond;
-    return;
+    if (ka.midi !== kc.midi) add('move', 1.6 * model.steadiness * bond);
+    return total;
   }
   const rising = fa < fc;
   const distance = rising ? kc.out - ka.out : ka.out - kc.out;
@@ -228,13 +310,14 @@ export function addTripleCost(
   if (beyond === 0) {
     // Still in one position: the better the outer two fingers fit their keys, the stiller the hand.
     const off = Math.max(0, distance - span.maxRelaxed, span.minRelaxed - distance);
-    costs[AT.cramped]! += 0.3 * off * bond;
-    return;
+    add('cramped', 0.3 * off * bond);
+    return total;
   }
   const outOfReach = distance > span.maxPractical || distance < span.minPractical;
   const between = (kb.out - ka.out) * (kc.out - kb.out) > 0;
-  costs[AT.move]! += (fb === 1 && between && outOfReach ? 2 : 1) * 0.7 * model.steadiness * bond;
-  costs[AT['far-move']]! += 0.35 * Math.min(beyond, 8) * model.steadiness * bond;
+  add('move', (fb === 1 && between && outOfReach ? 2 : 1) * 0.7 * model.steadiness * bond);
+  add('far-move', 0.35 * Math.min(beyond, 8) * model.steadiness * bond);
   // A key that comes back under another finger.
-  if (ka.midi === kc.midi) costs[AT.move]! += 1.2 * model.steadiness * bond;
+  if (ka.midi === kc.midi) add('move', 1.2 * model.steadiness * bond);
+  return total;
 }

@@ -1,68 +1,195 @@
 /**
- * Why this finger: the line is solved again with another finger on the note, and the rules that get dearer by it give
- * the sentence. So the reason is what decided, not a phrase that always fits.
+ * Why this finger: the phrase is solved again with another finger on the note, and the rule that gets dearer by it, and the
+ * note at which it does, give the sentence. So the reason is what decided, not a phrase that always fits.
  */
-import { pitchName } from '../score/pitch';
+import { pitchClassName, pitchName } from '../score/pitch';
 import type { SoundingNote } from '../score/query';
 import { RULES, type Rule } from './cost';
 import { FINGERS, type Finger } from './grips';
-import { fingerLine, type Fingering, type FingeringSettings } from './solve';
-
-const SAYS: Readonly<Record<Rule, string>> = {
-  stretch: 'stretches the hand too far',
-  cramped: 'cramps the fingers',
-  wide: 'opens the hand wider than is relaxed',
-  move: 'makes the hand move once more',
-  'far-move': 'makes the hand move further',
-  weak: 'leans on a weaker finger',
-  'three-four': 'puts the third and fourth fingers next to each other',
-  'three-four-five': 'makes the weak fingers follow one another',
-  'black-thumb': 'puts the thumb on a black key',
-  'black-fifth': 'puts the little finger on a black key',
-  'four-on-black': 'lifts the fourth finger onto a black key after the third',
-  pass: 'makes the thumb pass under',
-  cross: 'crosses fingers that do not cross',
-  'same-finger': 'puts one finger on two different keys in a row',
-  'change-on-repeat': 'changes the finger on a repeated note',
-  'chord-shape': 'takes the chord in an unusual shape',
-  'let-go': 'lets go of a note that is held',
-  'same-figure': 'fingers the same figure differently from elsewhere',
-};
+import { bestPath, costsByEvent, costsOf, total, type Fingering, type Phrase } from './solve';
 
 export interface FingerReason {
   readonly finger: Finger;
-  /** The best other finger, and by how much the whole line gets dearer with it. */
+  /** The best other finger, and by how much the phrase gets dearer with it. */
   readonly other: Finger;
   readonly dearer: number;
   readonly text: string;
 }
 
-/** Explains the finger of one note of a line by what the next best finger would cost. */
+/** How far a note lies from the one that is asked about, in words: "after the barline", "two notes later". */
+export type PlaceText = (from: SoundingNote, to: SoundingNote, steps: number) => string;
+
+const FINGER_NAMES: Readonly<Record<Finger, string>> = {
+  1: 'the thumb',
+  2: 'the second finger',
+  3: 'the third finger',
+  4: 'the fourth finger',
+  5: 'the little finger',
+};
+
+/** What is gained at a note by the chosen finger, by the rule that another finger would break there. */
+interface Gain {
+  readonly rule: Rule;
+  /** The note where the other finger would cost more: the same note, or one before or after it. */
+  readonly here: boolean;
+  readonly note: string;
+  readonly place: string;
+  /** The finger that note has as chosen. */
+  readonly finger: Finger;
+  /** The finger it would have. */
+  readonly instead: Finger;
+  readonly other: Finger;
+  readonly isBlack: boolean;
+  readonly convention: string | undefined;
+}
+
+const at = ({ here, note, place }: Gain): string =>
+  here ? 'here' : `for the ${note}${place ? ` ${place}` : ''}`;
+
+/** Purposes, each true only where its rule decided. */
+const SAYS: Readonly<Record<Rule, (gain: Gain) => string>> = {
+  stretch: (g) =>
+    g.here ? 'so that the hand need not stretch' : `so that the ${g.note} ${g.place} lies within reach`,
+  cramped: (g) => (g.here ? 'so that the fingers are not cramped' : `so that the fingers have room ${at(g)}`),
+  wide: (g) => (g.here ? 'so that the hand stays relaxed' : `so that the hand need not open wide ${at(g)}`),
+  move: (g) => (g.here ? 'so that the hand stays where it is' : `so that the hand need not move ${at(g)}`),
+  'far-move': (g) => `so that the hand has less far to go${g.here ? '' : ` ${at(g)}`}`,
+  weak: (g) =>
+    g.here
+      ? `since ${FINGER_NAMES[g.other]} is weaker`
+      : `so that a stronger finger than ${g.instead} takes the ${g.note} ${g.place}`,
+  'three-four': (g) => `so that 3 and 4 need not follow each other${g.here ? '' : ` ${at(g)}`}`,
+  'three-four-five': () => 'so that the weak fingers need not follow one another',
+  'black-thumb': (g) =>
+    g.here
+      ? 'so that the thumb keeps off the black key'
+      : `so that the thumb keeps off the black key ${at(g)}`,
+  'black-fifth': (g) =>
+    g.here
+      ? 'so that the little finger keeps off the black key'
+      : `so that the little finger keeps off the black key ${at(g)}`,
+  'four-on-black': (g) => `so that 4 need not climb onto a black key after 3${g.here ? '' : ` ${at(g)}`}`,
+  pass: (g) =>
+    g.here ? 'so that the thumb need not pass under' : `so that the thumb need not pass under ${at(g)}`,
+  cross: (g) => `so that no fingers cross${g.here ? '' : ` ${at(g)}`}`,
+  'same-finger': (g) =>
+    g.here
+      ? `since ${g.other} would have to jump from key to key`
+      : `so that ${FINGER_NAMES[g.finger]} is free ${at(g)}`,
+  'change-on-repeat': (g) =>
+    g.here ? 'since the key is struck again' : `so that the repeated ${g.note} keeps its finger`,
+  'quick-repeat': () => 'since a key that is struck again so quickly wants another finger each time',
+  'chord-shape': (g) => `as this chord lies in the hand${g.here ? '' : ` ${at(g)}`}`,
+  'let-go': () => 'so that the held note can be held on',
+  convention: (g) => `as ${g.convention ?? 'the run'} is fingered`,
+  'same-figure': () => 'as the same figure is fingered elsewhere',
+};
+
+const HARDLY = 0.3;
+
+/** Explains the finger of one note of a line by what the next best finger would cost, and where. */
 export function explainFinger(
   notes: readonly SoundingNote[],
-  settings: FingeringSettings,
   solved: Fingering,
   noteId: string,
+  placeText: PlaceText = plainPlace,
 ): FingerReason | undefined {
   const finger = solved.fingers.get(noteId);
-  const note = notes.find((n) => n.id === noteId);
-  if (!finger || !note) return undefined;
-  const others = FINGERS.filter((f) => f !== finger).map((other) => ({
-    other,
-    result: fingerLine(notes, { ...settings, locks: new Map([...settings.locks, [noteId, other]]) }),
-  }));
-  const next = others.reduce((a, b) => (b.result.cost < a.result.cost ? b : a));
-  const dearer = next.result.cost - solved.cost;
-  const differences = RULES.map((rule, i) => ({ rule, by: next.result.costs[i]! - solved.costs[i]! }))
-    .filter((d) => d.by > 0.05)
-    // What the figure elsewhere says is only the reason where nothing in the hand itself is.
-    .sort((a, b) => Number(a.rule === 'same-figure') - Number(b.rule === 'same-figure') || b.by - a.by);
+  const phrase = solved.phrases.find((p) => p.events.some((e) => hasStruck(e, noteId)));
+  if (!finger || !phrase) return undefined;
+  const byId = new Map(notes.map((n) => [n.id, n]));
+  const note = byId.get(noteId);
+  if (!note) return undefined;
+  const others = FINGERS.filter((f) => f !== finger).flatMap((other) => {
+    const path = withFinger(phrase, noteId, other);
+    return path ? [{ other, path, cost: total(costsOf(phrase.events, path, phrase.model)) }] : [];
+  });
   const name = pitchName(note.pitch);
-  const [first, second] = differences;
-  const text = !first
+  const next = others.sort((a, b) => a.cost - b.cost)[0];
+  if (!next)
+    return {
+      finger,
+      other: finger,
+      dearer: Infinity,
+      text: `${finger} on ${name}: no other finger can take it.`,
+    };
+  const dearer = next.cost - phrase.cost;
+  const gain = greatestGain(phrase, next.path, noteId, next.other, (id, steps) => {
+    const other = byId.get(id);
+    return other ? [pitchClassName(other.pitch), placeText(note, other, steps)] : ['', ''];
+  });
+  const text = !gain
     ? `${finger} on ${name}; ${next.other} would do as well.`
-    : dearer < 0.3
-      ? `${finger} on ${name}; ${next.other} is nearly as good, but ${SAYS[first.rule]}.`
-      : `${finger} on ${name}: ${next.other} ${SAYS[first.rule]}${second && second.rule !== 'same-figure' && second.by > first.by / 3 ? ` and ${SAYS[second.rule]}` : ''}.`;
-  return { finger, other: next.other, dearer, text };
+    : dearer < HARDLY
+      ? `${finger} on ${name}, ${SAYS[gain.rule](gain)}; ${next.other} is nearly as good.`
+      : `${finger} on ${name}, ${SAYS[gain.rule](gain)}.`;
+  return { finger, other: next.other, dearer, text: text.replace(/\s+([.;,])/g, '$1').replace(/\s+/g, ' ') };
+}
+
+const COUNT = ['', 'one', 'two', 'three', 'four', 'five', 'six', 'seven', 'eight', 'nine'];
+
+/** Where a note lies from another by counting notes. */
+export const plainPlace: PlaceText = (_from, _to, steps) =>
+  steps === 1
+    ? 'that follows'
+    : steps === -1
+      ? 'before it'
+      : `${COUNT[Math.abs(steps)] ?? Math.abs(steps)} notes ${steps > 0 ? 'later' : 'before'}`;
+
+const hasStruck = (event: Phrase['events'][number], id: string): boolean =>
+  event.keys.some((k) => k.struck && k.id === id);
+
+/** The best path of a phrase in which one note has another finger; undefined where none is possible in order. */
+export function withFinger({ events, grips, model }: Phrase, noteId: string, finger: Finger) {
+  const narrowed = events.map((event, i) => {
+    const place = event.keys.findIndex((k) => k.id === noteId);
+    return place < 0 ? grips[i]! : grips[i]!.filter((g) => g[place] === finger);
+  });
+  return narrowed.some((g) => g.length === 0) ? undefined : bestPath(events, narrowed, model);
+}
+
+/** The rule, and the event, in which the other path is dearer by most. */
+function greatestGain(
+  phrase: Phrase,
+  otherPath: Phrase['path'],
+  noteId: string,
+  other: Finger,
+  describe: (id: string, steps: number) => [note: string, place: string],
+): Gain | undefined {
+  const { events, path, model } = phrase;
+  const [mine, theirs] = [costsByEvent(events, path, model), costsByEvent(events, otherPath, model)];
+  const asked = events.findIndex((e) => hasStruck(e, noteId));
+  let best: { rule: Rule; event: number; by: number } | undefined;
+  // A rule's cost can move from one note to the next: what counts is where, net of what it saves nearby.
+  RULES.forEach((rule, r) => {
+    const net = mine.reduce((sum, costs, i) => sum + theirs[i]![r]! - costs[r]!, 0);
+    if (net < 0.05) return;
+    let event = asked;
+    let most = -Infinity;
+    mine.forEach((costs, i) => {
+      const by = theirs[i]![r]! - costs[r]! - 0.001 * Math.abs(i - asked);
+      if (by > most) [most, event] = [by, i];
+    });
+    // What the figure elsewhere says is only the reason where nothing in the hand itself is.
+    const by = rule === 'same-figure' ? net / 1000 : net;
+    if (!best || by > best.by) best = { rule, event, by };
+  });
+  if (!best) return undefined;
+  const { rule, event } = best;
+  const key =
+    events[event]!.keys.find((k) => k.struck && k.id === noteId) ??
+    events[event]!.keys.find((k) => k.struck)!;
+  const place = events[event]!.keys.indexOf(key);
+  const [note, placed] = describe(key.id, event - asked);
+  return {
+    rule,
+    here: event === asked,
+    note,
+    place: placed,
+    finger: path[event]![place]!,
+    instead: otherPath[event]![place]!,
+    other,
+    isBlack: key.isBlack,
+    convention: model.conventions?.get(key.id)?.of,
+  };
 }

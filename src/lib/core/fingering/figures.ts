@@ -1,12 +1,18 @@
 /**
- * Same figure, same fingers: measures that are note for note alike in one hand are fingered alike. The line is solved
- * once freely; then each figure's most frequent fingering (a decided one before all) becomes its usual one, and the line
- * is solved again with departures from it costing.
+ * Same figure, same fingers: what comes again, in the same measure rhythm or one beat after another, at the same pitch or
+ * on other keys in the same pattern of black and white, is fingered alike. The line is solved once freely; then each
+ * figure's most frequent fingering (a decided one before all) becomes its usual one, and the line is solved again with
+ * departures from it costing.
  */
-import type { SoundingNote } from '../score/query';
+import { isBlackKey, staffPosition } from '../score/pitch';
+import { beatLength } from '../score/metre';
+import { byMeasure, type SoundingNote } from '../score/query';
 import type { Measure } from '../score/score';
 import type { Finger } from './grips';
 import { fingerLine, type Fingering, type FingeringSettings } from './solve';
+
+/** The notes of one place where a figure stands. */
+type Place = readonly SoundingNote[];
 
 /** Fingers a line with figures kept alike. `measures` say where a figure begins and ends. */
 export function fingerWithFigures(
@@ -14,39 +20,96 @@ export function fingerWithFigures(
   measures: readonly Measure[],
   settings: FingeringSettings,
 ): { readonly fingering: Fingering; readonly settings: FingeringSettings } {
-  const figures = figuresOf(notes, measures).filter((places) => places.length > 1);
+  const figures = [...sequencesOf(notes, measures), ...figuresOf(notes, measures)];
   if (figures.length === 0) return { fingering: fingerLine(notes, settings), settings };
   const free = fingerLine(notes, settings);
   const usual = new Map<string, Finger>();
   for (const places of figures) {
     const fingers = usualFingers(places, free, settings.locks);
+    // A whole measure says more than a beat of it, so it may overrule.
     for (const place of places) place.forEach((note, i) => usual.set(note.id, fingers[i]!));
   }
   const withUsual = { ...settings, usual };
   return { fingering: fingerLine(notes, withUsual), settings: withUsual };
 }
 
-/** The notes of each measure, grouped by figure: same pitches in the same rhythm. */
-function figuresOf(notes: readonly SoundingNote[], measures: readonly Measure[]): SoundingNote[][][] {
-  const figures = new Map<string, SoundingNote[][]>();
-  let i = 0;
-  for (const measure of measures) {
-    const own: SoundingNote[] = [];
-    while (i < notes.length && notes[i]!.onset < measure.start + measure.length) own.push(notes[i++]!);
-    if (own.length === 0) continue;
-    const key = own.map((n) => `${n.onset - measure.start}+${n.duration}=${n.midi}`).join(' ');
-    figures.set(key, [...(figures.get(key) ?? []), own]);
+/** Measures that are alike, in one hand, at any pitch that lies under the hand in the same way. */
+function figuresOf(notes: readonly SoundingNote[], measures: readonly Measure[]): Place[][] {
+  const figures = new Map<string, Place[]>();
+  byMeasure(measures, notes).forEach((own, i) => {
+    if (own.length === 0) return;
+    const key = shapeOf(own, measures[i]!.start);
+    const places = figures.get(key);
+    if (places) places.push(own);
+    else figures.set(key, [own]);
+  });
+  return [...figures.values()].filter((places) => places.length > 1);
+}
+
+/** Fewest notes of a figure shorter than a measure, and fewest times that it must follow itself to be a sequence. */
+const SHORTEST = 3;
+const FEWEST_TIMES = 3;
+
+/** Figures of a beat, or of half a measure, that follow one another higher or lower. */
+function sequencesOf(notes: readonly SoundingNote[], measures: readonly Measure[]): Place[][] {
+  const sequences: Place[][] = [];
+  for (const beats of [1, 2]) {
+    let open: Place[] = [];
+    let openShape = '';
+    const close = (): void => {
+      if (open.length >= FEWEST_TIMES) sequences.push(open);
+      open = [];
+    };
+    for (const { place, shape } of windowsOf(notes, measures, beats)) {
+      if (place.length < SHORTEST || shape !== openShape) close();
+      openShape = shape;
+      if (place.length >= SHORTEST) open.push(place);
+    }
+    close();
   }
-  return [...figures.values()];
+  return sequences;
+}
+
+function windowsOf(
+  notes: readonly SoundingNote[],
+  measures: readonly Measure[],
+  beats: number,
+): { place: SoundingNote[]; shape: string }[] {
+  const windows: { place: SoundingNote[]; shape: string }[] = [];
+  byMeasure(measures, notes).forEach((own, i) => {
+    const measure = measures[i]!;
+    const length = beats * beatLength(measure.time);
+    const groups = new Map<number, SoundingNote[]>();
+    for (const note of own) {
+      const index = Math.floor((note.onset - measure.start + measure.beginsAt) / length);
+      const group = groups.get(index);
+      if (group) group.push(note);
+      else groups.set(index, [note]);
+    }
+    for (const [index, place] of groups)
+      windows.push({ place, shape: shapeOf(place, measure.start - measure.beginsAt + index * length) });
+  });
+  return windows;
+}
+
+/** Rhythm, steps by letter and the pattern of black and white: what makes two places the same for the hand. */
+function shapeOf(place: Place, start: number): string {
+  const [low, first] = [staffPosition(place[0]!.pitch), place[0]!.midi];
+  return place
+    .map(
+      (n) =>
+        `${n.onset - start}+${n.duration}=${staffPosition(n.pitch) - low}${Math.abs(n.midi - first) > 11 ? 'x' : ''}${isBlackKey(n.midi) ? 'b' : 'w'}`,
+    )
+    .join(' ');
 }
 
 function usualFingers(
-  places: readonly SoundingNote[][],
+  places: readonly Place[],
   free: Fingering,
   locks: ReadonlyMap<string, Finger>,
 ): Finger[] {
   const decided = places.find((place) => place.some((n) => locks.has(n.id)));
-  const fingersOf = (place: readonly SoundingNote[]): Finger[] => place.map((n) => free.fingers.get(n.id)!);
+  const fingersOf = (place: Place): Finger[] => place.map((n) => free.fingers.get(n.id)!);
   if (decided) return fingersOf(decided);
   const votes = new Map<string, { count: number; fingers: Finger[] }>();
   for (const place of places) {

@@ -2,41 +2,25 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import type { SoundingNote } from '../score/query';
 import { TICKS_PER_QUARTER as Q } from '../score/ticks';
+import { keysLine } from '../test/keysLine';
 import { scoreFrom } from '../test/shorthand';
 import { soundingNotes } from '../score/query';
 import type { CostModel } from './cost';
+import { alternativesIn } from './alternatives';
+import { conventionsOf } from './conventions';
 import { explainFinger } from './explain';
 import { fingerWithFigures } from './figures';
-import { eventsOf, gripsFor, type Finger, type Grip, type Hand } from './grips';
-import { bestPath, costsOf, fingerLine, type FingeringSettings } from './solve';
+import { eventsOf, type Hand } from './events';
+import { gripsFor, type Finger, type Grip } from './grips';
+import { positionsOf, positionText } from './positions';
+import { bestPath, costsOf, fingerLine, total, type FingeringSettings } from './solve';
 import { spansFor } from './spans';
 
-/** Eighth notes, or chords, from MIDI numbers. */
-const line = (events: readonly (number | readonly number[])[], each = Q / 2): SoundingNote[] =>
-  events.flatMap((event, i) =>
-    (typeof event === 'number' ? [event] : event).map((midi, j) => ({
-      id: `${i}.${j}`,
-      written: [`${i}.${j}`],
-      onset: i * each,
-      duration: each,
-      pitch: { step: 'C' as const, alter: 0, octave: 4 },
-      midi,
-      staff: 1,
-      voice: 1,
-      articulations: [],
-      slurStop: false,
-    })),
-  );
+const line = (events: readonly (number | readonly number[])[]): SoundingNote[] =>
+  keysLine(events, 'right').notes;
 
-const settings = (hand: Hand, change: Partial<FingeringSettings> = {}): FingeringSettings => ({
-  hand,
-  reach: 14,
-  locks: new Map(),
-  resets: new Set(),
-  beat: Q,
-  steadiness: 1,
-  ...change,
-});
+const settings = (hand: Hand, change: Partial<FingeringSettings> = {}): FingeringSettings =>
+  keysLine([], hand, change).settings;
 
 const fingers = (events: readonly (number | readonly number[])[], hand: Hand): string => {
   const notes = line(events);
@@ -44,43 +28,7 @@ const fingers = (events: readonly (number | readonly number[])[], hand: Hand): s
   return notes.map((n) => found.get(n.id)).join('');
 };
 
-const scale = (tonic: number): number[] => [0, 2, 4, 5, 7, 9, 11, 12].map((step) => tonic + step);
-
-describe('standard fingerings', () => {
-  it('five fingers on five keys, both hands', () => {
-    expect(fingers([60, 62, 64, 65, 67, 65, 64, 62, 60], 'right')).toBe('123454321');
-    expect(fingers([48, 50, 52, 53, 55, 53, 52, 50, 48], 'left')).toBe('543212345');
-  });
-  it.each([
-    ['C', 60, '12312345'],
-    ['D', 62, '12312345'],
-    ['E', 64, '12312345'],
-    ['F', 65, '12341234'],
-    ['A', 57, '12312345'],
-    ['B', 59, '12312345'],
-  ])('%s major, right hand, one octave up', (_name, tonic, expected) => {
-    expect(fingers(scale(tonic), 'right')).toBe(expected);
-  });
-  it.each([
-    ['C', 48],
-    ['D', 50],
-    ['E', 52],
-    ['F', 53],
-    ['G', 55],
-    ['A', 45],
-  ])('%s major, left hand, one octave up', (_name, tonic) => {
-    expect(fingers(scale(tonic), 'left')).toBe('54321321');
-  });
-  it('triads in every inversion, octaves and open fifths', () => {
-    expect(fingers([[60, 64, 67]], 'right')).toBe('135');
-    expect(fingers([[64, 67, 72]], 'right')).toBe('125');
-    expect(fingers([[67, 72, 76]], 'right')).toBe('135');
-    expect(fingers([[48, 52, 55]], 'left')).toBe('531');
-    expect(fingers([[52, 55, 60]], 'left')).toBe('531');
-    expect(fingers([[55, 60, 64]], 'left')).toBe('521');
-    expect(fingers([[60, 72]], 'right')).toBe('15');
-    expect(fingers([[48, 55]], 'left')).toBe('51');
-  });
+describe('chords and figures', () => {
   it('block chords keep their shapes from one to the next', () => {
     expect(
       fingers(
@@ -100,32 +48,72 @@ describe('standard fingerings', () => {
 });
 
 describe('the best path', () => {
-  const model: CostModel = { spans: spansFor(14), steadiness: 1 };
-  const cost = (events: ReturnType<typeof eventsOf>, path: readonly Grip[]): number =>
-    costsOf(events, path, model).reduce((a, b) => a + b, 0);
-  const everyPath = (grips: readonly Grip[][]): Grip[][] =>
+  const modelFor = (reach: number): CostModel => ({ spans: spansFor(reach), reach, steadiness: 1 });
+  const everyPath = (grips: readonly (readonly Grip[])[]): Grip[][] =>
     grips.reduce<Grip[][]>((paths, here) => paths.flatMap((p) => here.map((g) => [...p, g])), [[]]);
 
+  /** A few strokes with notes held on, rests, repetitions and chords of up to five keys. */
+  const music = fc
+    .array(
+      fc.record({
+        keys: fc.oneof(
+          { weight: 5, arbitrary: fc.integer({ min: 55, max: 76 }).map((k) => [k]) },
+          {
+            weight: 2,
+            arbitrary: fc.uniqueArray(fc.integer({ min: 58, max: 72 }), { minLength: 2, maxLength: 5 }),
+          },
+        ),
+        duration: fc.constantFrom(Q / 4, Q / 2, Q, 2 * Q),
+        gap: fc.constantFrom(Q / 4, Q / 2, Q / 2, Q),
+        staccato: fc.boolean(),
+      }),
+      { minLength: 1, maxLength: 5 },
+    )
+    .map((strokes) => {
+      let onset = 0;
+      return strokes.flatMap(({ keys, duration, gap, staccato }, i) => {
+        const at = onset;
+        onset += gap;
+        return line([keys]).map((n, j) => ({
+          ...n,
+          id: `${i}.${j}`,
+          onset: at,
+          duration,
+          articulations: staccato ? (['staccato'] as const) : [],
+        }));
+      });
+    });
+
   it('law: is as cheap as the cheapest of all fingerings', () => {
-    const event = fc.oneof(
-      { weight: 4, arbitrary: fc.integer({ min: 55, max: 76 }) },
-      {
-        weight: 1,
-        arbitrary: fc.uniqueArray(fc.integer({ min: 55, max: 70 }), { minLength: 2, maxLength: 3 }),
-      },
-    );
     fc.assert(
       fc.property(
-        fc.array(event, { minLength: 1, maxLength: 5 }),
+        music,
         fc.constantFrom<Hand>('right', 'left'),
-        (list, hand) => {
-          const events = eventsOf(line(list), hand, new Set(), Q);
+        fc.constantFrom(10, 14, 16),
+        (notes, hand, reach) => {
+          const events = eventsOf(notes, settings(hand, { reach }));
           const grips = events.map((e) => gripsFor(e, new Map()));
-          const exhaustive = Math.min(...everyPath(grips).map((path) => cost(events, path)));
-          expect(cost(events, bestPath(events, grips, model))).toBeCloseTo(exhaustive, 8);
+          fc.pre(grips.reduce((product, g) => product * g.length, 1) < 6_000);
+          const model = { ...modelFor(reach), conventions: conventionsOf(events, hand) };
+          const cost = (path: readonly Grip[]): number => total(costsOf(events, path, model));
+          const exhaustive = Math.min(...everyPath(grips).map(cost));
+          expect(cost(bestPath(events, grips, model))).toBeCloseTo(exhaustive, 8);
         },
       ),
-      { numRuns: 120 },
+      { numRuns: 300 },
+    );
+  }, 30_000);
+
+  it('law: the phrases of a line are solved as if they stood alone, and their costs add up', () => {
+    fc.assert(
+      fc.property(music, music, (first, second) => {
+        const later = second.map((n) => ({ ...n, id: `b${n.id}`, onset: n.onset + 40 * Q }));
+        const [a, b, both] = [first, later, [...first, ...later]].map((n) =>
+          fingerLine(n, settings('right')),
+        );
+        expect(both!.cost).toBeCloseTo(a!.cost + b!.cost, 8);
+        expect([...both!.fingers]).toEqual([...a!.fingers, ...b!.fingers]);
+      }),
     );
   });
 
@@ -212,24 +200,80 @@ describe('figures', () => {
 });
 
 describe('reasons', () => {
-  it('name what the next best finger would cost', () => {
-    const notes = line([60, 62, 64, 65, 67]);
-    const solved = fingerLine(notes, settings('right'));
-    const reason = explainFinger(notes, settings('right'), solved, '3.0')!;
-    expect(reason.finger).toBe(4);
-    expect(reason.dearer).toBeGreaterThan(0);
-    expect(reason.text).toMatch(/^4 on C4/);
+  /** The reason for one note of a line of eighths, in whole. */
+  const why = (keys: readonly (number | readonly number[])[], id: string, hand: Hand = 'right'): string => {
+    const { notes, settings: own } = keysLine(keys, hand);
+    return explainFinger(notes, fingerLine(notes, own), id)!.text;
+  };
+  it.each<[string, readonly (number | readonly number[])[], string, RegExp]>([
+    ['a scale', [60, 62, 64, 65, 67, 69, 71, 72], '3.0', /^1 on F4, as the scale of C major is fingered\.$/],
+    ['a triad', [[64, 67, 72]], '0.1', /^2 on G4, as this chord lies in the hand\.$/],
+    ['what follows', [67, 65, 64, 62, 60], '0.0', /^5 on G4, so that the thumb need not pass under for the/],
+    ['a black key', [60, 61, 63, 66], '3.0', /^5 on F♯4, /],
+    [
+      'a broken chord',
+      [60, 64, 67, 67, 64, 60],
+      '3.0',
+      /^5 on G4, as the chord, struck together, is fingered\.$/,
+    ],
+  ])('speak of %s', (_name, keys, id, text) => {
+    expect(why(keys, id)).toMatch(text);
   });
-  it('speak of the thumb on a black key where that is what would happen', () => {
-    const notes = line([63]); // E flat alone: any finger but the thumb
-    const only = settings('right', { locks: new Map() });
-    const solved = fingerLine(notes, only);
-    expect(solved.fingers.get('0.0')).not.toBe(1);
+  it('law: name what the best other finger costs more, never less than nothing', () => {
+    fc.assert(
+      fc.property(fc.array(fc.integer({ min: 55, max: 79 }), { minLength: 2, maxLength: 9 }), (keys) => {
+        const { notes, settings: own } = keysLine(keys, 'right');
+        const solved = fingerLine(notes, own);
+        for (const note of notes) {
+          const reason = explainFinger(notes, solved, note.id)!;
+          const locks = new Map([[note.id, reason.other]]);
+          expect(reason.dearer).toBeCloseTo(fingerLine(notes, { ...own, locks }).cost - solved.cost, 8);
+          expect(reason.dearer).toBeGreaterThanOrEqual(-1e-9);
+          expect(reason.text).toMatch(/^[1-5] on [A-G][♯♭]?\d.*\.$/);
+        }
+      }),
+      { numRuns: 60 },
+    );
   });
   it('are silent about notes that are not there', () => {
-    const notes = line([60]);
-    expect(
-      explainFinger(notes, settings('right'), fingerLine(notes, settings('right')), 'nowhere'),
-    ).toBeUndefined();
+    const { notes, settings: own } = keysLine([60], 'right');
+    expect(explainFinger(notes, fingerLine(notes, own), 'nowhere')).toBeUndefined();
+  });
+});
+
+describe('alternatives', () => {
+  const notes = keysLine([60, 64, 67, 69, 67, 64, 62, 60], 'right');
+  const solved = fingerLine(notes.notes, notes.settings);
+  it('are the proposal and up to two others, each with a name of its own', () => {
+    const list = alternativesIn(solved, 0, 4 * Q);
+    expect(list.length).toBeGreaterThan(1);
+    expect(list.length).toBeLessThanOrEqual(3);
+    expect([...list[0]!.fingers]).toEqual([...solved.fingers]);
+    expect(new Set(list.map((a) => [...a.fingers.values()].join(''))).size).toBe(list.length);
+    expect(new Set(list.map((a) => a.name)).size).toBe(list.length);
+    expect(list.every((a) => a.name.length > 0)).toBe(true);
+  });
+  it('cost what the line costs with their fingers locked', () => {
+    for (const { fingers: locks, dearer } of alternativesIn(solved, 0, 4 * Q).slice(1))
+      expect(fingerLine(notes.notes, { ...notes.settings, locks }).cost - solved.cost).toBeCloseTo(dearer, 8);
+  });
+});
+
+describe('positions', () => {
+  const positions = (keys: readonly number[], hand: Hand): string[] => {
+    const { notes, settings: own } = keysLine(keys, hand);
+    return positionsOf(notes, fingerLine(notes, own).fingers, hand).map(positionText);
+  };
+  it('are named as teachers name them', () => {
+    expect(positions([60, 62, 64, 65, 67, 64, 60], 'right')).toEqual(['C position']);
+    expect(positions([48, 50, 52, 53, 55, 52, 48], 'left')).toEqual(['C position']);
+    expect(positions([67, 69, 71, 74, 71, 67], 'right')).toEqual(['G position']);
+  });
+  it('change where the thumb passes under and back over it', () => {
+    expect(positions([60, 62, 64, 65, 67, 69, 71, 72, 71, 69, 67, 65, 64, 62, 60], 'right')).toEqual([
+      'C position',
+      'thumb under, F position',
+      'over the thumb, C position',
+    ]);
   });
 });

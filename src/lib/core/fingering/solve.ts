@@ -1,140 +1,211 @@
 /**
- * The least-cost fingering of one hand over a whole line: a best path whose states are pairs of neighbouring grips,
- * so that rules about three events in a row are exact.
+ * The least-cost fingering of one hand over a whole line: a best path whose states are pairs of neighbouring grips, so
+ * that rules about three events in a row are exact. Where the hand is free to begin anew the line falls into pieces
+ * that know nothing of each other; each is solved by itself and kept, so that an edit solves its own phrase again and
+ * no other.
  */
 import type { SoundingNote } from '../score/query';
-import type { Ticks } from '../score/ticks';
-import { addEventCost, addStepCost, addTripleCost, newCosts, type CostModel, type Costs } from './cost';
-import { eventsOf, gripsFor, type Event, type Finger, type Grip, type Hand } from './grips';
+import { conventionsOf, type Convention } from './conventions';
+import { eventCost, isTriple, newCosts, stepCost, tripleCost, type CostModel, type Costs } from './cost';
+import { eventsOf, type Event, type HandLine } from './events';
+import { gripsFor, type Finger, type Grip } from './grips';
 import { spansFor } from './spans';
 
-export interface FingeringSettings {
-  readonly hand: Hand;
-  /** Semitones the hand holds. */
-  readonly reach: number;
+export interface FingeringSettings extends HandLine {
   /** Fingers that are decided, by note id. */
   readonly locks: ReadonlyMap<string, Finger>;
-  /** Ticks at which a new phrase begins. */
-  readonly resets: ReadonlySet<Ticks>;
-  /** Length of a beat, for judging rests. */
-  readonly beat: Ticks;
   /** 1, or more at levels where the hand should stay in its position. */
   readonly steadiness: number;
   /** Fingers that the same figure has elsewhere, by note id: departing from them costs. */
   readonly usual?: ReadonlyMap<string, Finger>;
 }
 
+/** A piece of a line that is solved by itself. */
+export interface Phrase {
+  readonly events: readonly Event[];
+  readonly grips: readonly (readonly Grip[])[];
+  readonly model: CostModel;
+  readonly path: readonly Grip[];
+  readonly cost: number;
+}
+
 export interface Fingering {
   /** A finger for every note, by its id. */
   readonly fingers: ReadonlyMap<string, Finger>;
   readonly cost: number;
-  /** The same cost by rule, for explaining it. */
-  readonly costs: Costs;
+  readonly phrases: readonly Phrase[];
 }
 
 /** Fingers a line: every note of `notes` gets one. */
 export function fingerLine(notes: readonly SoundingNote[], settings: FingeringSettings): Fingering {
-  const events = eventsOf(notes, settings.hand, settings.resets, settings.beat);
-  const { steadiness, usual } = settings;
-  const model: CostModel = { spans: spansFor(settings.reach), steadiness, ...(usual ? { usual } : {}) };
-  const grips = events.map((event) => gripsFor(event, settings.locks));
-  const path = bestPath(events, grips, model);
+  const phrases = phrasesOf(eventsOf(notes, settings)).map((events) => solvePhrase(events, settings));
   const fingers = new Map<string, Finger>();
-  events.forEach((event, i) =>
-    event.keys.forEach((key, k) => {
-      if (key.struck) fingers.set(key.id, path[i]![k]!);
-    }),
-  );
-  const costs = costsOf(events, path, model);
-  return { fingers, cost: sum(costs), costs };
+  let cost = 0;
+  for (const phrase of phrases) {
+    cost += phrase.cost;
+    phrase.events.forEach((event, i) =>
+      event.keys.forEach((key, k) => {
+        if (key.struck) fingers.set(key.id, phrase.path[i]![k]!);
+      }),
+    );
+  }
+  return { fingers, cost, phrases };
 }
 
-const sum = (costs: Costs): number => costs.reduce((a, b) => a + b, 0);
+/** Cut where the hand begins anew and holds nothing. */
+export function phrasesOf(events: readonly Event[]): Event[][] {
+  const phrases: Event[][] = [];
+  for (const event of events) {
+    if (phrases.length === 0 || (event.bond === 0 && event.keys.every((k) => k.struck))) phrases.push([]);
+    phrases.at(-1)!.push(event);
+  }
+  return phrases;
+}
+
+export const modelOf = (
+  settings: FingeringSettings,
+  conventions: ReadonlyMap<string, Convention>,
+): CostModel => ({
+  spans: spansFor(settings.reach),
+  reach: settings.reach,
+  steadiness: settings.steadiness,
+  conventions,
+  ...(settings.usual ? { usual: settings.usual } : {}),
+});
+
+/** Solved phrases, by everything that they depend on. The oldest goes when there are too many. */
+const MOST_KEPT = 4000;
+const kept = new Map<string, Phrase>();
+
+function solvePhrase(events: readonly Event[], settings: FingeringSettings): Phrase {
+  const key = keyOf(events, settings);
+  const known = kept.get(key);
+  if (known) {
+    kept.delete(key);
+    kept.set(key, known);
+    return known;
+  }
+  const model = modelOf(settings, conventionsOf(events, settings.hand));
+  const grips = events.map((event) => gripsFor(event, settings.locks));
+  const path = bestPath(events, grips, model);
+  const phrase = { events, grips, model, path, cost: total(costsOf(events, path, model)) };
+  kept.set(key, phrase);
+  if (kept.size > MOST_KEPT) kept.delete(kept.keys().next().value!);
+  return phrase;
+}
+
+function keyOf(
+  events: readonly Event[],
+  { hand, reach, steadiness, locks, usual }: FingeringSettings,
+): string {
+  let key = `${hand} ${reach} ${steadiness}`;
+  for (const event of events) {
+    key += `|${event.bond}${event.quickRepeat ? 'q' : ''}${event.slurred ? 's' : ''}`;
+    for (const { id, midi, struck } of event.keys)
+      key += ` ${id}${struck ? ':' : '~'}${midi}=${locks.get(id) ?? ''}/${usual?.get(id) ?? ''}`;
+  }
+  return key;
+}
+
+export const total = (costs: Costs): number => costs.reduce((a, b) => a + b, 0);
 
 /** The cost by rule of a given path; the solver's result costs exactly this. */
 export function costsOf(events: readonly Event[], path: readonly Grip[], model: CostModel): Costs {
   const costs = newCosts();
-  events.forEach((event, i) => {
-    addEventCost(costs, event, path[i]!, model);
-    if (i > 0) addStepCost(costs, events[i - 1]!, path[i - 1]!, event, path[i]!, model);
-    if (i > 1)
-      addTripleCost(
-        costs,
-        [events[i - 2]!, events[i - 1]!, event],
-        [path[i - 2]!, path[i - 1]!, path[i]!],
-        model,
-      );
-  });
+  events.forEach((_, i) => addCostsAt(costs, events, path, model, i));
   return costs;
 }
 
-/** The cheapest choice of one grip per event. */
-export function bestPath(events: readonly Event[], grips: readonly Grip[][], model: CostModel): Grip[] {
-  if (events.length === 0) return [];
-  const scratch = newCosts(); // one buffer for all: this is the innermost loop
-  const total = (fill: (costs: Costs) => void): number => {
-    scratch.fill(0);
-    fill(scratch);
-    let result = 0;
-    for (let i = 0; i < scratch.length; i++) result += scratch[i]!;
-    return result;
-  };
-  const own = (i: number, grip: Grip): number => total((c) => addEventCost(c, events[i]!, grip, model));
-  if (events.length === 1) {
-    const costs = grips[0]!.map((g) => own(0, g));
-    return [grips[0]![argMin(costs)]!];
-  }
-  const step = (i: number, from: Grip, to: Grip): number =>
-    total((c) => addStepCost(c, events[i - 1]!, from, events[i]!, to, model)) + own(i, to);
-
-  // best[a][b]: least cost up to event i with grip a at i−1 and b at i.
-  let best = grips[0]!.map((a) => {
-    const start = own(0, a);
-    return grips[1]!.map((b) => start + step(1, a, b));
+/** The costs that arise with each event of a path: its own, of coming to it, and of the two before. */
+export const costsByEvent = (events: readonly Event[], path: readonly Grip[], model: CostModel): Costs[] =>
+  events.map((_, i) => {
+    const costs = newCosts();
+    addCostsAt(costs, events, path, model, i);
+    return costs;
   });
-  const cameFrom: number[][][] = [];
-  for (let i = 2; i < events.length; i++) {
-    const [first, second, third] = [grips[i - 2]!, grips[i - 1]!, grips[i]!];
-    const triple =
-      events[i]!.keys.length === 1 && events[i - 1]!.keys.length === 1 && events[i - 2]!.keys.length === 1;
-    const back: number[][] = [];
-    best = second.map((b, bi) => {
-      back[bi] = [];
-      return third.map((c, ci) => {
-        let least = Infinity;
-        let from = 0;
-        for (let ai = 0; ai < first.length; ai++) {
-          const three = triple
-            ? total((costs) =>
-                addTripleCost(costs, [events[i - 2]!, events[i - 1]!, events[i]!], [first[ai]!, b, c], model),
-              )
-            : 0;
-          const cost = best[ai]![bi]! + three;
-          if (cost < least) {
-            least = cost;
-            from = ai;
-          }
-        }
-        back[bi]![ci] = from;
-        return least + step(i, b, c);
-      });
-    });
-    cameFrom.push(back);
-  }
-  let [bi, ci] = [0, 0];
-  best.forEach((row, b) =>
-    row.forEach((cost, c) => {
-      if (cost < best[bi]![ci]!) [bi, ci] = [b, c];
-    }),
-  );
-  const indices = new Array<number>(events.length);
-  indices[events.length - 1] = ci;
-  indices[events.length - 2] = bi;
-  for (let i = events.length - 1; i >= 2; i--) {
-    indices[i - 2] = cameFrom[i - 2]![indices[i - 1]!]![indices[i]!]!;
-  }
-  return indices.map((index, i) => grips[i]![index]!);
+
+function addCostsAt(
+  costs: Costs,
+  events: readonly Event[],
+  path: readonly Grip[],
+  model: CostModel,
+  i: number,
+): void {
+  const event = events[i]!;
+  eventCost(event, path[i]!, model, costs);
+  if (i > 0) stepCost(events[i - 1]!, path[i - 1]!, event, path[i]!, model, costs);
+  if (i > 1 && isTriple(events[i - 2]!, events[i - 1]!, event))
+    tripleCost(
+      events[i - 2]!,
+      events[i - 1]!,
+      event,
+      path[i - 2]![0]!,
+      path[i - 1]![0]!,
+      path[i]![0]!,
+      model,
+      costs,
+    );
 }
 
-const argMin = (values: readonly number[]): number =>
-  values.reduce((best, value, i) => (value < values[best]! ? i : best), 0);
+/** The cheapest choice of one grip per event. */
+export function bestPath(
+  events: readonly Event[],
+  grips: readonly (readonly Grip[])[],
+  model: CostModel,
+): Grip[] {
+  if (events.length === 0) return [];
+  const own = events.map((event, i) => grips[i]!.map((grip) => eventCost(event, grip, model)));
+  /** best[a * size + b]: least cost up to event i with grip a at i − 1 and b at i; for the first event a is 0. */
+  let best = Float64Array.from(own[0]!);
+  let before = 1;
+  const cameFrom: Uint16Array[] = [];
+  for (let i = 1; i < events.length; i++) {
+    const [first, second, third] = [i > 1 ? grips[i - 2]! : undefined, grips[i - 1]!, grips[i]!];
+    const triple = first && isTriple(events[i - 2]!, events[i - 1]!, events[i]!);
+    const next = new Float64Array(second.length * third.length);
+    const back = new Uint16Array(second.length * third.length);
+    for (let b = 0; b < second.length; b++) {
+      // Without rules over three events the way to b does not depend on what follows.
+      let [least, from] = [Infinity, 0];
+      if (!triple)
+        for (let a = 0; a < before; a++)
+          if (best[a * second.length + b]! < least) [least, from] = [best[a * second.length + b]!, a];
+      for (let c = 0; c < third.length; c++) {
+        if (triple) {
+          least = Infinity;
+          for (let a = 0; a < before; a++) {
+            const cost =
+              best[a * second.length + b]! +
+              tripleCost(
+                events[i - 2]!,
+                events[i - 1]!,
+                events[i]!,
+                first[a]![0]!,
+                second[b]![0]!,
+                third[c]![0]!,
+                model,
+              );
+            if (cost < least) [least, from] = [cost, a];
+          }
+        }
+        next[b * third.length + c] =
+          least + stepCost(events[i - 1]!, second[b]!, events[i]!, third[c]!, model) + own[i]![c]!;
+        back[b * third.length + c] = from;
+      }
+    }
+    cameFrom.push(back);
+    best = next;
+    before = second.length;
+  }
+  let at = 0;
+  for (let state = 1; state < best.length; state++) if (best[state]! < best[at]!) at = state;
+  const path: Grip[] = new Array<Grip>(events.length);
+  for (let i = events.length - 1; i >= 0; i--) {
+    const size = grips[i]!.length;
+    path[i] = grips[i]![at % size]!;
+    if (i === 0) break;
+    const b = Math.floor(at / size);
+    at = cameFrom[i - 1]![at]! * grips[i - 1]!.length + b;
+  }
+  return path;
+}

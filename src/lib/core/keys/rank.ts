@@ -7,12 +7,10 @@ import { shownAccidentals } from '../score/accidentals';
 import { endOf } from '../score/metre';
 import { toMidi, type Pitch } from '../score/pitch';
 import { soundingNotes } from '../score/query';
-import { fingerLine } from '../fingering/solve';
+import { fingerHand } from '../fingering/fingerHand';
 import { KEYBOARDS, REACH_SEMITONES } from '../arrange/register';
-import { handOfPart } from '../version/markSource';
 import { realise } from '../version/realise';
 import type { Recipe } from '../version/recipe';
-import { beatLength } from '../score/metre';
 import { keyCode, type Key } from '../theory/key';
 import { keyOptions } from '../theory/easyKeys';
 import { transpositionTo } from '../transpose/transpose';
@@ -59,15 +57,12 @@ export function rankKeys(source: Score, recipe: Recipe, voice?: VoiceRange): Ran
         0,
       );
       const hands = (['right', 'left'] as const).reduce((sum, hand) => {
-        const { cost } = fingerLine(handOfPart(part, hand), {
-          hand,
+        const { fingering } = fingerHand(version.score, part, hand, version.form, {
           reach: REACH_SEMITONES[recipe.reach[hand]],
           locks: new Map(),
-          resets: new Set(),
-          beat: beatLength(version.score.measures[0]!.time),
           steadiness: 1,
         });
-        return sum + cost;
+        return sum + fingering.cost;
       }, 0);
       const { low, high } = KEYBOARDS[recipe.keyboard];
       const melody = notes.filter((n) => n.staff === 1);

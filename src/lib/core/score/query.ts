@@ -15,12 +15,13 @@ export interface SoundingNote {
   readonly staff: number;
   readonly voice: number;
   readonly articulations: readonly Articulation[];
+  readonly slurStart: boolean;
   readonly slurStop: boolean;
   readonly finger?: number;
 }
 
-/** Whether a slur ends on a note. */
-const endsSlur = (note: Note): boolean => note.slurs?.some((s) => s.type === 'stop') ?? false;
+const hasSlur = (note: Note, type: 'start' | 'stop'): boolean =>
+  note.slurs?.some((s) => s.type === type) ?? false;
 
 /** Joins tied notes; grace notes and cue notes are left out. Sorted by onset, then from the lowest pitch up. */
 export function soundingNotes(notes: readonly Note[]): SoundingNote[] {
@@ -35,7 +36,8 @@ export function soundingNotes(notes: readonly Note[]): SoundingNote[] {
       open.delete(key);
       tied.written = [...tied.written, note.id];
       tied.duration += note.duration;
-      tied.slurStop ||= endsSlur(note);
+      tied.slurStart ||= hasSlur(note, 'start');
+      tied.slurStop ||= hasSlur(note, 'stop');
     }
     const current = tied ?? {
       id: note.id,
@@ -47,7 +49,8 @@ export function soundingNotes(notes: readonly Note[]): SoundingNote[] {
       staff: note.staff,
       voice: note.voice,
       articulations: note.articulations ?? [],
-      slurStop: endsSlur(note),
+      slurStart: hasSlur(note, 'start'),
+      slurStop: hasSlur(note, 'stop'),
       ...(note.finger ? { finger: note.finger } : {}),
     };
     if (!tied) result.push(current);

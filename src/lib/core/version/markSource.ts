@@ -1,21 +1,16 @@
 /** Fingers and pedal for a source as it stands, without arranging it: the upper staff is the right hand, the lower the left. */
 import { formOf } from '../analysis/form';
 import { chordsOf } from '../analysis/harmony';
-import { fingerWithFigures } from '../fingering/figures';
-import type { Finger, Hand } from '../fingering/grips';
+import type { Hand } from '../fingering/events';
+import { fingerHand, phraseStarts, struckBy } from '../fingering/fingerHand';
+import type { Finger } from '../fingering/grips';
 import { pedalPerHarmony } from '../pedal/pedal';
-import { beatLength } from '../score/metre';
 import { soundingNotes, type SoundingNote } from '../score/query';
 import type { Part, Score } from '../score/score';
-import type { Ticks } from '../score/ticks';
 
 /** Notes of one hand in a part: staff 1 is the right hand, every other staff the left. */
 export const handOfPart = (part: Part, hand: Hand): SoundingNote[] =>
   soundingNotes(part.notes.filter((n) => (n.staff === 1) === (hand === 'right')));
-
-/** Ticks at which a phrase begins. */
-const phraseStarts = (score: Score): Set<Ticks> =>
-  new Set(formOf(score).phrases.map((p) => score.measures[p.from]!.start));
 
 /** A finger for every struck note of a part, by its id. `keep` takes the fingers that the source has as locks. */
 export function fingersOf(
@@ -23,19 +18,17 @@ export function fingersOf(
   part: Part,
   settings: { readonly reach: Readonly<Record<Hand, number>>; readonly keep: boolean },
 ): Map<string, Finger> {
-  const resets = phraseStarts(score);
+  const form = formOf(score);
   const fingers = new Map<string, Finger>();
   for (const hand of ['right', 'left'] as const) {
-    const notes = handOfPart(part, hand);
     const locks = new Map(
-      settings.keep ? notes.flatMap((n) => (n.finger ? [[n.id, n.finger as Finger] as const] : [])) : [],
+      settings.keep
+        ? struckBy(part, hand).flatMap((n) => (n.finger ? [[n.id, n.finger as Finger] as const] : []))
+        : [],
     );
-    const { fingering } = fingerWithFigures(notes, score.measures, {
-      hand,
+    const { fingering } = fingerHand(score, part, hand, form, {
       reach: settings.reach[hand],
       locks,
-      resets,
-      beat: beatLength(score.measures[0]!.time),
       steadiness: 1,
     });
     for (const [id, finger] of fingering.fingers) fingers.set(id, finger);
@@ -56,5 +49,5 @@ export const withFingers = (part: Part, fingers: ReadonlyMap<string, Finger>): P
 /** The score with pedal per harmony in place of its own marks. */
 export const withPedal = (score: Score, part: Part): Score => ({
   ...score,
-  pedals: pedalPerHarmony(soundingNotes(part.notes), chordsOf(score), phraseStarts(score)),
+  pedals: pedalPerHarmony(soundingNotes(part.notes), chordsOf(score), phraseStarts(score, formOf(score))),
 });

@@ -16,15 +16,14 @@ import { rightHandChords } from '../arrange/rightHandChords';
 import { KEYBOARDS, REACH_SEMITONES } from '../arrange/register';
 import { textureFor } from '../arrange/textures';
 import { countMeasures, countText, type MeasureCounts } from '../counting/count';
-import type { Finger, Hand } from '../fingering/grips';
-import { explainFinger, type FingerReason } from '../fingering/explain';
-import { fingerWithFigures } from '../fingering/figures';
-import { fingerLine, type FingeringSettings } from '../fingering/solve';
+import type { Hand } from '../fingering/events';
+import { explainFinger, plainPlace, type FingerReason, type PlaceText } from '../fingering/explain';
+import { fingerHand, phraseStarts, type FingeredHand } from '../fingering/fingerHand';
+import type { Finger } from '../fingering/grips';
 import { pedalPerHarmony } from '../pedal/pedal';
-import { beatLength } from '../score/metre';
 import { notate } from '../score/notate';
-import { soundingNotes, type SoundingNote } from '../score/query';
-import type { Lyric, Note, Score } from '../score/score';
+import { measureAt, soundingNotes, type SoundingNote } from '../score/query';
+import type { Lyric, Measure, Note, Score } from '../score/score';
 import { parseKey, type Key } from '../theory/key';
 import { transposeScore, transpositionTo } from '../transpose/transpose';
 import { checkVersion, type Violation } from './check';
@@ -120,9 +119,10 @@ export function realise(source: Score, recipe: Recipe, decisions: readonly Decis
   const counts =
     recipe.counting === 'none' ? [] : countMeasures(arranged.measures, handNotes(arranged, 'right'));
   const sounding = soundingNotes(arranged.parts[0]!.notes);
-  const phraseStarts = new Set(form.phrases.map((p) => arranged.measures[p.from]!.start));
   const pedals =
-    contract.pedal && recipe.pedal === 'harmony' ? pedalPerHarmony(sounding, chords, phraseStarts) : [];
+    contract.pedal && recipe.pedal === 'harmony'
+      ? pedalPerHarmony(sounding, chords, phraseStarts(arranged, form))
+      : [];
   if (pedals.length > 0)
     reasons.push({
       measure: 0,
@@ -225,23 +225,19 @@ const STAFF = { right: 1, left: 2 } as const;
 const handNotes = (score: Score, hand: Hand): SoundingNote[] =>
   soundingNotes(score.parts[0]!.notes.filter((n) => n.staff === STAFF[hand]));
 
-function settingsFor(
+/** One hand of an arranged score, fingered as recipe and decisions have it. */
+const fingered = (
   score: Score,
   form: Form,
   recipe: Recipe,
   decisions: readonly Decision[],
   hand: Hand,
-): FingeringSettings {
-  return {
-    hand,
+): FingeredHand =>
+  fingerHand(score, score.parts[0]!, hand, form, {
     reach: REACH_SEMITONES[recipe.reach[hand]],
     locks: new Map(decisions.map((d) => [d.note, d.finger])),
-    // A pickup belongs to the phrase it leads into, so a phrase starts where its first measure does.
-    resets: new Set(form.phrases.map((p) => score.measures[p.from]!.start)),
-    beat: beatLength(score.measures[0]!.time),
     steadiness: STEADINESS[recipe.level],
-  };
-}
+  });
 
 function fingerHands(
   score: Score,
@@ -252,14 +248,13 @@ function fingerHands(
   const decided = new Set(decisions.map((d) => d.note));
   const result: Record<string, NoteFinger> = {};
   for (const hand of ['right', 'left'] as const) {
-    const settings = settingsFor(score, form, recipe, decisions, hand);
-    const { fingering } = fingerWithFigures(handNotes(score, hand), score.measures, settings);
+    const { fingering } = fingered(score, form, recipe, decisions, hand);
     for (const [id, finger] of fingering.fingers) result[id] = { finger, decided: decided.has(id) };
   }
   return result;
 }
 
-/** Why a note of a version has its finger. Asked for one note at a time, since it solves the line again. */
+/** Why a note of a version has its finger. Asked for one note at a time, since it solves the phrase again. */
 export function whyFinger(
   version: Version,
   recipe: Recipe,
@@ -271,17 +266,9 @@ export function whyFinger(
   const hand: Hand = note.staff === 1 ? 'right' : 'left';
   const others = decisions.filter((d) => d.note !== noteId);
   const decided = decisions.find((d) => d.note === noteId);
-  const notes = handNotes(version.score, hand);
-  const { fingering: free, settings } = fingerWithFigures(
-    notes,
-    version.score.measures,
-    settingsFor(version.score, version.form, recipe, others, hand),
-  );
-  if (!decided) return explainFinger(notes, settings, free, noteId);
-  const locked = fingerLine(notes, {
-    ...settings,
-    locks: new Map([...settings.locks, [noteId, decided.finger]]),
-  });
+  const { notes, fingering: free } = fingered(version.score, version.form, recipe, others, hand);
+  if (!decided) return explainFinger(notes, free, noteId, placeIn(version.score.measures));
+  const { fingering: locked } = fingered(version.score, version.form, recipe, decisions, hand);
   const proposed = free.fingers.get(noteId);
   const dearer = locked.cost - free.cost;
   return {
@@ -294,6 +281,17 @@ export function whyFinger(
         : `You decided ${decided.finger}; the proposal was ${proposed}, ${dearer < 1 ? 'hardly easier' : dearer < 4 ? 'a little easier' : 'much easier'} for the hand.`,
   };
 }
+
+/** Where a note lies from another, as a teacher points at it: "after the barline", "two notes later". */
+const placeIn =
+  (measures: readonly Measure[]): PlaceText =>
+  (from, to, steps) => {
+    const measuresOn = measureAt(measures, to.onset).index - measureAt(measures, from.onset).index;
+    if (measuresOn === 1 && steps <= 4) return 'after the barline';
+    if (measuresOn === -1 && steps >= -4) return 'before the barline';
+    if (Math.abs(measuresOn) >= 1) return `in measure ${measureAt(measures, to.onset).number}`;
+    return plainPlace(from, to, steps);
+  };
 
 /** Writes fingers and counts onto the notes. */
 function withMarks(

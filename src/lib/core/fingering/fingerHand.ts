@@ -1,0 +1,77 @@
+/** From a part of two staves to one hand's fingering: what it strikes, grace notes too, where phrases begin, how fast. */
+import type { Form } from '../analysis/form';
+import { beatLength } from '../score/metre';
+import { toMidi } from '../score/pitch';
+import { soundingNotes, type SoundingNote } from '../score/query';
+import type { Note, Part, Score } from '../score/score';
+import type { Ticks } from '../score/ticks';
+import type { Hand } from './events';
+import { fingerWithFigures } from './figures';
+import type { Finger } from './grips';
+import type { Fingering, FingeringSettings } from './solve';
+
+export interface FingeredHand {
+  readonly notes: readonly SoundingNote[];
+  readonly fingering: Fingering;
+  readonly settings: FingeringSettings;
+}
+
+export interface HandWishes {
+  /** Semitones that the hand holds. */
+  readonly reach: number;
+  /** Fingers that are decided, by note id. */
+  readonly locks: ReadonlyMap<string, Finger>;
+  /** 1, or more where the hand should stay in its position. */
+  readonly steadiness: number;
+}
+
+/** Notes of one hand in a part: staff 1 is the right hand, every other staff the left. */
+const staffOf = (notes: readonly Note[], hand: Hand): Note[] =>
+  notes.filter((n) => (n.staff === 1) === (hand === 'right'));
+
+/** Everything that one hand of a part strikes, in order. A grace note comes a moment before the note that it leads to. */
+export function struckBy(part: Part, hand: Hand): SoundingNote[] {
+  const own = staffOf(part.notes, hand);
+  const graces = own.filter((n) => n.grace && !n.cue);
+  if (graces.length === 0) return soundingNotes(own);
+  const most = new Map<Ticks, number>();
+  for (const { onset, grace } of graces) most.set(onset, Math.max(most.get(onset) ?? 0, grace!.order + 1));
+  const plain = graces.map((n): SoundingNote => ({
+    id: n.id,
+    written: [n.id],
+    onset: n.grace!.after ? n.onset + n.grace!.order + 1 : n.onset - (most.get(n.onset)! - n.grace!.order),
+    duration: 1,
+    pitch: n.pitch,
+    midi: toMidi(n.pitch),
+    staff: n.staff,
+    voice: n.voice,
+    articulations: n.articulations ?? [],
+    slurStart: false,
+    slurStop: false,
+    ...(n.finger ? { finger: n.finger } : {}),
+  }));
+  return [...soundingNotes(own), ...plain].sort((a, b) => a.onset - b.onset || a.midi - b.midi);
+}
+
+/** Ticks at which a phrase begins, the pickup that leads into it included. */
+export const phraseStarts = (score: Score, form: Form): Set<Ticks> =>
+  new Set(form.phrases.map((p) => score.measures[p.from]!.start - (p.pickup ?? 0)));
+
+/** Fingers one hand of a part, figures alike. */
+export function fingerHand(
+  score: Score,
+  part: Part,
+  hand: Hand,
+  form: Form,
+  wishes: HandWishes,
+): FingeredHand {
+  const notes = struckBy(part, hand);
+  const { fingering, settings } = fingerWithFigures(notes, score.measures, {
+    hand,
+    ...wishes,
+    resets: phraseStarts(score, form),
+    beat: beatLength(score.measures[0]!.time),
+    tempo: score.tempo,
+  });
+  return { notes, fingering, settings };
+}
