@@ -2,11 +2,16 @@
  * `npm run bench`, with `-- --json` for a script: how long the core takes, each figure as a share of the time that the
  * engraver takes to load and draw the same music in the same run. Every figure is the best of several runs.
  */
+import { formOf } from '../src/lib/core/analysis/form';
 import { reportOf } from '../src/lib/core/analysis/report';
+import { fingerHand } from '../src/lib/core/fingering/fingerHand';
+import type { Finger } from '../src/lib/core/fingering/grips';
+import { forgetPhrases } from '../src/lib/core/fingering/solve';
 import { readMusicXml } from '../src/lib/core/io/musicxml/read';
 import { writeMusicXml } from '../src/lib/core/io/musicxml/write';
 import type { Note, Part, Score } from '../src/lib/core/score/score';
 import { scoreFrom } from '../src/lib/core/test/shorthand';
+import { fingersOf } from '../src/lib/core/version/markSource';
 import { toolkit } from '../src/lib/engrave/toolkit';
 
 const RUNS = 5;
@@ -76,14 +81,20 @@ function ensemble(): Score {
   return { ...one, parts };
 }
 
-async function readingAndWriting(name: string, score: Score): Promise<Figure[]> {
+/** What the engraver takes to load and draw a score. */
+async function engraving(score: Score): Promise<number> {
   const xml = writeMusicXml(score);
   const verovio = await toolkit();
   verovio.setOptions({ pageWidth: 2100, pageHeight: 2970, scale: 40, breaks: 'auto' });
-  const engraver = await best(() => {
+  return best(() => {
     verovio.loadData(xml);
     for (let page = 1; page <= verovio.getPageCount(); page++) verovio.renderToSVG(page);
   });
+}
+
+async function readingAndWriting(name: string, score: Score): Promise<Figure[]> {
+  const xml = writeMusicXml(score);
+  const engraver = await engraving(score);
   const reading = await best(() => readMusicXml(xml));
   const writing = await best(() => writeMusicXml(score));
   return [
@@ -96,12 +107,7 @@ async function readingAndWriting(name: string, score: Score): Promise<Figure[]> 
 async function analysing(): Promise<Figure[]> {
   // Without symbols, so that the chords have to be heard.
   const unnamed = (score: Score): Score => ({ ...score, chordSymbols: [] });
-  const verovio = await toolkit();
-  const xml = writeMusicXml(piano);
-  const engraver = await best(() => {
-    verovio.loadData(xml);
-    for (let page = 1; page <= verovio.getPageCount(); page++) verovio.renderToSVG(page);
-  });
+  const engraver = await engraving(piano);
   const own = await best(() => reportOf(unnamed(piano)));
   const [short, long] = [unnamed(pianoOf(128)), unnamed(pianoOf(1024))];
   const few = await best(() => reportOf(short));
@@ -120,10 +126,88 @@ async function analysing(): Promise<Figure[]> {
   ];
 }
 
+/** Sixty-four measures with some eight hundred notes, chords of up to five among them. */
+const fullOf = (measures: number): Score =>
+  scoreFrom({
+    key: 'Eb',
+    time: { beats: 4, beatType: 4 },
+    tempo: 92,
+    right: times(measures, [
+      'Eb5:0.5 F5:0.5 G5:0.5 Ab5:0.5 Bb5:1 G5:1',
+      '[G4 Bb4 C5 Eb5 G5]:2 F5:0.5 Eb5:0.5 D5:0.5 C5:0.5',
+      'Bb4:0.5 D5:0.5 F5:0.5 A5:0.5 Bb5:1 [F5 Ab5]:1',
+      '[D5 F5]:1 Eb5:0.5 D5:0.5 [G4 C5]:2',
+      'C5:0.25 D5:0.25 Eb5:0.25 F5:0.25 G5:0.5 F5:0.5 Eb5:0.5 D5:0.5 C5:0.5 Bb4:0.5',
+      '[Ab4 C5 Eb5]:1 G5:0.5 F5:0.5 [G4 Bb4 Eb5]:1 D5:0.5 C5:0.5',
+      'F5:0.25 G5:0.25 Ab5:0.25 A5:0.25 Bb5:0.5 F5:0.5 [D5 F5 Bb5]:1 [D5 Ab5]:1',
+      'G5:0.5 F5:0.5 [Bb4 Eb5]:2 r:1',
+    ]),
+    left: times(measures, [
+      'Eb3:0.5 Bb3:0.5 G3:0.5 Bb3:0.5 Eb3:1 [Bb2 Bb3]:1',
+      'C3:1 [G3 C4 Eb4]:1 G2:1 [F3 G3 B3 D4]:1',
+      'Bb2:0.5 F3:0.5 D4:0.5 F3:0.5 Bb2:0.5 F3:0.5 D4:0.5 F3:0.5',
+      '[Ab2 Eb3]:2 [Bb2 F3 Ab3]:2',
+    ]),
+  });
+
+async function fingering(): Promise<Figure[]> {
+  const score = fullOf(64);
+  const part = score.parts[0]!;
+  const engraver = await engraving(score);
+  const reach = { right: 14, left: 14 };
+  const own = await best(() => {
+    forgetPhrases();
+    return fingersOf(score, part, { reach, keep: false });
+  });
+  /** Both hands; the form of a piece, which says where phrases begin, is known. */
+  const hands = (of: Score): (() => void) => {
+    const known = formOf(of);
+    return () => {
+      forgetPhrases();
+      for (const hand of ['right', 'left'] as const)
+        fingerHand(of, of.parts[0]!, hand, known, { reach: 14, locks: new Map(), steadiness: 1 });
+    };
+  };
+  const measuresOf = (count: number): number => Math.round((count * 64) / part.notes.length);
+  const short = await best(hands(fullOf(measuresOf(1000))));
+  const long = await best(hands(fullOf(measuresOf(10_000))));
+  // One finger is locked after another, as a teacher does; everything else is known already.
+  const form = formOf(score);
+  const edits: number[] = [];
+  const isAlone = (n: Note): boolean =>
+    part.notes.every((m) => m === n || m.onset !== n.onset || m.staff !== n.staff);
+  const notes = part.notes.filter((n) => n.staff === 1 && isAlone(n));
+  for (let i = 0; i < 60; i++) {
+    const note = notes[(i * 37) % notes.length]!;
+    const locks = new Map<string, Finger>([[note.id, ((i % 5) + 1) as Finger]]);
+    const start = performance.now();
+    fingerHand(score, part, 'right', form, { reach: 14, locks, steadiness: 1 });
+    edits.push(performance.now() - start);
+  }
+  const median = edits.sort((a, b) => a - b)[30]!;
+  return [
+    {
+      what: `fingering ${part.notes.length} notes of 64 measures`,
+      milliseconds: own,
+      share: own / engraver,
+      below: 0.25,
+    },
+    {
+      what: 'fingering 10,000 notes, against 1,000',
+      milliseconds: long,
+      share: long / short,
+      of: 'times the time of 1,000',
+      below: 10,
+    },
+    { what: 'one finger decided', milliseconds: median, share: median, of: 'ms at the median', below: 5 },
+  ];
+}
+
 const figures = [
   ...(await readingAndWriting('64 measures, two hands', piano)),
   ...(await readingAndWriting('22 parts, 40 measures', ensemble())),
   ...(await analysing()),
+  ...(await fingering()),
 ];
 
 if (process.argv.includes('--json')) console.log(JSON.stringify({ figures }, null, 2));

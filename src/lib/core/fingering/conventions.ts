@@ -27,7 +27,7 @@ const WEIGHT = {
   chromatic: 5,
   arpeggio: 12,
   fiveFingers: 3,
-  brokenChord: 1.2,
+  brokenChord: 1.6,
 } as const;
 
 /** A stretch of single notes that all go one way. */
@@ -271,6 +271,8 @@ function brokenChords(line: readonly Event[]): [string, Convention][] {
     const outs = new Set<number>();
     let best: { end: number; outs: readonly number[]; shape: readonly Finger[] } | undefined;
     for (let end = start; end < line.length; end++) {
+      // A new key after the chord has gone round belongs to what comes next.
+      if (best && best.end - start >= SHORTEST_BROKEN && !outs.has(outOf(line[end]!))) break;
       outs.add(outOf(line[end]!));
       const sorted = [...outs].sort((a, b) => a - b);
       if (sorted.length > 4 || sorted.at(-1)! - sorted[0]! > WIDEST_BROKEN) break;

@@ -62,52 +62,59 @@ export interface CostModel {
 /** A finger that departs from how the same figure is fingered elsewhere. */
 const OTHER_THAN_FIGURE = 4;
 
+/** What has been charged so far, and by which rules where anyone asks. */
+interface Bill {
+  total: number;
+  readonly byRule: Costs | undefined;
+}
+
+function charge(bill: Bill, rule: Rule, cost: number): void {
+  bill.total += cost;
+  if (bill.byRule) bill.byRule[AT[rule]]! += cost;
+}
+
 /** What an event costs by itself. */
 export function eventCost(event: Event, grip: Grip, model: CostModel, into?: Costs): number {
   const { keys } = event;
-  let total = 0;
-  const add = (rule: Rule, cost: number): void => {
-    total += cost;
-    if (into) into[AT[rule]]! += cost;
-  };
+  const bill: Bill = { total: 0, byRule: into };
   const struck = struckCount(event);
   for (let i = 0; i < keys.length; i++) {
     const key = keys[i]!;
     if (!key.struck) continue;
     const finger = grip[i]!;
     const usual = model.usual?.get(key.id);
-    if (usual && usual !== finger) add('same-figure', OTHER_THAN_FIGURE / struck);
+    if (usual && usual !== finger) charge(bill, 'same-figure', OTHER_THAN_FIGURE / struck);
     const convention = model.conventions?.get(key.id);
-    if (convention && !convention.fingers.includes(finger)) add('convention', convention.weight);
-    if (finger >= 4) add('weak', (finger === 4 ? 0.9 : 0.5) / struck);
-    if (key.isBlack) {
-      if (finger === 1) add('black-thumb', keys.length > 2 ? 0.4 : 1);
-      if (finger === 5) add('black-fifth', keys.length > 2 ? 0.3 : 0.8);
+    if (convention && !convention.fingers.includes(finger)) charge(bill, 'convention', convention.weight);
+    if (finger >= 4) charge(bill, 'weak', (finger === 4 ? 0.9 : 0.5) / struck);
+    // Where books put the thumb on a black key, the hand lies there already.
+    if (key.isBlack && !convention?.fingers.includes(finger)) {
+      if (finger === 1) charge(bill, 'black-thumb', keys.length > 2 ? 0.4 : 1);
+      if (finger === 5) charge(bill, 'black-fifth', keys.length > 2 ? 0.3 : 0.8);
     }
   }
-  if (keys.length > 1) holdCost(event, grip, model, add);
-  return total;
+  if (keys.length > 1) holdCost(event, grip, model, bill);
+  return bill.total;
 }
 
-type Add = (rule: Rule, cost: number) => void;
-
 /** A chord is held in one shape: neighbours and the whole hand must lie within reach. */
-function holdCost({ keys }: Event, grip: Grip, model: CostModel, add: Add): void {
-  add('chord-shape', shapeCost(keys, grip));
+function holdCost({ keys }: Event, grip: Grip, model: CostModel, bill: Bill): void {
+  charge(bill, 'chord-shape', shapeCost(keys, grip));
   for (let i = 0; i < keys.length; i++)
     for (let j = i + 1; j < keys.length; j++) {
       const distance = keys[j]!.out - keys[i]!.out;
       const [low, high] = [grip[i]!, grip[j]!];
       if (low >= high) {
-        add('chord-shape', 30);
+        charge(bill, 'chord-shape', 30);
         continue;
       }
       const span = model.spans(low, high);
       const weight = j === i + 1 ? 1 : 0.5;
-      if (distance > span.maxPractical) add('stretch', 12 + 6 * (distance - span.maxPractical));
-      if (distance > span.maxComfortable) add('stretch', 2 * weight * (distance - span.maxComfortable));
-      if (distance > span.maxRelaxed) add('wide', 0.8 * weight * (distance - span.maxRelaxed));
-      if (distance < span.minRelaxed) add('cramped', 0.9 * weight * (span.minRelaxed - distance));
+      if (distance > span.maxPractical) charge(bill, 'stretch', 12 + 6 * (distance - span.maxPractical));
+      if (distance > span.maxComfortable)
+        charge(bill, 'stretch', 2 * weight * (distance - span.maxComfortable));
+      if (distance > span.maxRelaxed) charge(bill, 'wide', 0.8 * weight * (distance - span.maxRelaxed));
+      if (distance < span.minRelaxed) charge(bill, 'cramped', 0.9 * weight * (span.minRelaxed - distance));
     }
 }
 
@@ -136,48 +143,61 @@ export function stepCost(
   model: CostModel,
   into?: Costs,
 ): number {
-  let total = 0;
-  const add = (rule: Rule, cost: number): void => {
-    total += cost;
-    if (into) into[AT[rule]]! += cost;
-  };
+  const bill: Bill = { total: 0, byRule: into };
   // A held key keeps its finger; changing it silently is an art for later levels.
   for (let j = 0; j < to.keys.length; j++) {
     if (to.keys[j]!.struck) continue;
     const i = placeOf(from.keys, to.keys[j]!.id);
-    if (i >= 0 && fromGrip[i] !== toGrip[j]) add('let-go', 25);
+    if (i >= 0 && fromGrip[i] !== toGrip[j]) charge(bill, 'let-go', 25);
   }
-  if (to.bond === 0) return total;
+  if (to.bond === 0) return bill.total;
   const struck = struckCount(to);
   const repeated = repeatedKeys(from, fromGrip, to, toGrip);
   if (from.keys.length > 1 && struck > 1) {
     // From chord to chord the hand lifts and takes its next shape: how far it goes is what counts, and a chord that
     // comes again keeps its fingers.
-    add('far-move', 0.15 * Math.abs(centre(to.keys) - centre(from.keys)) * to.bond);
-    if (sameKeys(from.keys, to.keys)) add('change-on-repeat', repeated * to.bond);
-    else if (to.slurred) joinTops(from, fromGrip, to, toGrip, add);
-    return total;
+    charge(bill, 'far-move', 0.15 * Math.abs(centre(to.keys) - centre(from.keys)) * to.bond);
+    if (sameKeys(from.keys, to.keys)) charge(bill, 'change-on-repeat', repeated * to.bond);
+    else if (isDoubleLine(from, to)) joinLines(from, fromGrip, to, toGrip, model, bill);
+    else if (to.slurred) joinTops(from, fromGrip, to, toGrip, bill);
+    return bill.total;
   }
-  if (to.quickRepeat) add('quick-repeat', from.keys.length === 1 && fromGrip[0] === toGrip[0] ? 2 : 0);
-  else add('change-on-repeat', repeated * to.bond);
+  if (to.quickRepeat)
+    charge(bill, 'quick-repeat', from.keys.length === 1 && fromGrip[0] === toGrip[0] ? 2 : 0);
+  else charge(bill, 'change-on-repeat', repeated * to.bond);
   // Keys that are held on have their fingers; those that are let go lead to those that are struck.
   let free = 0;
   for (const key of from.keys) if (!isHeldIn(to, key.id)) free += 1;
-  if (free === 0) return total;
+  if (free === 0) return bill.total;
   const weight = to.bond / (free * struck);
   for (let i = 0; i < from.keys.length; i++) {
     if (isHeldIn(to, from.keys[i]!.id)) continue;
     for (let j = 0; j < to.keys.length; j++)
       if (to.keys[j]!.struck)
-        pairCost(from.keys[i]!, fromGrip[i]!, to.keys[j]!, toGrip[j]!, weight, model, add);
+        pairCost(from.keys[i]!, fromGrip[i]!, to.keys[j]!, toGrip[j]!, weight, model, bill);
   }
-  return total;
+  return bill.total;
+}
+
+/** Two voices that go on by step, as in a passage in thirds. */
+const isDoubleLine = (from: Event, to: Event): boolean =>
+  from.keys.length === 2 &&
+  to.keys.length === 2 &&
+  to.bond === 1 &&
+  [0, 1].every((i) => to.keys[i]!.struck && Math.abs(to.keys[i]!.midi - from.keys[i]!.midi) <= 2);
+
+/** Each voice is joined as well as two voices in one hand can be. */
+const DOUBLE_WEIGHT = 0.3;
+
+function joinLines(from: Event, fromGrip: Grip, to: Event, toGrip: Grip, model: CostModel, bill: Bill): void {
+  for (const i of [0, 1])
+    pairCost(from.keys[i]!, fromGrip[i]!, to.keys[i]!, toGrip[i]!, DOUBLE_WEIGHT, model, bill);
 }
 
 /** Slurred chords sing in their outer voice: its finger is not the same on another key. */
-function joinTops(from: Event, fromGrip: Grip, to: Event, toGrip: Grip, add: Add): void {
+function joinTops(from: Event, fromGrip: Grip, to: Event, toGrip: Grip, bill: Bill): void {
   const [a, b] = [from.keys.at(-1)!, to.keys.at(-1)!];
-  if (a.midi !== b.midi && fromGrip.at(-1) === toGrip.at(-1)) add('same-finger', 0.8);
+  if (a.midi !== b.midi && fromGrip.at(-1) === toGrip.at(-1)) charge(bill, 'same-finger', 0.8);
 }
 
 function placeOf(keys: readonly HeldKey[], id: string): number {
@@ -210,6 +230,9 @@ function repeatedKeys(from: Event, fromGrip: Grip, to: Event, toGrip: Grip): num
   return cost;
 }
 
+const isUsual = (key: HeldKey, finger: Finger, { conventions }: CostModel): boolean =>
+  conventions?.get(key.id)?.fingers.includes(finger) ?? false;
+
 /** One key after another under two fingers. */
 function pairCost(
   a: HeldKey,
@@ -218,13 +241,13 @@ function pairCost(
   fb: Finger,
   weight: number,
   model: CostModel,
-  add: Add,
+  bill: Bill,
 ): void {
   if (a.midi === b.midi) return;
   if (fa === fb) {
     // One finger on two keys in a row cannot join them.
     const distance = Math.abs(b.out - a.out);
-    add('same-finger', weight * (9 + Math.min(9, distance)));
+    charge(bill, 'same-finger', weight * (9 + Math.min(9, distance)));
     return;
   }
   const rising = fa < fb;
@@ -234,39 +257,48 @@ function pairCost(
   const thumb = low === 1;
   // Wider than the fingers open, the hand goes along: a leap costs, but no more for being a stretch as well.
   if (distance > span.maxRelaxed)
-    add('wide', weight * ((thumb ? 1 : 2) * (Math.min(distance, span.maxComfortable) - span.maxRelaxed)));
+    charge(
+      bill,
+      'wide',
+      weight * ((thumb ? 1 : 2) * (Math.min(distance, span.maxComfortable) - span.maxRelaxed)),
+    );
   if (distance > span.maxComfortable)
-    add('stretch', weight * (2 * (Math.min(distance, span.maxPractical) - span.maxComfortable)));
+    charge(bill, 'stretch', weight * (2 * (Math.min(distance, span.maxPractical) - span.maxComfortable)));
   if (distance > span.maxPractical)
-    add('stretch', weight * (4 + Math.min(8, 1.2 * (distance - span.maxPractical))));
+    charge(bill, 'stretch', weight * (4 + Math.min(8, 1.2 * (distance - span.maxPractical))));
   if (!thumb && distance < 1) {
-    add('cross', weight * (12 + 2 * (1 - distance)));
+    charge(bill, 'cross', weight * (12 + 2 * (1 - distance)));
     return;
   }
   if (thumb && distance < 0) {
     // The thumb passes under, or a finger over it.
     const [thumbKey, fingerKey] = rising ? [a, b] : [b, a];
-    add('pass', weight * (high === 5 ? 10 : high === 2 ? 4.2 : 3.5));
-    if (thumbKey.isBlack) add('pass', weight * (fingerKey.isBlack ? 2 : 4));
+    charge(bill, 'pass', weight * (high === 5 ? 10 : high === 2 ? 4.2 : 3.5));
+    if (thumbKey.isBlack) charge(bill, 'pass', weight * (fingerKey.isBlack ? 2 : 4));
     // The easiest way: from a black key to a white one.
-    else if (fingerKey.isBlack) add('pass', -weight * 0.8);
-    add('pass', weight * (1.2 * Math.max(0, -distance - 2) + 4 * Math.max(0, span.minPractical - distance)));
-    add('move', weight * 2.5 * (model.steadiness - 1));
+    else if (fingerKey.isBlack) charge(bill, 'pass', -weight * 0.8);
+    charge(
+      bill,
+      'pass',
+      weight * (1.2 * Math.max(0, -distance - 2) + 4 * Math.max(0, span.minPractical - distance)),
+    );
+    charge(bill, 'move', weight * 2.5 * (model.steadiness - 1));
     return;
   }
-  if (distance < span.minRelaxed) add('cramped', weight * ((thumb ? 1 : 2) * (span.minRelaxed - distance)));
+  if (distance < span.minRelaxed)
+    charge(bill, 'cramped', weight * ((thumb ? 1 : 2) * (span.minRelaxed - distance)));
   if (low === 3 && high === 4) {
-    add('three-four', weight * 0.4);
+    charge(bill, 'three-four', weight * 0.4);
     const [three, four] = rising ? [a, b] : [b, a];
-    if (!three.isBlack && four.isBlack) add('four-on-black', weight * 1);
+    if (!three.isBlack && four.isBlack) charge(bill, 'four-on-black', weight * 1);
   }
   // The thumb or little finger on a black key next to a white one turns the hand in.
-  if (b.isBlack && !a.isBlack) {
-    if (fb === 1) add('black-thumb', weight * 2);
-    if (fb === 5) add('black-fifth', weight * 1.5);
-  } else if (a.isBlack && !b.isBlack) {
-    if (fa === 1) add('black-thumb', weight * 2);
-    if (fa === 5) add('black-fifth', weight * 1.5);
+  if (b.isBlack && !a.isBlack && !isUsual(b, fb, model)) {
+    if (fb === 1) charge(bill, 'black-thumb', weight * 2);
+    if (fb === 5) charge(bill, 'black-fifth', weight * 1.5);
+  } else if (a.isBlack && !b.isBlack && !isUsual(a, fa, model)) {
+    if (fa === 1) charge(bill, 'black-thumb', weight * 2);
+    if (fa === 5) charge(bill, 'black-fifth', weight * 1.5);
   }
 }
 
@@ -285,18 +317,14 @@ export function tripleCost(
   model: CostModel,
   into?: Costs,
 ): number {
-  let total = 0;
-  const add = (rule: Rule, cost: number): void => {
-    total += cost;
-    if (into) into[AT[rule]]! += cost;
-  };
+  const bill: Bill = { total: 0, byRule: into };
   const [ka, kb, kc] = [a.keys[0]!, b.keys[0]!, c.keys[0]!];
   const bond = Math.min(b.bond, c.bond);
   if (fa >= 3 && fb >= 3 && fc >= 3 && fa !== fb && fb !== fc && fa !== fc)
-    add('three-four-five', 0.5 * bond);
+    charge(bill, 'three-four-five', 0.5 * bond);
   if (fa === fc) {
-    if (ka.midi !== kc.midi) add('move', 1.6 * model.steadiness * bond);
-    return total;
+    if (ka.midi !== kc.midi) charge(bill, 'move', 1.6 * model.steadiness * bond);
+    return bill.total;
   }
   const rising = fa < fc;
   const distance = rising ? kc.out - ka.out : ka.out - kc.out;
@@ -310,14 +338,14 @@ export function tripleCost(
   if (beyond === 0) {
     // Still in one position: the better the outer two fingers fit their keys, the stiller the hand.
     const off = Math.max(0, distance - span.maxRelaxed, span.minRelaxed - distance);
-    add('cramped', 0.3 * off * bond);
-    return total;
+    charge(bill, 'cramped', 0.3 * off * bond);
+    return bill.total;
   }
   const outOfReach = distance > span.maxPractical || distance < span.minPractical;
   const between = (kb.out - ka.out) * (kc.out - kb.out) > 0;
-  add('move', (fb === 1 && between && outOfReach ? 2 : 1) * 0.7 * model.steadiness * bond);
-  add('far-move', 0.35 * Math.min(beyond, 8) * model.steadiness * bond);
+  charge(bill, 'move', (fb === 1 && between && outOfReach ? 2 : 1) * 0.7 * model.steadiness * bond);
+  charge(bill, 'far-move', 0.35 * Math.min(beyond, 8) * model.steadiness * bond);
   // A key that comes back under another finger.
-  if (ka.midi === kc.midi) add('move', 1.2 * model.steadiness * bond);
-  return total;
+  if (ka.midi === kc.midi) charge(bill, 'move', 1.2 * model.steadiness * bond);
+  return bill.total;
 }

@@ -50,54 +50,73 @@ const QUICK_REPEAT = 0.19;
 const OVERLAP = TICKS_PER_QUARTER / 32;
 const MOST_KEYS = 5;
 
-/** The events of a hand, in order. */
-export function eventsOf(notes: readonly SoundingNote[], line: HandLine): Event[] {
-  const { hand, beat, resets } = line;
-  const seconds = 60 / ((line.tempo || USUAL_TEMPO) * TICKS_PER_QUARTER);
-  let sounding: SoundingNote[] = [];
-  let before: { readonly onset: Ticks; readonly notes: readonly SoundingNote[] } | undefined;
-  let silentFrom = -Infinity;
-  let slurs = 0;
-  const groups = byOnset(notes);
-  return groups.map((group, index): Event => {
-    const { onset, notes: struck } = group;
-    const struckKeys = new Set(struck.map((n) => n.midi));
-    const stillOn = sounding.filter((n) => n.onset + n.duration > onset + OVERLAP && !struckKeys.has(n.midi));
-    const { held, letGo } = holdable(stillOn, struck, line.reach);
-    sounding = held;
-    const keys = [...held.map((n) => toKey(n, hand, false)), ...struck.map((n) => toKey(n, hand, true))].sort(
-      (a, b) => a.out - b.out,
-    );
-    const rest = silentFrom === -Infinity ? Infinity : onset - silentFrom;
-    const bond = before ? bondOf(before, group, { rest, beat, newPhrase: resets.has(onset) }) : 0;
-    const slurred = slurs > 0;
-    slurs += slurChange(struck);
-    const next = groups[index + 1];
-    const isRepeat = (other: typeof before): boolean =>
-      other?.notes.length === 1 && struck.length === 1 && other.notes[0]!.midi === struck[0]!.midi;
-    const gap = before ? (onset - before.onset) * seconds : Infinity;
-    const quickRepeat =
-      gap < QUICK_REPEAT && isRepeat(before) && (isRepeat(next) || wasQuick(groups, index, seconds));
-    silentFrom = Math.max(...[...held, ...struck].map((n) => n.onset + n.duration));
-    before = group;
-    sounding = [...sounding, ...struck];
-    return { onset, keys, bond, slurred, quickRepeat, letGo: letGo.map((n) => n.id) };
-  });
+/** The notes of one hand that are struck together. */
+interface Stroke {
+  readonly onset: Ticks;
+  readonly notes: readonly SoundingNote[];
 }
 
-/** Whether the two strokes before were already a quick repetition. */
-function wasQuick(
-  groups: readonly { readonly onset: Ticks; readonly notes: readonly SoundingNote[] }[],
-  index: number,
-  seconds: number,
-): boolean {
-  const [a, b] = [groups[index - 2], groups[index - 1]];
-  return (
-    a?.notes.length === 1 &&
-    b?.notes.length === 1 &&
-    a.notes[0]!.midi === b.notes[0]!.midi &&
-    (b.onset - a.onset) * seconds < QUICK_REPEAT
-  );
+/** The events of a hand, in order. */
+export function eventsOf(notes: readonly SoundingNote[], line: HandLine): Event[] {
+  const strokes = byOnset(notes);
+  const quick = quickRepeats(strokes, line);
+  const events: Event[] = [];
+  let sounding: readonly SoundingNote[] = [];
+  let slurs = 0;
+  for (let i = 0; i < strokes.length; i++) {
+    const { onset, notes: struck } = strokes[i]!;
+    const silentFrom = latestEnd(sounding);
+    const stillOn = sounding.filter(
+      (n) => n.onset + n.duration > onset + OVERLAP && struck.every((s) => s.midi !== n.midi),
+    );
+    const { held, letGo } = stillOn.length > 0 ? holdable(stillOn, struck, line.reach) : NOTHING_HELD;
+    const keys = [
+      ...held.map((n) => toKey(n, line.hand, false)),
+      ...struck.map((n) => toKey(n, line.hand, true)),
+    ];
+    if (keys.length > 1) keys.sort(outwards);
+    events.push({
+      onset,
+      keys,
+      bond: i === 0 ? 0 : bondOf(strokes[i - 1]!, strokes[i]!, onset - silentFrom, line),
+      slurred: slurs > 0,
+      quickRepeat: quick.has(onset),
+      letGo: letGo.map((n) => n.id),
+    });
+    slurs += slurChange(struck);
+    sounding = held.length > 0 ? [...held, ...struck] : struck;
+  }
+  return events;
+}
+
+const NOTHING_HELD = { held: [], letGo: [] } as const;
+const outwards = (a: HeldKey, b: HeldKey): number => a.out - b.out;
+
+function latestEnd(notes: readonly SoundingNote[]): Ticks {
+  let end = -Infinity;
+  for (const n of notes) end = Math.max(end, n.onset + n.duration);
+  return end;
+}
+
+/** Onsets at which one key is struck again as part of a quick repetition of three strokes or more. */
+function quickRepeats(strokes: readonly Stroke[], { tempo }: HandLine): Set<Ticks> {
+  const gap = (QUICK_REPEAT * (tempo || USUAL_TEMPO) * TICKS_PER_QUARTER) / 60;
+  const quick = new Set<Ticks>();
+  let run = 1;
+  for (let i = 1; i <= strokes.length; i++) {
+    const [a, b] = [strokes[i - 1]!, strokes[i]];
+    const goesOn =
+      b?.notes.length === 1 &&
+      a.notes.length === 1 &&
+      a.notes[0]!.midi === b.notes[0]!.midi &&
+      b.onset - a.onset < gap;
+    if (goesOn) run += 1;
+    else {
+      if (run > 2) for (let k = i - run + 1; k < i; k++) quick.add(strokes[k]!.onset);
+      run = 1;
+    }
+  }
+  return quick;
 }
 
 /** What can be held on while other keys are struck: five keys in all, within reach. The furthest is let go first. */
@@ -105,7 +124,7 @@ function holdable(
   held: readonly SoundingNote[],
   struck: readonly SoundingNote[],
   reach: number,
-): { held: SoundingNote[]; letGo: SoundingNote[] } {
+): { held: readonly SoundingNote[]; letGo: readonly SoundingNote[] } {
   const kept = [...held].sort((a, b) => b.onset - a.onset);
   const letGo: SoundingNote[] = kept.splice(Math.max(0, MOST_KEYS - struck.length));
   const low = Math.min(...struck.map((n) => n.midi));
@@ -140,18 +159,14 @@ const slurChange = (notes: readonly SoundingNote[]): number =>
 /** A leap is wider than a position. */
 const LEAP = 7;
 
-function bondOf(
-  before: { readonly onset: Ticks; readonly notes: readonly SoundingNote[] },
-  here: { readonly onset: Ticks; readonly notes: readonly SoundingNote[] },
-  { rest, beat, newPhrase }: { rest: Ticks; beat: Ticks; newPhrase: boolean },
-): number {
-  const distance = Math.abs(middle(here.notes) - middle(before.notes));
-  const length = here.onset - before.onset;
-  const staccato = isStaccato(before.notes);
+/** `rest` is the silence before the stroke, in ticks; negative where notes overlap. */
+function bondOf(before: Stroke, here: Stroke, rest: Ticks, { beat, resets }: HandLine): number {
   if (rest >= beat) return 0;
-  if (newPhrase && (rest > 0 || staccato || length >= 1.5 * beat || before.notes.some((n) => n.slurStop)))
-    return 0;
-  if (staccato && distance > LEAP) return 0;
+  const staccato = isStaccato(before.notes);
+  const newPhrase = resets.has(here.onset);
+  const long = here.onset - before.onset >= 1.5 * beat;
+  if (newPhrase && (rest > 0 || staccato || long || before.notes.some((n) => n.slurStop))) return 0;
+  if (staccato && Math.abs(middle(here.notes) - middle(before.notes)) > LEAP) return 0;
   const phrase = newPhrase ? 0.6 : 1;
   if (rest > OVERLAP) return 0.5 * phrase;
   return (staccato ? 0.6 : 1) * phrase;

@@ -10,6 +10,7 @@ import { eventCost, isTriple, newCosts, stepCost, tripleCost, type CostModel, ty
 import { eventsOf, type Event, type HandLine } from './events';
 import { gripsFor, type Finger, type Grip } from './grips';
 import { spansFor } from './spans';
+import { tablesFor } from './tables';
 
 export interface FingeringSettings extends HandLine {
   /** Fingers that are decided, by note id. */
@@ -77,6 +78,31 @@ export const modelOf = (
 const MOST_KEPT = 4000;
 const kept = new Map<string, Phrase>();
 
+/** Conventions depend on the notes alone: a lock does not change them. */
+const conventionsByPhrase = new Map<string, ReadonlyMap<string, Convention>>();
+
+function knownConventions(
+  events: readonly Event[],
+  settings: FingeringSettings,
+): ReadonlyMap<string, Convention> {
+  const key = keyOf(events, { ...withoutUsual(settings), locks: NO_LOCKS });
+  let conventions = conventionsByPhrase.get(key);
+  if (!conventions) {
+    conventions = conventionsOf(events, settings.hand);
+    if (conventionsByPhrase.size >= MOST_KEPT) conventionsByPhrase.clear();
+    conventionsByPhrase.set(key, conventions);
+  }
+  return conventions;
+}
+
+const NO_LOCKS: ReadonlyMap<string, Finger> = new Map();
+
+/** Forgets what is known, for measuring. */
+export function forgetPhrases(): void {
+  kept.clear();
+  conventionsByPhrase.clear();
+}
+
 function solvePhrase(events: readonly Event[], settings: FingeringSettings): Phrase {
   const key = keyOf(events, settings);
   const known = kept.get(key);
@@ -85,14 +111,24 @@ function solvePhrase(events: readonly Event[], settings: FingeringSettings): Phr
     kept.set(key, known);
     return known;
   }
-  const model = modelOf(settings, conventionsOf(events, settings.hand));
+  const model = modelOf(settings, knownConventions(events, settings));
   const grips = events.map((event) => gripsFor(event, settings.locks));
-  const path = bestPath(events, grips, model);
+  // What suits without regard to like figures, and keeps to them all the same, is still the best.
+  const free = settings.usual && kept.get(keyOf(events, withoutUsual(settings)));
+  const path = free && keepsTo(free, settings.usual!) ? free.path : bestPath(events, grips, model);
   const phrase = { events, grips, model, path, cost: total(costsOf(events, path, model)) };
   kept.set(key, phrase);
   if (kept.size > MOST_KEPT) kept.delete(kept.keys().next().value!);
   return phrase;
 }
+
+const withoutUsual = ({ usual: _usual, ...settings }: FingeringSettings): FingeringSettings => settings;
+
+/** Whether a phrase has the usual finger wherever there is one. */
+const keepsTo = ({ events, path }: Phrase, usual: ReadonlyMap<string, Finger>): boolean =>
+  events.every((event, i) =>
+    event.keys.every((key, k) => !key.struck || (usual.get(key.id) ?? path[i]![k]) === path[i]![k]),
+  );
 
 function keyOf(
   events: readonly Event[],
@@ -154,48 +190,52 @@ export function bestPath(
   model: CostModel,
 ): Grip[] {
   if (events.length === 0) return [];
+  const tables = tablesFor(model);
   const own = events.map((event, i) => grips[i]!.map((grip) => eventCost(event, grip, model)));
+  /** The first finger of each grip, from 0: all there is where a single key is struck. */
+  const fingers = grips.map((list) => Uint8Array.from(list, (grip) => grip[0]! - 1));
   /** best[a * size + b]: least cost up to event i with grip a at i − 1 and b at i; for the first event a is 0. */
   let best = Float64Array.from(own[0]!);
   let before = 1;
   const cameFrom: Uint16Array[] = [];
   for (let i = 1; i < events.length; i++) {
-    const [first, second, third] = [i > 1 ? grips[i - 2]! : undefined, grips[i - 1]!, grips[i]!];
-    const triple = first && isTriple(events[i - 2]!, events[i - 1]!, events[i]!);
-    const next = new Float64Array(second.length * third.length);
-    const back = new Uint16Array(second.length * third.length);
-    for (let b = 0; b < second.length; b++) {
+    const [second, third] = [grips[i - 1]!, grips[i]!];
+    const [bs, cs] = [second.length, third.length];
+    const triple = i > 1 ? tables.triple(events[i - 2]!, events[i - 1]!, events[i]!, model) : undefined;
+    const steps = tables.step(events[i - 1]!, second, events[i]!, third, model);
+    const here = own[i]!;
+    const next = new Float64Array(bs * cs);
+    const back = new Uint16Array(bs * cs);
+    for (let b = 0; b < bs; b++) {
       // Without rules over three events the way to b does not depend on what follows.
-      let [least, from] = [Infinity, 0];
+      let least = Infinity;
+      let from = 0;
       if (!triple)
         for (let a = 0; a < before; a++)
-          if (best[a * second.length + b]! < least) [least, from] = [best[a * second.length + b]!, a];
-      for (let c = 0; c < third.length; c++) {
+          if (best[a * bs + b]! < least) {
+            least = best[a * bs + b]!;
+            from = a;
+          }
+      for (let c = 0; c < cs; c++) {
         if (triple) {
+          const first = fingers[i - 2]!;
+          const at = 5 * fingers[i - 1]![b]! + fingers[i]![c]!;
           least = Infinity;
           for (let a = 0; a < before; a++) {
-            const cost =
-              best[a * second.length + b]! +
-              tripleCost(
-                events[i - 2]!,
-                events[i - 1]!,
-                events[i]!,
-                first[a]![0]!,
-                second[b]![0]!,
-                third[c]![0]!,
-                model,
-              );
-            if (cost < least) [least, from] = [cost, a];
+            const cost = best[a * bs + b]! + triple[25 * first[a]! + at]!;
+            if (cost < least) {
+              least = cost;
+              from = a;
+            }
           }
         }
-        next[b * third.length + c] =
-          least + stepCost(events[i - 1]!, second[b]!, events[i]!, third[c]!, model) + own[i]![c]!;
-        back[b * third.length + c] = from;
+        next[b * cs + c] = least + steps[b * cs + c]! + here[c]!;
+        back[b * cs + c] = from;
       }
     }
     cameFrom.push(back);
     best = next;
-    before = second.length;
+    before = bs;
   }
   let at = 0;
   for (let state = 1; state < best.length; state++) if (best[state]! < best[at]!) at = state;

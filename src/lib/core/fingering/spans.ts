@@ -40,13 +40,18 @@ const TABLE_REACH = 14;
 
 /** The spans of a hand by reach in semitones: what is relaxed stays, what is stretched shrinks or grows with the hand. */
 export function spansFor(reach: number): (low: number, high: number) => Span {
+  const known = byReach.get(reach);
+  if (known) return known;
   const scale = reach / TABLE_REACH;
-  const table = new Map(
-    Object.entries(SPANS).map(([pair, s]) => {
-      const maxComfortable = Math.max(s.maxRelaxed, s.maxComfortable * scale);
-      const whole = pair === '15' ? reach : s.maxPractical * scale;
-      return [pair, { ...s, maxComfortable, maxPractical: Math.max(maxComfortable, whole) }];
-    }),
-  );
-  return (low, high) => table.get(`${low}${high}`)!;
+  const table: Span[] = [];
+  for (const [pair, s] of Object.entries(SPANS)) {
+    const maxComfortable = Math.max(s.maxRelaxed, s.maxComfortable * scale);
+    const whole = pair === '15' ? reach : s.maxPractical * scale;
+    table[Number(pair)] = { ...s, maxComfortable, maxPractical: Math.max(maxComfortable, whole) };
+  }
+  const spans = (low: number, high: number): Span => table[10 * low + high]!;
+  byReach.set(reach, spans);
+  return spans;
 }
+
+const byReach = new Map<number, (low: number, high: number) => Span>();

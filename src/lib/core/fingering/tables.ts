@@ -1,0 +1,93 @@
+/**
+ * Costs of coming from one event to the next, for every grip of both, kept by what they depend on: where the keys lie from
+ * each other, which are black, which are held. Music goes over the same few ways again and again.
+ */
+import { isTriple, stepCost, tripleCost, type CostModel } from './cost';
+import type { Event, HeldKey } from './events';
+import { FINGERS, type Grip } from './grips';
+
+export interface CostTables {
+  /** Cost of the step, at [index of the first grip × number of second grips + index of the second]. */
+  step(
+    from: Event,
+    fromGrips: readonly Grip[],
+    to: Event,
+    toGrips: readonly Grip[],
+    model: CostModel,
+  ): Float64Array;
+  /** Cost of three single notes, at [25 × (first finger − 1) + 5 × (second − 1) + third − 1]; undefined where there is none. */
+  triple(a: Event, b: Event, c: Event, model: CostModel): Float64Array | undefined;
+}
+
+/** Ways kept for one kind of hand; more than these are not kept. */
+const MOST = 20_000;
+const byHand = new Map<string, CostTables>();
+
+/** The tables of a hand, by its reach and how still it is to be. */
+export function tablesFor({ reach, steadiness }: CostModel): CostTables {
+  const key = `${reach} ${steadiness}`;
+  let tables = byHand.get(key);
+  if (!tables) {
+    tables = makeTables();
+    byHand.set(key, tables);
+  }
+  return tables;
+}
+
+function makeTables(): CostTables {
+  const steps = new Map<string, Float64Array>();
+  const triples = new Map<number, Float64Array>();
+  return {
+    step(from, fromGrips, to, toGrips, model) {
+      const key = `${fromGrips.length}/${toGrips.length} ${wayOf(from, to, model)}`;
+      const isWhole = isAllRising(fromGrips, from) && isAllRising(toGrips, to);
+      const known = isWhole ? steps.get(key) : undefined;
+      if (known) return known;
+      const table = new Float64Array(fromGrips.length * toGrips.length);
+      for (let a = 0; a < fromGrips.length; a++)
+        for (let b = 0; b < toGrips.length; b++)
+          table[a * toGrips.length + b] = stepCost(from, fromGrips[a]!, to, toGrips[b]!, model);
+      if (isWhole && steps.size < MOST) steps.set(key, table);
+      return table;
+    },
+    triple(a, b, c, model) {
+      if (!isTriple(a, b, c)) return undefined;
+      const [ka, kb, kc] = [a.keys[0]!.out, b.keys[0]!.out, c.keys[0]!.out];
+      const key =
+        (kb - ka + 128) * 100_000 + (kc - kb + 128) * 100 + Math.round(10 * Math.min(b.bond, c.bond));
+      const known = triples.get(key);
+      if (known) return known;
+      const table = new Float64Array(125);
+      for (const fa of FINGERS)
+        for (const fb of FINGERS)
+          for (const fc of FINGERS)
+            table[25 * (fa - 1) + 5 * (fb - 1) + fc - 1] = tripleCost(a, b, c, fa, fb, fc, model);
+      if (triples.size < MOST) triples.set(key, table);
+      return table;
+    },
+  };
+}
+
+/** Grips by number of keys where nothing is locked: binomial(5, n). */
+const ALL_RISING = [1, 5, 10, 10, 5, 1];
+const isAllRising = (grips: readonly Grip[], event: Event): boolean =>
+  grips.length === ALL_RISING[event.keys.length];
+
+/** Everything that the cost of a step depends on, apart from the grips. */
+function wayOf(from: Event, to: Event, model: CostModel): string {
+  const origin = from.keys[0]!.out;
+  let way = `${Math.round(100 * to.bond)}${to.slurred ? 's' : ''}${to.quickRepeat ? 'q' : ''}`;
+  for (const key of from.keys) way += keyText(key, origin, model);
+  way += '>';
+  for (const key of to.keys) {
+    way += keyText(key, origin, model);
+    if (!key.struck) way += `h${from.keys.findIndex((k) => k.id === key.id)}`;
+  }
+  return way;
+}
+
+function keyText(key: HeldKey, origin: number, { conventions }: CostModel): string {
+  const usual = key.isBlack ? conventions?.get(key.id)?.fingers : undefined;
+  const turned = usual ? `${usual.includes(1) ? 'u' : ''}${usual.includes(5) ? 'v' : ''}` : '';
+  return ` ${key.out - origin}${key.isBlack ? 'b' : ''}${key.struck ? '' : '~'}${turned}`;
+}
