@@ -8,8 +8,9 @@ import { isBlackKey, staffPosition } from '../score/pitch';
 import { beatLength } from '../score/metre';
 import { byMeasure, type SoundingNote } from '../score/query';
 import type { Measure } from '../score/score';
+import { eventsOf } from './events';
 import type { Finger } from './grips';
-import { fingerLine, type Fingering, type FingeringSettings } from './solve';
+import { fingerEvents, type Fingering, type FingeringSettings } from './solve';
 
 /** The notes of one place where a figure stands. */
 type Place = readonly SoundingNote[];
@@ -20,9 +21,10 @@ export function fingerWithFigures(
   measures: readonly Measure[],
   settings: FingeringSettings,
 ): { readonly fingering: Fingering; readonly settings: FingeringSettings } {
+  const events = eventsOf(notes, settings);
+  const free = fingerEvents(events, settings);
   const figures = [...sequencesOf(notes, measures), ...figuresOf(notes, measures)];
-  if (figures.length === 0) return { fingering: fingerLine(notes, settings), settings };
-  const free = fingerLine(notes, settings);
+  if (figures.length === 0) return { fingering: free, settings };
   const usual = new Map<string, Finger>();
   for (const places of figures) {
     const fingers = usualFingers(places, free, settings.locks);
@@ -30,7 +32,7 @@ export function fingerWithFigures(
     for (const place of places) place.forEach((note, i) => usual.set(note.id, fingers[i]!));
   }
   const withUsual = { ...settings, usual };
-  return { fingering: fingerLine(notes, withUsual), settings: withUsual };
+  return { fingering: fingerEvents(events, withUsual), settings: withUsual };
 }
 
 /** Measures that are alike, in one hand, at any pitch that lies under the hand in the same way. */
@@ -95,12 +97,10 @@ function windowsOf(
 /** Rhythm, steps by letter and the pattern of black and white: what makes two places the same for the hand. */
 function shapeOf(place: Place, start: number): string {
   const [low, first] = [staffPosition(place[0]!.pitch), place[0]!.midi];
-  return place
-    .map(
-      (n) =>
-        `${n.onset - start}+${n.duration}=${staffPosition(n.pitch) - low}${Math.abs(n.midi - first) > 11 ? 'x' : ''}${isBlackKey(n.midi) ? 'b' : 'w'}`,
-    )
-    .join(' ');
+  let shape = '';
+  for (const { onset, duration, pitch, midi } of place)
+    shape += `${onset - start}+${duration}=${staffPosition(pitch) - low}${Math.abs(midi - first) > 11 ? 'x' : ''}${isBlackKey(midi) ? 'b' : 'w'} `;
+  return shape;
 }
 
 function usualFingers(

@@ -5,7 +5,7 @@
  * no other.
  */
 import type { SoundingNote } from '../score/query';
-import { conventionsOf, type Convention } from './conventions';
+import { conventionsOf } from './conventions';
 import { eventCost, isTriple, newCosts, stepCost, tripleCost, type CostModel, type Costs } from './cost';
 import { eventsOf, type Event, type HandLine } from './events';
 import { gripsFor, type Finger, type Grip } from './grips';
@@ -38,8 +38,12 @@ export interface Fingering {
 }
 
 /** Fingers a line: every note of `notes` gets one. */
-export function fingerLine(notes: readonly SoundingNote[], settings: FingeringSettings): Fingering {
-  const phrases = phrasesOf(eventsOf(notes, settings)).map((events) => solvePhrase(events, settings));
+export const fingerLine = (notes: readonly SoundingNote[], settings: FingeringSettings): Fingering =>
+  fingerEvents(eventsOf(notes, settings), settings);
+
+/** The same from events that are known already. */
+export function fingerEvents(all: readonly Event[], settings: FingeringSettings): Fingering {
+  const phrases = phrasesOf(all).map((events) => solvePhrase(events, settings));
   const fingers = new Map<string, Finger>();
   let cost = 0;
   for (const phrase of phrases) {
@@ -63,82 +67,88 @@ export function phrasesOf(events: readonly Event[]): Event[][] {
   return phrases;
 }
 
-export const modelOf = (
-  settings: FingeringSettings,
-  conventions: ReadonlyMap<string, Convention>,
-): CostModel => ({
-  spans: spansFor(settings.reach),
-  reach: settings.reach,
-  steadiness: settings.steadiness,
-  conventions,
-  ...(settings.usual ? { usual: settings.usual } : {}),
-});
-
-/** Solved phrases, by everything that they depend on. The oldest goes when there are too many. */
+/** Best paths of phrases, by what they depend on: a verse that comes again is solved once. */
 const MOST_KEPT = 4000;
-const kept = new Map<string, Phrase>();
-
-/** Conventions depend on the notes alone: a lock does not change them. */
-const conventionsByPhrase = new Map<string, ReadonlyMap<string, Convention>>();
-
-function knownConventions(
-  events: readonly Event[],
-  settings: FingeringSettings,
-): ReadonlyMap<string, Convention> {
-  const key = keyOf(events, { ...withoutUsual(settings), locks: NO_LOCKS });
-  let conventions = conventionsByPhrase.get(key);
-  if (!conventions) {
-    conventions = conventionsOf(events, settings.hand);
-    if (conventionsByPhrase.size >= MOST_KEPT) conventionsByPhrase.clear();
-    conventionsByPhrase.set(key, conventions);
-  }
-  return conventions;
-}
-
-const NO_LOCKS: ReadonlyMap<string, Finger> = new Map();
+const kept = new Map<string, Pick<Phrase, 'path' | 'cost'>>();
 
 /** Forgets what is known, for measuring. */
-export function forgetPhrases(): void {
-  kept.clear();
-  conventionsByPhrase.clear();
-}
+export const forgetPhrases = (): void => kept.clear();
 
 function solvePhrase(events: readonly Event[], settings: FingeringSettings): Phrase {
   const key = keyOf(events, settings);
-  const known = kept.get(key);
-  if (known) {
-    kept.delete(key);
-    kept.set(key, known);
-    return known;
+  let solved = kept.get(key);
+  const setup = setUp(events, settings);
+  if (!solved) {
+    // What suits without regard to like figures, and keeps to them all the same, is still the best.
+    const { usual, ...plain } = settings;
+    const free = usual && kept.get(keyOf(events, plain));
+    if (free && keepsTo(events, free.path, usual)) solved = free;
+    else {
+      const path = bestPath(events, setup.grips, setup.model);
+      solved = { path, cost: total(costsOf(events, path, setup.model)) };
+    }
+    if (kept.size >= MOST_KEPT) kept.delete(kept.keys().next().value!);
+    kept.set(key, solved);
   }
-  const model = modelOf(settings, knownConventions(events, settings));
-  const grips = events.map((event) => gripsFor(event, settings.locks));
-  // What suits without regard to like figures, and keeps to them all the same, is still the best.
-  const free = settings.usual && kept.get(keyOf(events, withoutUsual(settings)));
-  const path = free && keepsTo(free, settings.usual!) ? free.path : bestPath(events, grips, model);
-  const phrase = { events, grips, model, path, cost: total(costsOf(events, path, model)) };
-  kept.set(key, phrase);
-  if (kept.size > MOST_KEPT) kept.delete(kept.keys().next().value!);
-  return phrase;
+  const { path, cost } = solved;
+  return {
+    events,
+    path,
+    cost,
+    get model() {
+      return setup.model;
+    },
+    get grips() {
+      return setup.grips;
+    },
+  };
 }
 
-const withoutUsual = ({ usual: _usual, ...settings }: FingeringSettings): FingeringSettings => settings;
+/** Grips and cost model of a phrase, made when they are needed. */
+function setUp(events: readonly Event[], settings: FingeringSettings): Pick<Phrase, 'grips' | 'model'> {
+  let grips: Phrase['grips'] | undefined;
+  let model: CostModel | undefined;
+  return {
+    get grips() {
+      return (grips ??= events.map((event) => gripsFor(event, settings.locks)));
+    },
+    get model() {
+      return (model ??= {
+        spans: spansFor(settings.reach),
+        reach: settings.reach,
+        steadiness: settings.steadiness,
+        conventions: conventionsOf(events, settings.hand),
+        ...(settings.usual ? { usual: settings.usual } : {}),
+      });
+    },
+  };
+}
 
-/** Whether a phrase has the usual finger wherever there is one. */
-const keepsTo = ({ events, path }: Phrase, usual: ReadonlyMap<string, Finger>): boolean =>
+/** Whether a path has the usual finger wherever there is one. */
+const keepsTo = (
+  events: readonly Event[],
+  path: readonly Grip[],
+  usual: ReadonlyMap<string, Finger>,
+): boolean =>
   events.every((event, i) =>
     event.keys.every((key, k) => !key.struck || (usual.get(key.id) ?? path[i]![k]) === path[i]![k]),
   );
 
+/** Everything that the fingering of a phrase depends on; ids only in so far as they tie a held key to its stroke. */
 function keyOf(
   events: readonly Event[],
   { hand, reach, steadiness, locks, usual }: FingeringSettings,
 ): string {
   let key = `${hand} ${reach} ${steadiness}`;
-  for (const event of events) {
+  for (let i = 0; i < events.length; i++) {
+    const event = events[i]!;
     key += `|${event.bond}${event.quickRepeat ? 'q' : ''}${event.slurred ? 's' : ''}`;
-    for (const { id, midi, struck } of event.keys)
-      key += ` ${id}${struck ? ':' : '~'}${midi}=${locks.get(id) ?? ''}/${usual?.get(id) ?? ''}`;
+    for (const { id, midi, struck } of event.keys) {
+      key += struck ? ` ${midi}` : `~${midi}h${events[i - 1]?.keys.findIndex((k) => k.id === id)}`;
+      const [lock, like] = [locks.get(id), usual?.get(id)];
+      if (lock) key += `=${lock}`;
+      if (like) key += `/${like}`;
+    }
   }
   return key;
 }
