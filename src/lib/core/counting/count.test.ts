@@ -1,9 +1,12 @@
+import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { beatLength } from '../score/metre';
 import { soundingNotes } from '../score/query';
 import type { TimeSignature } from '../score/score';
 import { TICKS_PER_QUARTER as Q } from '../score/ticks';
 import { scoreFrom } from '../test/shorthand';
-import { countMeasures, countsInWords } from './count';
+import { countMeasure, countMeasures, countsInWords, withOtherWords } from './count';
+import { SCHOOL_IDS, type SchoolId } from './schools';
 
 const counted = (right: string, beats: number, beatType: number, pickup = 0): string[] => {
   const time: TimeSignature = { beats, beatType };
@@ -52,5 +55,149 @@ describe('counting in numbers', () => {
     const score = scoreFrom({ key: 'C', time: { beats: 4, beatType: 4 }, right: 'C4:4 | r:4' });
     const [, second] = countMeasures(score.measures, [{ onset: 0, duration: 6 * Q }]);
     expect(second!.counts.map((c) => c.kind)).toEqual(['held', 'held', 'rest', 'rest']);
+  });
+});
+
+describe('the schools', () => {
+  const said = (
+    school: SchoolId,
+    right: string,
+    beats: number,
+    beatType: number,
+    cutTime?: 'quarters',
+  ): string => {
+    const score = scoreFrom({ key: 'C', time: { beats, beatType }, right });
+    const notes = soundingNotes(score.parts[0]!.notes);
+    const options = { school, cutTime: cutTime ?? ('halves' as const) };
+    return countsInWords(countMeasures(score.measures, notes, () => options)[0]!.counts);
+  };
+  const QUARTERS = 'C4:1 C4:1 C4:1 C4:1';
+  const EIGHTHS = 'C4:0.5 C4:0.5 C4:0.5 C4:0.5';
+  const SIXTEENTHS = 'C4:0.25 C4:0.25 C4:0.25 C4:0.25';
+  const SIX = 'C4:0.5 C4:0.5 C4:0.5 C4:0.5 C4:0.5 C4:0.5';
+  it.each<[SchoolId, string, string, string, string, string]>([
+    ['numbers', '1 2 3 4', '1 & 2 &', '1 e & a', '1 & a 2 & a', '1 & a 2 & a 3 & a 4 & a'],
+    ['pulses', '1 2 3 4', '1 & 2 &', '1 e & a', '1 2 3 4 5 6', '1 2 3 4 5 6 7 8 9 10 11 12'],
+    ['beat-pulse', '1 2 3 4', '1 & 2 &', '1 e & a', '1 2 3 2 2 3', '1 2 3 2 2 3 3 2 3 4 2 3'],
+    [
+      'ta-titi',
+      'ta ta ta ta',
+      'ti ti ti ti',
+      'ti ri ti ri',
+      'ti ti ti ti ti ti',
+      'ti ti ti ti ti ti ti ti ti ti ti ti',
+    ],
+    [
+      'takadimi',
+      'ta ta ta ta',
+      'ta di ta di',
+      'ta ka di mi',
+      'ta ki da ta ki da',
+      'ta ki da ta ki da ta ki da ta ki da',
+    ],
+  ])('%s', (school, quarters, eighths, sixteenths, six, twelve) => {
+    expect(said(school, QUARTERS, 4, 4)).toBe(quarters);
+    expect(said(school, EIGHTHS, 2, 4)).toBe(eighths);
+    expect(said(school, SIXTEENTHS, 1, 4)).toBe(sixteenths);
+    expect(said(school, SIX, 6, 8)).toBe(six);
+    expect(said(school, `${SIX} ${SIX}`, 12, 8)).toBe(twelve);
+  });
+  it.each<[SchoolId, string]>([
+    ['numbers', '1 trip let'],
+    ['pulses', '1 trip let'],
+    ['beat-pulse', '1 2 3'],
+    ['ta-titi', 'tri o la'],
+    ['takadimi', 'ta ki da'],
+  ])('%s says a triplet', (school, expected) => {
+    const score = scoreFrom({ key: 'C', time: { beats: 1, beatType: 4 }, right: 'C4:1' });
+    const notes = [0, 1, 2].map((i) => ({ onset: (i * Q) / 3, duration: Q / 3 }));
+    expect(countsInWords(countMeasure(score.measures[0]!, notes, { school, cutTime: 'halves' }))).toBe(
+      expected,
+    );
+  });
+  it.each<[SchoolId, string, string, number, number]>([
+    ['numbers', '1 (&) 2 &', 'C4:0.5 r:0.5 C4:0.5 C4:0.5', 2, 4],
+    ['numbers', '1 & (2) & 3 &', 'C4:0.5 C4:1 C4:0.5 C4:0.5 C4:0.5', 3, 4],
+    ['numbers', '1 2 3 4 5 6 7', 'C4:0.5 C4:0.5 C4:0.5 C4:0.5 C4:0.5 C4:0.5 C4:0.5', 7, 8],
+    ['numbers', '1 2 (3) 4 5', 'C4:0.5 C4:1 C4:0.5 C4:0.5', 5, 8],
+    ['numbers', '1 & a 2 3', `C4:0.5 C4:0.5 C4:0.5 C4:1.5 C4:1.5`, 9, 8],
+    ['numbers', '1 (2) (3) 4 5', 'C4:4.5 C4:1.5 C4:1.5', 15, 8],
+    ['pulses', '1 (2) 3 4 (5) (6)', 'C4:1 C4:0.5 C4:1.5', 6, 8],
+    ['beat-pulse', '1 (2) 3 2 (2) (3)', 'C4:1 C4:0.5 C4:1.5', 6, 8],
+    ['ta-titi', 'ta (ti) ti ta (ta)', 'C4:1.5 C4:0.5 C4:2', 4, 4],
+    ['ta-titi', 'ti ta (ti) ti', 'C4:0.5 C4:1 C4:0.5', 2, 4],
+    ['ta-titi', 'ti ti ri', 'C4:0.5 C4:0.25 C4:0.25', 1, 4],
+    ['ta-titi', 'ta ti ta', 'C4:1 C4:0.5 C4:1.5', 6, 8],
+    ['takadimi', 'ta (ta) di ta (ta)', 'C4:1.5 C4:0.5 C4:2', 4, 4],
+    ['takadimi', 'ta mi', 'C4:0.75 C4:0.25', 1, 4],
+    ['takadimi', 'ta va ki di da ma ta', 'C4:0.25 C4:0.25 C4:0.25 C4:0.25 C4:0.25 C4:0.25 C4:1.5', 6, 8],
+  ])('%s: %s', (school, expected, right, beats, beatType) => {
+    expect(said(school, right, beats, beatType)).toBe(expected);
+  });
+  it('cut time may be counted in quarters', () => {
+    expect(said('numbers', QUARTERS, 2, 2)).toBe('1 & 2 &');
+    expect(said('numbers', QUARTERS, 2, 2, 'quarters')).toBe('1 2 3 4');
+  });
+  it('a metre that changes inside a measure is counted from there', () => {
+    const score = scoreFrom({
+      key: 'C',
+      time: { beats: 5, beatType: 4 },
+      right: 'C4:1 C4:1 C4:0.5 C4:0.5 C4:0.5 C4:0.5 C4:0.5 C4:0.5',
+    });
+    const changes = [{ onset: 2 * Q, time: { beats: 6, beatType: 8 } }];
+    const notes = soundingNotes(score.parts[0]!.notes);
+    expect(countsInWords(countMeasure({ ...score.measures[0]!, changes }, notes))).toBe('1 2 1 & a 2 & a');
+  });
+  it('the second half of a measure that a repeat cuts goes on counting', () => {
+    const score = scoreFrom({ key: 'C', time: { beats: 4, beatType: 4 }, right: 'C4:4' });
+    const cut = { ...score.measures[0]!, length: Q, beginsAt: 3 * Q };
+    expect(
+      countsInWords(
+        countMeasure(cut, [
+          { onset: 0, duration: Q / 2 },
+          { onset: Q / 2, duration: Q / 2 },
+        ]),
+      ),
+    ).toBe('4 &');
+  });
+  it('other words take the places of those proposed, brackets as they are', () => {
+    const score = scoreFrom({ key: 'C', time: { beats: 4, beatType: 4 }, right: 'C4:1.5 C4:0.5 C4:2' });
+    const counts = countMeasure(score.measures[0]!, soundingNotes(score.parts[0]!.notes));
+    expect(countsInWords(withOtherWords(counts, 'one (two) and three four')!)).toBe(
+      'one (two) and three (four)',
+    );
+    expect(withOtherWords(counts, 'one two')).toBeUndefined();
+  });
+  it('law: every onset and every beat has a word, in order, in every school', () => {
+    const value = fc.constantFrom(Q / 4, Q / 2, Q / 3, Q, (3 * Q) / 2, 2 * Q);
+    fc.assert(
+      fc.property(
+        fc.array(fc.record({ length: value, rest: fc.boolean() }), { minLength: 1, maxLength: 12 }),
+        fc.constantFrom(...SCHOOL_IDS),
+        fc.constantFrom([2, 4], [3, 4], [4, 4], [5, 4], [7, 8], [6, 8], [9, 8], [2, 2]),
+        (line, school, [beats, beatType]) => {
+          const score = scoreFrom({
+            key: 'C',
+            time: { beats: beats!, beatType: beatType! },
+            right: `r:${(beats! * 4) / beatType!}`,
+          });
+          const measure = score.measures[0]!;
+          let at = 0;
+          const notes = line.flatMap(({ length, rest }) => {
+            const onset = at;
+            at += length;
+            return rest || onset >= measure.length ? [] : [{ onset, duration: length }];
+          });
+          const counts = countMeasure(measure, notes, { school, cutTime: 'halves' });
+          const places = counts.map((c) => c.at);
+          expect([...places].sort((a, b) => a - b)).toEqual(places);
+          for (const n of notes)
+            expect(counts.find((c) => c.at === n.onset)).toMatchObject({ kind: 'onset' });
+          for (let beat = 0; beat < measure.length; beat += beatLength(measure.time))
+            expect(places).toContain(beat);
+          expect(counts.every((c) => c.say.length > 0)).toBe(true);
+        },
+      ),
+    );
   });
 });

@@ -1,10 +1,11 @@
 /**
- * What a learner says while playing, in the numbers school: 1 & 2 &, 1 e & a, 1 trip let; compound beats 1 & a 2 & a.
- * Every onset and every beat has an entry; only as fine as the measure needs.
+ * What a learner says while playing, in any school and metre: a word for every onset, every held beat and every rest,
+ * and no finer than the measure needs.
  */
 import { beatLength, endOf, isCompound, placeInMeasure } from '../score/metre';
-import type { Measure } from '../score/score';
+import type { Measure, TimeSignature } from '../score/score';
 import type { Ticks } from '../score/ticks';
+import { SCHOOLS, type Places, type School, type SchoolId } from './schools';
 
 export interface Count {
   /** Ticks from the start of the measure as it stands (a pickup's first note is at 0). */
@@ -24,55 +25,168 @@ export interface Sounding {
   readonly duration: Ticks;
 }
 
-/** Counts every measure. */
-export const countMeasures = (measures: readonly Measure[], notes: readonly Sounding[]): MeasureCounts[] =>
-  measures.map((measure) => ({ measure: measure.index, counts: countMeasure(measure, notes) }));
-
-/** Counts one measure for the notes that one hand (or both) plays in it. */
-export function countMeasure(measure: Measure, notes: readonly Sounding[]): Count[] {
-  const beat = beatLength(measure.time);
-  const places = new Set<Ticks>();
-  for (let place = 0; place < measure.beginsAt + measure.length; place += beat)
-    if (place >= measure.beginsAt) places.add(place);
-  const onsets = new Set<Ticks>();
-  for (const note of notes)
-    if (note.onset >= measure.start && note.onset < endOf(measure)) {
-      const place = placeInMeasure(measure, note.onset);
-      onsets.add(place);
-      places.add(place);
-    }
-  return [...places]
-    .sort((a, b) => a - b)
-    .map((place) => {
-      const tick = measure.start + place - measure.beginsAt;
-      const sounds = notes.some((n) => n.onset < tick && n.onset + n.duration > tick);
-      return {
-        at: place - measure.beginsAt,
-        say: syllable(measure, place, onsets),
-        kind: onsets.has(place) ? 'onset' : sounds ? 'held' : 'rest',
-      };
-    });
+export interface CountingOptions {
+  readonly school: SchoolId;
+  /** How a measure of two half notes is counted. */
+  readonly cutTime: 'halves' | 'quarters';
 }
 
-const QUARTERS_OF_A_BEAT = ['', 'e', '&', 'a'];
+export const USUAL_COUNTING: CountingOptions = { school: 'numbers', cutTime: 'halves' };
 
-function syllable(measure: Measure, place: Ticks, onsets: ReadonlySet<Ticks>): string {
-  const beat = beatLength(measure.time);
-  // A measure longer than its metre goes on counting: 1 2 3 4 5.
-  const number = Math.floor(place / beat) + 1;
-  const within = place % beat;
-  if (within === 0) return String(number);
-  if (isCompound(measure.time)) {
-    const pulse = beat / 3;
-    if (within % pulse === 0) return ['', '&', 'a'][within / pulse]!;
-    return 'e';
+/** Counts every measure; `optionsFor` may differ from measure to measure, null leaves one uncounted. */
+export const countMeasures = (
+  measures: readonly Measure[],
+  notes: readonly Sounding[],
+  optionsFor: (measure: number) => CountingOptions | null = () => USUAL_COUNTING,
+): MeasureCounts[] => {
+  const sorted = [...notes].sort((a, b) => a.onset - b.onset);
+  let first = 0;
+  let reaching: Sounding[] = [];
+  return measures.map((measure) => {
+    // Only what sounds in this measure is looked at: what reaches into it, and what begins in it.
+    const inside = reaching.filter((n) => n.onset + n.duration > measure.start);
+    while (first < sorted.length && sorted[first]!.onset < endOf(measure)) inside.push(sorted[first++]!);
+    reaching = inside.filter((n) => n.onset + n.duration > endOf(measure));
+    const options = optionsFor(measure.index);
+    return { measure: measure.index, counts: options ? countMeasure(measure, inside, options) : [] };
+  });
+};
+
+/** A stretch of a measure in one metre; most measures are one. Places count from the beginning of a full measure. */
+interface Stretch {
+  readonly time: TimeSignature;
+  /** Place of its first beat, and where it ends. */
+  readonly from: Ticks;
+  readonly to: Ticks;
+}
+
+/** Counts one measure for the notes that one hand (or both) plays in it. */
+export function countMeasure(
+  measure: Measure,
+  notes: readonly Sounding[],
+  options: CountingOptions = USUAL_COUNTING,
+): Count[] {
+  return stretchesOf(measure, options).flatMap((stretch) => countStretch(measure, stretch, notes, options));
+}
+
+function stretchesOf(measure: Measure, { cutTime }: CountingOptions): Stretch[] {
+  const counted = (time: TimeSignature): TimeSignature =>
+    cutTime === 'quarters' && time.beats === 2 && time.beatType === 2 ? { beats: 4, beatType: 4 } : time;
+  const changes = (measure.changes ?? []).filter((c) => c.time);
+  const starts = [
+    { time: measure.time, from: 0, begins: measure.beginsAt },
+    ...changes.map((c) => {
+      const from = placeInMeasure(measure, c.onset);
+      return { time: c.time!, from, begins: from };
+    }),
+  ];
+  const end = measure.beginsAt + measure.length;
+  return starts.map(({ time, from }, i) => ({ time: counted(time), from, to: starts[i + 1]?.from ?? end }));
+}
+
+function countStretch(
+  measure: Measure,
+  { time, from, to }: Stretch,
+  notes: readonly Sounding[],
+  options: CountingOptions,
+): Count[] {
+  const school = SCHOOLS[options.school];
+  const beat = beatLength(time);
+  const unit = isCompound(time) && school.pulses ? beat / 3 : beat;
+  const toPlace = (tick: Ticks): Ticks => placeInMeasure(measure, tick);
+  const starts = Math.max(from, measure.beginsAt);
+  const isInside = (place: Ticks): boolean => place >= starts && place < to;
+  const onsets = new Set(notes.map((n) => toPlace(n.onset)).filter(isInside));
+  const places = new Set(onsets);
+  for (let place = from; place < to; place += unit) if (place >= starts) places.add(place);
+  for (const rest of restsOf(measure, notes).map(toPlace)) if (isInside(rest)) places.add(rest);
+  const sorted = [...places].sort((a, b) => a - b);
+  /** Places inside each beat, in twelfths of it, at which something is struck or stops. */
+  const divisions = new Map<number, Set<number>>();
+  for (const place of sorted) {
+    const index = Math.floor((place - from) / beat);
+    const known = divisions.get(index) ?? new Set<number>();
+    known.add(twelfth((place - from) % beat, beat));
+    divisions.set(index, known);
   }
-  const inThirds = [...onsets].some(
-    (o) => Math.floor(o / beat) === number - 1 && (o % beat) % (beat / 3) === 0 && o % beat !== 0,
-  );
-  if (inThirds && within % (beat / 3) === 0) return within === beat / 3 ? 'trip' : 'let';
-  if (within % (beat / 4) === 0) return QUARTERS_OF_A_BEAT[within / (beat / 4)]!;
-  return within < beat / 2 ? 'e' : 'a';
+  return sorted.map((place): Count => {
+    const index = Math.floor((place - from) / beat);
+    const isOnset = onsets.has(place);
+    const tick = measure.start + place - measure.beginsAt;
+    const lasts = isOnset ? lengthFrom(notes, tick) : 0;
+    return {
+      at: place - measure.beginsAt,
+      say: wordFor(
+        school,
+        time,
+        { index, within: twelfth((place - from) % beat, beat), lasts, beat },
+        divisions.get(index)!,
+      ),
+      kind: isOnset
+        ? 'onset'
+        : notes.some((n) => n.onset < tick && n.onset + n.duration > tick)
+          ? 'held'
+          : 'rest',
+    };
+  });
+}
+
+/** Nearest twelfth of a beat; finer places keep their fraction. */
+const twelfth = (within: Ticks, beat: Ticks): number => (12 * within) / beat;
+
+/** Ticks at which silence begins. */
+function restsOf(measure: Measure, notes: readonly Sounding[]): Ticks[] {
+  return notes
+    .map((n) => n.onset + n.duration)
+    .filter(
+      (end) =>
+        end > measure.start &&
+        end < endOf(measure) &&
+        !notes.some((n) => n.onset <= end && n.onset + n.duration > end),
+    );
+}
+
+/** How long what is struck at a tick lasts, at most. */
+const lengthFrom = (notes: readonly Sounding[], tick: Ticks): Ticks =>
+  Math.max(0, ...notes.filter((n) => n.onset === tick).map((n) => n.duration));
+
+interface Place {
+  /** Which beat of the measure, from 0. */
+  readonly index: number;
+  /** Where in the beat, in twelfths. */
+  readonly within: number;
+  /** Ticks that the note lasts which is struck there; 0 for none. */
+  readonly lasts: Ticks;
+  readonly beat: Ticks;
+}
+
+function wordFor(
+  school: School,
+  time: TimeSignature,
+  { index, within, lasts, beat }: Place,
+  division: ReadonlySet<number>,
+): string {
+  const compound = isCompound(time);
+  if (compound && school.pulses === 'through' && within % 4 === 0) return String(3 * index + within / 4 + 1);
+  const inThree = !compound && [4, 8].some((t) => division.has(t));
+  const places: Places = compound ? school.compound : inThree ? school.triplet : school.simple;
+  if (school.whole) {
+    // Here a word says how long: a note of a beat (or of two pulses) has the same one wherever it begins.
+    const long = compound ? (2 * beat) / 3 : beat;
+    if (lasts >= long && within % (compound ? 4 : 6) === 0) return school.whole;
+    if (within === 0 && division.size === 1) return school.whole;
+  }
+  if (within === 0) return places[0] ?? (school.beat === 'number' ? String(index + 1) : school.beat);
+  return places[within] ?? nearestWord(places, within);
+}
+
+/** Places too fine for a word of their own share that of the place before, or of the nearest after it. */
+function nearestWord(places: Places, within: number): string {
+  const known = Object.keys(places)
+    .map(Number)
+    .filter((p) => p > 0)
+    .sort((a, b) => Math.abs(a - within) - Math.abs(b - within));
+  return places[known[0]!]!;
 }
 
 /** How a count is written: onsets plain, held beats and rests in brackets. */
@@ -80,3 +194,16 @@ export const countText = (count: Count): string => (count.kind === 'onset' ? cou
 
 /** A measure's counts in one line: "1 (2) & 3 4". */
 export const countsInWords = (counts: readonly Count[]): string => counts.map(countText).join(' ');
+
+/**
+ * Other words for the counts of a measure, as a teacher writes them: one for each place, in order; brackets do not matter.
+ * Undefined where their number is not that of the places.
+ */
+export function withOtherWords(counts: readonly Count[], text: string): Count[] | undefined {
+  const words = text
+    .split(/\s+/)
+    .map((w) => w.replace(/^\(|\)$/g, ''))
+    .filter(Boolean);
+  if (words.length !== counts.length) return undefined;
+  return counts.map((count, i) => ({ ...count, say: words[i]! }));
+}

@@ -1,54 +1,191 @@
-/** Pedal per harmony: down with each new bass, up and down again as the chord changes, up where nothing sounds. */
-import type { ChordSpan } from '../analysis/harmony';
-import type { SoundingNote } from '../score/query';
-import type { PedalMark } from '../score/score';
-import type { Ticks } from '../score/ticks';
-
 /**
- * Marks for notes of both hands under the given chords. `lifts` are ticks at which a phrase ends: the pedal comes up
- * there and goes down again with the next bass.
+ * Pedal down and up, in several styles. In each: up where both hands rest, at staccato and where a phrase ends; never
+ * across a change of chord. Every mark says why it is there.
  */
-export function pedalPerHarmony(
-  notes: readonly SoundingNote[],
-  chords: readonly ChordSpan[],
-  lifts: ReadonlySet<Ticks>,
-): PedalMark[] {
-  const marks: PedalMark[] = [];
-  const end = notes.reduce((latest, n) => Math.max(latest, n.onset + n.duration), 0);
-  const basses = new Set(notes.filter((n) => n.staff === 2).map((n) => n.onset));
-  const onsets = [...new Set(notes.map((n) => n.onset))].sort((a, b) => a - b);
-  let down = false;
-  let chordUnderPedal: ChordSpan | undefined;
-  for (const onset of onsets) {
-    const chord = chords.find((c) => c.onset <= onset && onset < c.onset + c.duration);
-    const silence = silenceBefore(notes, onset);
-    if (down && silence !== undefined) {
-      marks.push({ onset: silence, type: 'stop' });
-      down = false;
-    }
-    if (!basses.has(onset) || !chord?.chord) {
-      // Never across a change of chord, even where no new bass is struck.
-      if (down && chord !== chordUnderPedal) {
-        marks.push({ onset, type: 'stop' });
-        down = false;
-      }
-      continue;
-    }
-    if (!down) marks.push({ onset, type: 'start' });
-    else if (chord !== chordUnderPedal || lifts.has(onset)) marks.push({ onset, type: 'change' });
-    down = true;
-    chordUnderPedal = chord;
+import type { ChordSpan } from '../analysis/harmony';
+import { beatLength } from '../score/metre';
+import { pitchName } from '../score/pitch';
+import { byOnset, measureAt, type SoundingNote } from '../score/query';
+import type { Measure, PedalMark } from '../score/score';
+import type { Ticks } from '../score/ticks';
+import { chordSymbol } from '../theory/chord';
+
+export const PEDAL_STYLES = ['none', 'harmony', 'lifted', 'low-to-chord', 'long'] as const;
+export type PedalStyle = (typeof PEDAL_STYLES)[number];
+
+export interface PedalSettings {
+  readonly measures: readonly Measure[];
+  readonly chords: readonly ChordSpan[];
+  /** Ticks at which a phrase begins. */
+  readonly phraseStarts: ReadonlySet<Ticks>;
+  /** The style that holds in a measure, by its index. */
+  readonly styleIn: (measure: number) => PedalStyle;
+}
+
+export interface ReasonedMark extends PedalMark {
+  /** "cleared: D7 begins" */
+  readonly because: string;
+}
+
+/** Everything that the foot has to know at one onset. */
+interface Moment {
+  readonly onset: Ticks;
+  readonly struck: readonly SoundingNote[];
+  /** What the left hand strikes; where there is no left hand, the lowest note. */
+  readonly bass: readonly SoundingNote[];
+  readonly chord: ChordSpan | undefined;
+  readonly isStaccato: boolean;
+  readonly beginsPhrase: boolean;
+  readonly beat: Ticks;
+}
+
+/** What a style wants of the foot at a moment: press anew, stay, or lift; with the reason. */
+type Wish = { readonly do: 'press' | 'stay' | 'lift'; readonly because: string };
+
+/** The foot between two moments. */
+interface Foot {
+  readonly down: boolean;
+  readonly chord: ChordSpan | undefined;
+  /** Notes struck since the pedal went down. */
+  readonly under: readonly SoundingNote[];
+}
+
+const UP: Foot = { down: false, chord: undefined, under: [] };
+
+/** Marks for the notes of both hands. */
+export function pedalMarks(notes: readonly SoundingNote[], settings: PedalSettings): ReasonedMark[] {
+  const moments = momentsOf(notes, settings);
+  const marks: ReasonedMark[] = [];
+  let foot = UP;
+  let style: PedalStyle = 'none';
+  let soundsUntil = 0;
+  const lift = (onset: Ticks, because: string): void => {
+    if (foot.down) marks.push({ onset, type: 'stop', because });
+    foot = UP;
+  };
+  for (const moment of moments) {
+    const { onset, struck } = moment;
+    if (soundsUntil < onset) lift(soundsUntil, 'up: both hands rest');
+    const wanted = settings.styleIn(measureAt(settings.measures, onset).index);
+    if (wanted !== style) lift(onset, 'up: the pedal changes its ways here');
+    style = wanted;
+    const wish = wishAt(style, moment, foot);
+    if (wish.do === 'lift') lift(onset, wish.because);
+    else if (wish.do === 'press') {
+      marks.push({ onset, type: foot.down ? 'change' : 'start', because: wish.because });
+      foot = { down: true, chord: moment.chord, under: struck };
+    } else if (foot.down) foot = { ...foot, under: [...foot.under, ...struck] };
+    for (const n of struck) soundsUntil = Math.max(soundsUntil, n.onset + n.duration);
   }
-  if (down) marks.push({ onset: end, type: 'stop' });
+  lift(soundsUntil, 'up: the end');
   return marks;
 }
 
-/** Where the silence before an onset begins, if there is one. */
-function silenceBefore(notes: readonly SoundingNote[], onset: Ticks): Ticks | undefined {
-  let lastEnd = 0;
-  for (const note of notes) {
-    if (note.onset >= onset) break;
-    lastEnd = Math.max(lastEnd, note.onset + note.duration);
+function momentsOf(
+  notes: readonly SoundingNote[],
+  { measures, chords, phraseStarts }: PedalSettings,
+): Moment[] {
+  const hasLeftHand = notes.some((n) => n.staff > 1);
+  let chord = 0;
+  return byOnset(notes).map(({ onset, notes: struck }) => {
+    while (chord < chords.length && chords[chord]!.onset + chords[chord]!.duration <= onset) chord += 1;
+    const span = chords[chord];
+    const low = struck.reduce((a, b) => (b.midi < a.midi ? b : a));
+    return {
+      onset,
+      struck,
+      bass: hasLeftHand ? struck.filter((n) => n.staff > 1) : [low],
+      chord: span && span.onset <= onset && span.chord ? span : undefined,
+      isStaccato: struck.every((n) => n.articulations.some((a) => a.startsWith('staccat'))),
+      beginsPhrase: phraseStarts.has(onset),
+      beat: beatLength(measureAt(measures, onset).time),
+    };
+  });
+}
+
+const STAY: Wish = { do: 'stay', because: '' };
+
+function wishAt(style: PedalStyle, moment: Moment, foot: Foot): Wish {
+  if (style === 'none') return { do: 'lift', because: 'up: no pedal from here' };
+  if (moment.isStaccato) return { do: 'lift', because: 'up: staccato' };
+  switch (style) {
+    case 'harmony':
+      return byHarmony(moment, foot);
+    case 'lifted':
+      return lifted(moment, foot);
+    case 'low-to-chord':
+      return lowToChord(moment, foot);
+    case 'long':
+      return onLongNotes(moment, foot);
   }
-  return lastEnd < onset && lastEnd > 0 ? lastEnd : undefined;
+}
+
+/** Down just after the bass, up and down again with each new chord; up where a chord changes without a bass. */
+function byHarmony({ chord, bass, beginsPhrase }: Moment, foot: Foot): Wish {
+  const isNew = chord !== foot.chord;
+  if (!chord) return foot.down ? { do: 'lift', because: 'up: no chord here' } : STAY;
+  const symbol = chordSymbol(chord.chord!);
+  if (bass.length === 0)
+    return foot.down && isNew ? { do: 'lift', because: `up: ${symbol} begins without a new bass` } : STAY;
+  if (!foot.down) return { do: 'press', because: `down: with the bass of ${symbol}` };
+  if (isNew) return { do: 'press', because: `cleared: ${symbol} begins` };
+  if (beginsPhrase) return { do: 'press', because: 'cleared: a phrase ends before it' };
+  return STAY;
+}
+
+/** C4: below it neighbours blur. */
+const LOW = 60;
+
+/** The low note, already sounding, with which a new one would blur: a second away, both below middle C. */
+export const lowNeighbour = (note: SoundingNote, under: readonly SoundingNote[]): SoundingNote | undefined =>
+  note.midi >= LOW
+    ? undefined
+    : under.find((u) => u.midi < LOW && u.midi !== note.midi && Math.abs(u.midi - note.midi) <= 2);
+
+/** As by harmony, and cleared wherever low neighbours or a bass that goes by step would sound into each other. */
+function lifted(moment: Moment, foot: Foot): Wish {
+  const wish = byHarmony(moment, foot);
+  if (wish.do !== 'stay' || !foot.down) return wish;
+  for (const note of moment.struck) {
+    const other = lowNeighbour(note, foot.under);
+    if (other)
+      return {
+        do: 'press',
+        because: `cleared: ${pitchName(other.pitch)} and ${pitchName(note.pitch)} would blur`,
+      };
+  }
+  const [bass, before] = [lowest(moment.bass), lowest(foot.under.filter((n) => n.staff > 1))];
+  if (bass && before && bass.midi !== before.midi && Math.abs(bass.midi - before.midi) <= 2)
+    return { do: 'press', because: 'cleared: the bass goes by step' };
+  return wish;
+}
+
+const lowest = (notes: readonly SoundingNote[]): SoundingNote | undefined =>
+  notes.length > 0 ? notes.reduce((a, b) => (b.midi < a.midi ? b : a)) : undefined;
+
+/** An octave may be the low note too. */
+const isLowNote = (bass: readonly SoundingNote[]): boolean =>
+  bass.length === 1 || (bass.length === 2 && Math.abs(bass[0]!.midi - bass[1]!.midi) === 12);
+
+/** Down with the low note, up as the chord above it is played. */
+function lowToChord({ bass, chord }: Moment, foot: Foot): Wish {
+  if (foot.down && chord !== foot.chord && bass.length === 0)
+    return { do: 'lift', because: 'up: the chord changes' };
+  if (bass.length === 0) return STAY;
+  if (isLowNote(bass) && !(foot.down && lowest(bass)!.midi > lowest(foot.under)!.midi))
+    return { do: 'press', because: `down: with the low ${pitchName(lowest(bass)!.pitch)}` };
+  return { do: 'lift', because: 'up: with the chord' };
+}
+
+/** Share of a beat from which a note is long. */
+const LONG = 1.5;
+
+/** Down on notes of a beat and a half or more, up on moving ones. */
+function onLongNotes({ struck, beat, chord }: Moment, foot: Foot): Wish {
+  const isLong = struck.every((n) => n.duration >= LONG * beat);
+  if (!isLong) return { do: 'lift', because: 'up: moving notes' };
+  return {
+    do: 'press',
+    because: foot.down && chord !== foot.chord ? 'cleared: a new chord' : 'down: a long note',
+  };
 }
