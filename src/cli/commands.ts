@@ -4,17 +4,27 @@ import { reportOf } from '../lib/core/analysis/report';
 import { LEVELS } from '../lib/core/arrange/levels';
 import { KEYBOARDS, REACH_SEMITONES } from '../lib/core/arrange/register';
 import { countMeasures } from '../lib/core/counting/count';
+import { feelOf } from '../lib/core/counting/feel';
+import { alternativesIn } from '../lib/core/fingering/alternatives';
+import { explainFinger } from '../lib/core/fingering/explain';
+import { playedBy } from '../lib/core/fingering/fingerHand';
+import { positionsOf, positionText } from '../lib/core/fingering/positions';
+import { playablePart } from '../lib/core/hands/playable';
 import { rankKeys } from '../lib/core/keys/rank';
-import { keyboardPart, soundingNotes } from '../lib/core/score/query';
+import { endOf } from '../lib/core/score/metre';
+import { keyboardPart, measureAt, soundingNotes } from '../lib/core/score/query';
 import type { Score } from '../lib/core/score/score';
 import { quarters, TICKS_PER_QUARTER } from '../lib/core/score/ticks';
 import { bassOf, chordToneNames, inversion } from '../lib/core/theory/chord';
 import { fromFifths, pitchClass } from '../lib/core/theory/fifths';
 import { keyName, parseKey, tonicFifths, tonicName, type Key } from '../lib/core/theory/key';
-import { pitchClassName } from '../lib/core/score/pitch';
+import { pitchClassName, pitchName } from '../lib/core/score/pitch';
 import { transposeScore, transpositionTo, type Transposition } from '../lib/core/transpose/transpose';
 import { checkVersion, type Violation } from '../lib/core/version/check';
-import { fingersOf, handOfPart, withFingers, withPedal } from '../lib/core/version/markSource';
+import { fingeredHands, withPedal } from '../lib/core/version/markSource';
+import { countingIn } from '../lib/core/version/ways';
+import { placeIn } from '../lib/core/version/why';
+import { withFingers } from '../lib/core/version/writeMarks';
 import { realise } from '../lib/core/version/realise';
 import type { Recipe } from '../lib/core/version/recipe';
 import { integerFrom, recipeFrom, UsageError, voiceFrom, type Values } from './options';
@@ -98,7 +108,7 @@ function analyse({ score, warnings }: Input): Outcome {
         byMeasure: report.difficulty.map(({ measure, ...d }) => ({ measure: number(measure), ...d })),
       },
       hands: {
-        noteCount: { right: handOfPart(part, 'right').length, left: handOfPart(part, 'left').length },
+        noteCount: { right: playedBy(part, 'right').length, left: playedBy(part, 'left').length },
       },
       warnings: [
         ...warnings,
@@ -139,24 +149,96 @@ const reachOf = (recipe: Recipe) => ({
   left: REACH_SEMITONES[recipe.reach.left],
 });
 
-function finger({ score, values }: Input): Outcome {
-  if (values.alternatives !== undefined)
-    throw new UsageError('--alternatives is not built yet; without it every note gets its best finger.');
-  const part = keyboardPart(score);
-  const fingers = fingersOf(score, part, { reach: reachOf(recipeFrom(values)), keep: values.keep ?? false });
-  return { music: { ...score, parts: score.parts.map((p) => (p === part ? withFingers(p, fingers) : p)) } };
+function finger({ score: written, values }: Input): Outcome {
+  const reach = reachOf(recipeFrom(values));
+  const { part, proposals, wide } = playablePart(keyboardPart(written), written.measures, reach);
+  const original = keyboardPart(written);
+  const score = { ...written, parts: written.parts.map((p) => (p === original ? part : p)) };
+  const hands = fingeredHands(score, part, { reach, keep: values.keep ?? false });
+  const number = (index: number): number | string => numberOf(score, index);
+  if (values.alternatives !== undefined) {
+    const count = integerFrom('alternatives', values.alternatives, 1, 3);
+    const measures = score.measures.flatMap((m) =>
+      HANDS.flatMap((hand) => {
+        const { notes, fingering } = hands[hand];
+        const own = notes.filter((n) => n.onset >= m.start && n.onset < endOf(m));
+        const ways = alternativesIn(fingering, m.start, endOf(m), count);
+        return ways.length === 0
+          ? []
+          : [
+              {
+                measure: number(m.index),
+                hand,
+                notes: own.map((n) => pitchName(n.pitch)),
+                alternatives: ways.map(({ fingers, name, dearer }) => ({
+                  fingers: own.map((n) => fingers.get(n.id) ?? null),
+                  name,
+                  dearer: Math.round(dearer * 100) / 100,
+                })),
+              },
+            ];
+      }),
+    );
+    return { json: { measures } };
+  }
+  const fingers = new Map(HANDS.flatMap((hand) => [...hands[hand].fingering.fingers]));
+  return {
+    music: { ...score, parts: score.parts.map((p) => (p === part ? withFingers(p, fingers) : p)) },
+    ...(values.json === undefined
+      ? {}
+      : {
+          report: {
+            hands: proposals.map((p) => ({
+              measure: number(p.measure),
+              hand: p.hand,
+              kind: p.kind,
+              text: p.text,
+            })),
+            wide: wide.map((w) => ({
+              measure: number(w.measure),
+              hand: w.hand,
+              span: w.span,
+              reach: w.reach,
+              ways: w.ways.map(({ kind, text }) => ({ kind, text })),
+            })),
+            positions: HANDS.flatMap((hand) =>
+              positionsOf(hands[hand].notes, fingers, hand).map((p) => ({
+                measure: number(measureAt(score.measures, p.onset).index),
+                hand,
+                position: positionText(p),
+              })),
+            ),
+            fingers: HANDS.flatMap((hand) =>
+              hands[hand].notes.map((n) => ({
+                measure: number(measureAt(score.measures, n.onset).index),
+                hand,
+                note: pitchName(n.pitch),
+                id: n.id,
+                finger: fingers.get(n.id),
+                because:
+                  explainFinger(hands[hand].notes, hands[hand].fingering, n.id, placeIn(score.measures))
+                    ?.text ?? '',
+              })),
+            ),
+          },
+        }),
+  };
 }
 
+const HANDS = ['right', 'left'] as const;
+
 function count({ score, values }: Input): Outcome {
-  recipeFrom(values);
+  const recipe = recipeFrom(values);
   const hand = values.hand ?? 'right';
   if (hand !== 'right' && hand !== 'left' && hand !== 'both')
     throw new UsageError(`--hand takes right, left or both, not “${hand}”.`);
   const part = keyboardPart(score);
-  const notes = hand === 'both' ? soundingNotes(part.notes) : handOfPart(part, hand);
+  const notes = hand === 'both' ? soundingNotes(part.notes) : playedBy(part, hand);
+  const counted = countMeasures(score.measures, notes, (measure) => countingIn(recipe, measure));
   return {
     json: {
-      measures: countMeasures(score.measures, notes).map(({ measure, counts }) => ({
+      feel: feelOf(score),
+      measures: counted.map(({ measure, counts }) => ({
         number: numberOf(score, measure),
         counts: counts.map(({ at, say, kind }) => ({ at: quarters(at), say, kind })),
       })),
@@ -165,9 +247,17 @@ function count({ score, values }: Input): Outcome {
 }
 
 function pedal({ score, values }: Input): Outcome {
-  const recipe = recipeFrom(values);
+  const { score: music, marks, blurs } = withPedal(score, keyboardPart(score), recipeFrom(values).pedal);
+  const place = (onset: number) => {
+    const measure = measureAt(score.measures, onset);
+    return { measure: numberOf(score, measure.index), at: quarters(onset - measure.start) };
+  };
   return {
-    music: recipe.pedal === 'none' ? { ...score, pedals: [] } : withPedal(score, keyboardPart(score)),
+    music,
+    report: {
+      marks: marks.map(({ onset, type, because }) => ({ ...place(onset), type, because })),
+      blurs: blurs.map(({ onset, kind, text }) => ({ ...place(onset), kind, text })),
+    },
   };
 }
 

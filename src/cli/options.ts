@@ -2,6 +2,8 @@
 import { parseArgs } from 'node:util';
 import { z } from 'zod';
 import { TEXTURE_IDS, type TextureId } from '../lib/core/arrange/textures';
+import { SCHOOL_IDS } from '../lib/core/counting/schools';
+import { PEDAL_STYLES } from '../lib/core/pedal/pedal';
 import { STEPS, type Pitch, type Step } from '../lib/core/score/pitch';
 import { parseKey } from '../lib/core/theory/key';
 import { DEFAULT_RECIPE, recipeSchema, type Recipe } from '../lib/core/version/recipe';
@@ -20,6 +22,7 @@ const DEFINITIONS = {
   'reach-right': { type: 'string' },
   keyboard: { type: 'string' },
   counting: { type: 'string' },
+  'cut-time': { type: 'string' },
   pedal: { type: 'string' },
   texture: { type: 'string' },
   recipe: { type: 'string' },
@@ -68,6 +71,9 @@ function choice<T extends string | number>(
   throw new UsageError(`--${name} takes one of ${allowed.join(', ')}, not “${text}”.`);
 }
 
+/** Other spellings of the counting schools. */
+const COUNTING_NAMES: Readonly<Record<string, string>> = { 'ta-ti-ti': 'ta-titi', 'ta-ka-di-mi': 'takadimi' };
+
 /** The recipe that the options describe, over the file given with --recipe, over the default one. */
 export function recipeFrom(values: Values, file?: unknown): Recipe {
   const base = file === undefined ? DEFAULT_RECIPE : parsedRecipe(file);
@@ -91,16 +97,13 @@ export function recipeFrom(values: Values, file?: unknown): Recipe {
     counting:
       values.counting === undefined
         ? base.counting
-        : choice(
-            'counting',
-            values.counting,
-            ['numbers', 'none'],
-            ['pulses', 'beat-pulse', 'ta-titi', 'takadimi'],
-          ),
+        : choice('counting', COUNTING_NAMES[values.counting] ?? values.counting, [...SCHOOL_IDS, 'none']),
+    cutTime:
+      values['cut-time'] === undefined
+        ? base.cutTime
+        : choice('cut-time', values['cut-time'], ['halves', 'quarters']),
     pedal:
-      values.pedal === undefined
-        ? base.pedal
-        : choice('pedal', values.pedal, ['harmony', 'none'], ['lifted', 'low-to-chord', 'long']),
+      values.pedal === undefined ? base.pedal : choice('pedal', values.pedal, [...PEDAL_STYLES, 'source']),
   });
 }
 

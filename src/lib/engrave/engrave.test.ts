@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { scoreFrom } from '$core/test/shorthand';
 import { realise, type Version } from '$core/version/realise';
-import { decideFinger, DEFAULT_RECIPE } from '$core/version/recipe';
+import { decide, DEFAULT_RECIPE } from '$core/version/recipe';
 import { engrave } from './engrave';
 import { readChart } from '$core/io/chart/read';
 import { withParts } from '$core/score/parts';
@@ -16,7 +16,11 @@ const song = scoreFrom({
   left: 'r:1 | G2:4 | D3:4 | C3:4 | G2:4 | G2:4',
   chords: ' | G | D | C | G | G',
 });
-const version = realise(song, { ...DEFAULT_RECIPE, level: 3 }, decideFinger([], 'm1s1n0', 4));
+const version = realise(
+  song,
+  { ...DEFAULT_RECIPE, level: 3 },
+  decide([], { kind: 'finger', note: 'm1s1n0', finger: 4 }),
+);
 const all = { width: 900, fingers: true, counts: true, chords: true };
 const draw = (made: Version, index: number, options = all): Promise<string> =>
   engrave(sheetOf(made, made.form.phrases[index]!, options));

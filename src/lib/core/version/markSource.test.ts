@@ -1,6 +1,8 @@
 import { describe, expect, it } from 'vitest';
 import { scoreFrom } from '../test/shorthand';
-import { fingersOf, handOfPart, withFingers, withPedal } from './markSource';
+import { playedBy } from '../fingering/fingerHand';
+import { fingersOf, withPedal } from './markSource';
+import { withFingers } from './writeMarks';
 
 const score = scoreFrom({
   key: 'C',
@@ -17,12 +19,12 @@ describe('marking a source as it stands', () => {
     const fingers = fingersOf(score, part, { reach, keep: false });
     expect(fingers.size).toBe(part.notes.length);
     expect(
-      handOfPart(part, 'right')
+      playedBy(part, 'right')
         .map((n) => fingers.get(n.id))
         .join(''),
     ).toBe('12345');
     expect(
-      handOfPart(part, 'left')
+      playedBy(part, 'left')
         .map((n) => fingers.get(n.id))
         .join(''),
     ).toBe('531531');
@@ -36,6 +38,6 @@ describe('marking a source as it stands', () => {
     expect(fingersOf(score, own, { reach, keep: false }).get(first)).toBe(1);
   });
   it('puts the pedal down with the chord and up at the end', () => {
-    expect(withPedal(score, part).pedals.map((p) => p.type)).toEqual(['start', 'stop']);
+    expect(withPedal(score, part, 'harmony').score.pedals.map((p) => p.type)).toEqual(['start', 'stop']);
   });
 });

@@ -1,53 +1,66 @@
-/** Fingers and pedal for a source as it stands, without arranging it: the upper staff is the right hand, the lower the left. */
+/** Hands, fingers and pedal for a source as it stands, without arranging it. */
 import { formOf } from '../analysis/form';
 import { chordsOf } from '../analysis/harmony';
 import type { Hand } from '../fingering/events';
-import { fingerHand, phraseStarts, struckBy } from '../fingering/fingerHand';
+import { fingerHand, phraseStarts, struckBy, type FingeredHand } from '../fingering/fingerHand';
 import type { Finger } from '../fingering/grips';
-import { pedalPerHarmony } from '../pedal/pedal';
-import { soundingNotes, type SoundingNote } from '../score/query';
+import { blursUnder, type Blur } from '../pedal/blur';
+import { pedalMarks, type PedalStyle, type ReasonedMark } from '../pedal/pedal';
+import { soundingNotes } from '../score/query';
 import type { Part, Score } from '../score/score';
 
-/** Notes of one hand in a part: staff 1 is the right hand, every other staff the left. */
-export const handOfPart = (part: Part, hand: Hand): SoundingNote[] =>
-  soundingNotes(part.notes.filter((n) => (n.staff === 1) === (hand === 'right')));
-
-/** A finger for every struck note of a part, by its id. `keep` takes the fingers that the source has as locks. */
-export function fingersOf(
-  score: Score,
-  part: Part,
-  settings: { readonly reach: Readonly<Record<Hand, number>>; readonly keep: boolean },
-): Map<string, Finger> {
-  const form = formOf(score);
-  const fingers = new Map<string, Finger>();
-  for (const hand of ['right', 'left'] as const) {
-    const locks = new Map(
-      settings.keep
-        ? struckBy(part, hand).flatMap((n) => (n.finger ? [[n.id, n.finger as Finger] as const] : []))
-        : [],
-    );
-    const { fingering } = fingerHand(score, part, hand, form, {
-      reach: settings.reach[hand],
-      locks,
-      steadiness: 1,
-    });
-    for (const [id, finger] of fingering.fingers) fingers.set(id, finger);
-  }
-  return fingers;
+export interface SourceFingering {
+  readonly reach: Readonly<Record<Hand, number>>;
+  /** Takes the fingers that the source has as locks. */
+  readonly keep: boolean;
 }
 
-/** The part with its fingers written onto the notes. */
-export const withFingers = (part: Part, fingers: ReadonlyMap<string, Finger>): Part => ({
-  ...part,
-  notes: part.notes.map((note) => {
-    const { finger: _before, ...rest } = note;
-    const finger = fingers.get(note.id);
-    return finger ? { ...rest, finger } : rest;
-  }),
-});
+/** Both hands of a part, fingered. */
+export function fingeredHands(
+  score: Score,
+  part: Part,
+  { reach, keep }: SourceFingering,
+): Readonly<Record<Hand, FingeredHand>> {
+  const form = formOf(score);
+  const of = (hand: Hand): FingeredHand => {
+    const own = keep ? struckBy(part, hand).filter((n) => n.finger) : [];
+    return fingerHand(score, part, hand, form, {
+      reach: reach[hand],
+      locks: new Map(own.map((n) => [n.id, n.finger as Finger])),
+      steadiness: 1,
+    });
+  };
+  return { right: of('right'), left: of('left') };
+}
 
-/** The score with pedal per harmony in place of its own marks. */
-export const withPedal = (score: Score, part: Part): Score => ({
-  ...score,
-  pedals: pedalPerHarmony(soundingNotes(part.notes), chordsOf(score), phraseStarts(score, formOf(score))),
-});
+/** A finger for every struck note of a part, by its id. */
+export function fingersOf(score: Score, part: Part, settings: SourceFingering): Map<string, Finger> {
+  const { right, left } = fingeredHands(score, part, settings);
+  return new Map([...right.fingering.fingers, ...left.fingering.fingers]);
+}
+
+export interface PedalledSource {
+  readonly score: Score;
+  readonly marks: readonly ReasonedMark[];
+  readonly blurs: readonly Blur[];
+}
+
+/** The score with pedal in a style in place of its own marks, or with its own, and what blurs under it. */
+export function withPedal(score: Score, part: Part, style: PedalStyle | 'source'): PedalledSource {
+  const chords = chordsOf(score);
+  const notes = soundingNotes(part.notes);
+  const marks =
+    style === 'source'
+      ? score.pedals.map((m): ReasonedMark => ({ ...m, because: 'as in the source' }))
+      : pedalMarks(notes, {
+          measures: score.measures,
+          chords,
+          phraseStarts: phraseStarts(score, formOf(score)),
+          styleIn: () => style,
+        });
+  return {
+    score: { ...score, pedals: marks.map(({ onset, type }) => ({ onset, type })) },
+    marks,
+    blurs: blursUnder(notes, chords, marks),
+  };
+}

@@ -15,23 +15,27 @@ import { reduceMelody } from '../arrange/reduceMelody';
 import { rightHandChords } from '../arrange/rightHandChords';
 import { KEYBOARDS, REACH_SEMITONES } from '../arrange/register';
 import { textureFor } from '../arrange/textures';
-import { countMeasures, countText, type MeasureCounts } from '../counting/count';
+import { countMeasures, withOtherWords, type MeasureCounts } from '../counting/count';
+import { feelOf, type Feel } from '../counting/feel';
 import type { Hand } from '../fingering/events';
-import { explainFinger, plainPlace, type FingerReason, type PlaceText } from '../fingering/explain';
-import { fingerHand, phraseStarts, type FingeredHand } from '../fingering/fingerHand';
+import { fingerHand, phraseStarts, playedBy, struckBy, type FingeredHand } from '../fingering/fingerHand';
 import type { Finger } from '../fingering/grips';
-import { pedalPerHarmony } from '../pedal/pedal';
+import { positionsOf, type HandPosition } from '../fingering/positions';
+import { blursUnder, type Blur } from '../pedal/blur';
+import { pedalMarks, type PedalStyle, type ReasonedMark } from '../pedal/pedal';
 import { notate } from '../score/notate';
 import { measureAt, soundingNotes, type SoundingNote } from '../score/query';
-import type { Lyric, Measure, Note, Score } from '../score/score';
+import type { Note, PedalMark, Score } from '../score/score';
 import { parseKey, type Key } from '../theory/key';
 import { transposeScore, transpositionTo } from '../transpose/transpose';
 import { checkVersion, type Violation } from './check';
-import type { Decision, Recipe } from './recipe';
+import { decisionsOf, type Decision, type Recipe } from './recipe';
+import { countingIn, pedalIn } from './ways';
+import { withCounts, withFingers } from './writeMarks';
 
 export interface Reason {
   readonly measure: number;
-  readonly about: 'melody' | 'right hand' | 'left hand' | 'key' | 'pedal' | 'register';
+  readonly about: 'melody' | 'right hand' | 'left hand' | 'register';
   /** Ids of the notes it speaks of; may be empty. */
   readonly notes: readonly string[];
   readonly text: string;
@@ -52,6 +56,12 @@ export interface Version {
   /** By the id of the struck note. */
   readonly fingers: Readonly<Record<string, NoteFinger>>;
   readonly counts: readonly MeasureCounts[];
+  readonly feel: Feel;
+  /** Where each hand lies, in order of time. */
+  readonly positions: readonly HandPosition[];
+  readonly pedals: readonly ReasonedMark[];
+  /** What blurs under the pedal as it is. */
+  readonly blurs: readonly Blur[];
   readonly difficulty: readonly MeasureDifficulty[];
   readonly reasons: readonly Reason[];
   readonly violations: readonly Violation[];
@@ -112,26 +122,21 @@ export function realise(source: Score, recipe: Recipe, decisions: readonly Decis
 
   const arranged = arrangedScore(
     inKey,
-    notate(inKey.measures, [...melodyNotes(melody, inKey), ...accompaniment.notes, ...left.notes]),
+    notate(
+      inKey.measures,
+      inDecidedHands([...melodyNotes(melody, inKey), ...accompaniment.notes, ...left.notes], decisions),
+    ),
     chords,
   );
   const fingers = fingerHands(arranged, form, recipe, decisions);
-  const counts =
-    recipe.counting === 'none' ? [] : countMeasures(arranged.measures, handNotes(arranged, 'right'));
-  const sounding = soundingNotes(arranged.parts[0]!.notes);
-  const pedals =
-    contract.pedal && recipe.pedal === 'harmony'
-      ? pedalPerHarmony(sounding, chords, phraseStarts(arranged, form))
-      : [];
-  if (pedals.length > 0)
-    reasons.push({
-      measure: 0,
-      about: 'pedal',
-      notes: [],
-      text: 'down with each new bass, cleared as the chord changes',
-    });
-
-  const score = withMarks({ ...arranged, pedals }, fingers, counts);
+  const byId = new Map(Object.entries(fingers).map(([id, { finger }]) => [id, finger]));
+  const { counts, unmatched } = countsOf(arranged, recipe, decisions);
+  const pedals = pedalsOf(arranged, inKey.pedals, chords, form, pedalIn(recipe, decisions, contract.pedal));
+  const score: Score = {
+    ...arranged,
+    parts: [withCounts(withFingers(arranged.parts[0]!, byId), arranged.measures, counts)],
+    pedals,
+  };
   const goalTempo = 2 * Math.round(((source.tempo || USUAL_TEMPO) * contract.tempoShare) / 2); // as metronomes go
   const timed = { ...score, tempo: goalTempo };
   return {
@@ -149,7 +154,15 @@ export function realise(source: Score, recipe: Recipe, decisions: readonly Decis
       reach: { right: REACH_SEMITONES[recipe.reach.right], left: REACH_SEMITONES[recipe.reach.left] },
       keyboard,
     }),
-    parked: decisions.filter((d) => !(d.note in fingers)),
+    parked: decisions.filter((d) =>
+      'note' in d ? !(d.note in fingers) : d.measure >= score.measures.length || unmatched.has(d),
+    ),
+    feel: feelOf(source),
+    positions: (['right', 'left'] as const).flatMap((hand) =>
+      positionsOf(struckBy(score.parts[0]!, hand), byId, hand),
+    ),
+    pedals,
+    blurs: blursUnder(soundingNotes(score.parts[0]!.notes), chords, pedals),
     report: {
       melodyNotes: melody.length + changes.filter((c) => c.kind === 'left-out').length,
       leftOut: changes.filter((c) => c.kind === 'left-out').length,
@@ -220,13 +233,72 @@ function arrangedScore(frame: Score, notes: readonly Note[], chords: readonly Ch
   };
 }
 
-const STAFF = { right: 1, left: 2 } as const;
+/** What is said in each measure, the teacher's own words over it; and the decisions whose words do not fit their measure. */
+function countsOf(
+  score: Score,
+  recipe: Recipe,
+  decisions: readonly Decision[],
+): { counts: MeasureCounts[]; unmatched: ReadonlySet<Decision> } {
+  const part = score.parts[0]!;
+  const notes = recipe.countFor === 'both' ? soundingNotes(part.notes) : playedBy(part, recipe.countFor);
+  const words = new Map(decisionsOf(decisions, 'count').map((d) => [d.measure, d]));
+  const unmatched = new Set<Decision>();
+  const counts = countMeasures(score.measures, notes, (measure) => countingIn(recipe, measure));
+  return {
+    unmatched,
+    counts: counts.map((entry) => {
+      const decided = words.get(entry.measure);
+      if (!decided) return entry;
+      const other = withOtherWords(entry.counts, decided.words);
+      if (!other) unmatched.add(decided);
+      return other ? { ...entry, counts: other } : entry;
+    }),
+  };
+}
 
-const handNotes = (score: Score, hand: Hand): SoundingNote[] =>
-  soundingNotes(score.parts[0]!.notes.filter((n) => n.staff === STAFF[hand]));
+/** Pedal for both hands. Where a measure keeps the source's own marks, those that fall into it. */
+function pedalsOf(
+  score: Score,
+  ownMarks: readonly PedalMark[],
+  chords: readonly ChordSpan[],
+  form: Form,
+  styleIn: (measure: number) => PedalStyle | 'source',
+): ReasonedMark[] {
+  const marks = pedalMarks(soundingNotes(score.parts[0]!.notes), {
+    measures: score.measures,
+    chords,
+    phraseStarts: phraseStarts(score, form),
+    styleIn: (measure) => {
+      const style = styleIn(measure);
+      return style === 'source' ? 'none' : style;
+    },
+  });
+  const kept = ownMarks
+    .filter((m) => styleIn(measureAt(score.measures, m.onset).index) === 'source')
+    .map((m): ReasonedMark => ({ ...m, because: 'as in the source' }));
+  return [...marks, ...kept].sort((a, b) => a.onset - b.onset);
+}
+
+/** Voice of a note that came to the other hand and found none there that moves with it. */
+const VISITING_VOICE = { right: 2, left: 6 } as const;
+
+/** Notes in the hands that the teacher has given them to. */
+function inDecidedHands(notes: readonly Note[], decisions: readonly Decision[]): readonly Note[] {
+  const hands = new Map(decisionsOf(decisions, 'hand').map((d) => [d.note, d.hand]));
+  if (hands.size === 0) return notes;
+  return notes.map((note) => {
+    const hand = hands.get(note.id);
+    const staff = hand === 'right' ? 1 : 2;
+    if (!hand || staff === note.staff) return note;
+    const host = notes.find(
+      (n) => n.staff === staff && n.onset === note.onset && n.duration === note.duration && !hands.has(n.id),
+    );
+    return { ...note, staff, voice: host?.voice ?? VISITING_VOICE[hand] };
+  });
+}
 
 /** One hand of an arranged score, fingered as recipe and decisions have it. */
-const fingered = (
+export const fingered = (
   score: Score,
   form: Form,
   recipe: Recipe,
@@ -235,7 +307,7 @@ const fingered = (
 ): FingeredHand =>
   fingerHand(score, score.parts[0]!, hand, form, {
     reach: REACH_SEMITONES[recipe.reach[hand]],
-    locks: new Map(decisions.map((d) => [d.note, d.finger])),
+    locks: new Map(decisionsOf(decisions, 'finger').map((d) => [d.note, d.finger])),
     steadiness: STEADINESS[recipe.level],
   });
 
@@ -245,7 +317,7 @@ function fingerHands(
   recipe: Recipe,
   decisions: readonly Decision[],
 ): Record<string, NoteFinger> {
-  const decided = new Set(decisions.map((d) => d.note));
+  const decided = new Set(decisionsOf(decisions, 'finger').map((d) => d.note));
   const result: Record<string, NoteFinger> = {};
   for (const hand of ['right', 'left'] as const) {
     const { fingering } = fingered(score, form, recipe, decisions, hand);
@@ -253,80 +325,3 @@ function fingerHands(
   }
   return result;
 }
-
-/** Why a note of a version has its finger. Asked for one note at a time, since it solves the phrase again. */
-export function whyFinger(
-  version: Version,
-  recipe: Recipe,
-  decisions: readonly Decision[],
-  noteId: string,
-): FingerReason | undefined {
-  const note = version.score.parts[0]?.notes.find((n) => n.id === noteId);
-  if (!note) return undefined;
-  const hand: Hand = note.staff === 1 ? 'right' : 'left';
-  const others = decisions.filter((d) => d.note !== noteId);
-  const decided = decisions.find((d) => d.note === noteId);
-  const { notes, fingering: free } = fingered(version.score, version.form, recipe, others, hand);
-  if (!decided) return explainFinger(notes, free, noteId, placeIn(version.score.measures));
-  const { fingering: locked } = fingered(version.score, version.form, recipe, decisions, hand);
-  const proposed = free.fingers.get(noteId);
-  const dearer = locked.cost - free.cost;
-  return {
-    finger: decided.finger,
-    other: proposed ?? decided.finger,
-    dearer,
-    text:
-      proposed === decided.finger
-        ? `You decided ${decided.finger}; the proposal is the same.`
-        : `You decided ${decided.finger}; the proposal was ${proposed}, ${dearer < 1 ? 'hardly easier' : dearer < 4 ? 'a little easier' : 'much easier'} for the hand.`,
-  };
-}
-
-/** Where a note lies from another, as a teacher points at it: "after the barline", "two notes later". */
-const placeIn =
-  (measures: readonly Measure[]): PlaceText =>
-  (from, to, steps) => {
-    const measuresOn = measureAt(measures, to.onset).index - measureAt(measures, from.onset).index;
-    if (measuresOn === 1 && steps <= 4) return 'after the barline';
-    if (measuresOn === -1 && steps >= -4) return 'before the barline';
-    if (Math.abs(measuresOn) >= 1) return `in measure ${measureAt(measures, to.onset).number}`;
-    return plainPlace(from, to, steps);
-  };
-
-/** Writes fingers and counts onto the notes. */
-function withMarks(
-  score: Score,
-  fingers: Readonly<Record<string, NoteFinger>>,
-  counts: readonly MeasureCounts[],
-): Score {
-  const says = new Map<number, string>();
-  for (const { measure, counts: list } of counts) {
-    const start = score.measures[measure]!.start;
-    let onset: number | undefined;
-    for (const count of list) {
-      const tick = start + count.at;
-      if (count.kind === 'onset') {
-        onset = tick;
-        says.set(tick, countText(count));
-      } else if (count.kind === 'held' && onset !== undefined) {
-        // The lyric of the note that is held carries its held beats: "1 (2)".
-        says.set(onset, `${says.get(onset)!} ${countText(count)}`);
-      }
-    }
-  }
-  const part = score.parts[0]!;
-  const counted = new Set<number>();
-  const notes = part.notes.map((note): Note => {
-    const finger = fingers[note.id]?.finger;
-    const isCounted = note.staff === 1 && says.has(note.onset) && !counted.has(note.onset) && isStruck(note);
-    if (isCounted) counted.add(note.onset);
-    const count: Lyric[] = isCounted
-      ? [{ line: 'counts', verse: 1, text: says.get(note.onset)!, syllabic: 'single' }]
-      : [];
-    const lyrics = [...count, ...(note.lyrics ?? [])];
-    return { ...note, ...(finger ? { finger } : {}), ...(lyrics.length ? { lyrics } : {}) };
-  });
-  return { ...score, parts: [{ ...part, notes }] };
-}
-
-const isStruck = (note: Note): boolean => note.tie !== 'stop' && note.tie !== 'both';

@@ -1,6 +1,8 @@
 /** What makes a version of a piece: settings, and the teacher's decisions. Small JSON documents, checked on every way in. */
 import { z } from 'zod';
 import { TEXTURE_IDS, type TextureId } from '../arrange/textures';
+import { SCHOOL_IDS } from '../counting/schools';
+import { PEDAL_STYLES } from '../pedal/pedal';
 import { parseKey } from '../theory/key';
 
 export const recipeSchema = z.object({
@@ -16,9 +18,33 @@ export const recipeSchema = z.object({
   /** Widest white-key interval of each hand: 7 a seventh … 10 a tenth. */
   reach: z.object({ right: reach(), left: reach() }),
   keyboard: z.union([z.literal(49), z.literal(61), z.literal(76), z.literal(88)]),
-  counting: z.enum(['numbers', 'none']),
-  pedal: z.enum(['harmony', 'none']),
+  counting: countingSchema(),
+  /** Whose notes are counted. */
+  countFor: z.enum(['right', 'left', 'both']).default('right'),
+  /** How a measure of two half notes is counted. */
+  cutTime: z.enum(['halves', 'quarters']).default('halves'),
+  pedal: pedalSchema(),
+  /** Other ways from a measure on, to the next entry or the next section: by index of a section's first measure. */
+  sections: z
+    .array(
+      z.object({
+        measure: z.number().int().min(0).max(100_000),
+        counting: countingSchema().optional(),
+        pedal: pedalSchema().optional(),
+      }),
+    )
+    .max(400)
+    .default([]),
 });
+
+function countingSchema() {
+  return z.enum([...SCHOOL_IDS, 'none']);
+}
+
+/** `source` keeps the marks that the piece came with. */
+function pedalSchema() {
+  return z.enum([...PEDAL_STYLES, 'source']);
+}
 
 function reach() {
   return z.union([z.literal(7), z.literal(8), z.literal(9), z.literal(10)]);
@@ -33,29 +59,59 @@ export const DEFAULT_RECIPE: Recipe = {
   reach: { right: 8, left: 8 },
   keyboard: 61,
   counting: 'numbers',
+  countFor: 'right',
+  cutTime: 'halves',
   pedal: 'harmony',
+  sections: [],
 };
 
-/** One thing the teacher has settled. A decision names a note by its id and waits (parked) while the note is not there. */
+/**
+ * One thing the teacher has settled. A decision names a note by its id, or a measure by its index, and waits (parked)
+ * while what it names is not there.
+ */
 export const decisionSchema = z.discriminatedUnion('kind', [
-  z.object({
-    kind: z.literal('finger'),
-    note: z.string().min(1).max(80),
-    finger: z.union([z.literal(1), z.literal(2), z.literal(3), z.literal(4), z.literal(5)]),
-  }),
+  z.object({ kind: z.literal('finger'), note: noteId(), finger: fingerSchema() }),
+  z.object({ kind: z.literal('hand'), note: noteId(), hand: z.enum(['right', 'left']) }),
+  /** What is said in a measure, a word for each place in order. */
+  z.object({ kind: z.literal('count'), measure: measureIndex(), words: z.string().trim().min(1).max(200) }),
+  z.object({ kind: z.literal('pedal'), measure: measureIndex(), style: z.enum(PEDAL_STYLES) }),
 ]);
 
+function noteId() {
+  return z.string().min(1).max(80);
+}
+
+function measureIndex() {
+  return z.number().int().min(0).max(100_000);
+}
+
+function fingerSchema() {
+  return z.union([z.literal(1), z.literal(2), z.literal(3), z.literal(4), z.literal(5)]);
+}
+
 export type Decision = z.infer<typeof decisionSchema>;
+export type DecisionOf<Kind extends Decision['kind']> = Extract<Decision, { kind: Kind }>;
 
 export const decisionsSchema = z.array(decisionSchema).max(20_000);
 
-/** Decides a finger; a later decision on the same note takes the place of the earlier one. */
-export const decideFinger = (
-  decisions: readonly Decision[],
-  note: string,
-  finger: Decision['finger'],
-): Decision[] => [...withoutFinger(decisions, note), { kind: 'finger', note, finger }];
+/** What a decision is about: a later one about the same takes its place. */
+const subjectOf = (d: Decision): string => `${d.kind} ${'note' in d ? d.note : d.measure}`;
 
-/** Gives a finger back to the engine. */
-export const withoutFinger = (decisions: readonly Decision[], note: string): Decision[] =>
-  decisions.filter((d) => !(d.kind === 'finger' && d.note === note));
+/** Decides; a later decision about the same thing takes the place of the earlier one. */
+export const decide = (decisions: readonly Decision[], ...made: readonly Decision[]): Decision[] => {
+  const subjects = new Set(made.map(subjectOf));
+  return [...decisions.filter((d) => !subjects.has(subjectOf(d))), ...made];
+};
+
+/** Gives back to the engine what was decided about a note or a measure. */
+export const giveBack = (
+  decisions: readonly Decision[],
+  kind: Decision['kind'],
+  subject: string | number,
+): Decision[] => decisions.filter((d) => subjectOf(d) !== `${kind} ${subject}`);
+
+/** The decisions of one kind. */
+export const decisionsOf = <Kind extends Decision['kind']>(
+  decisions: readonly Decision[],
+  kind: Kind,
+): DecisionOf<Kind>[] => decisions.filter((d): d is DecisionOf<Kind> => d.kind === kind);

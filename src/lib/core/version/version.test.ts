@@ -10,15 +10,9 @@ import { writeMusicXml } from '../io/musicxml/write';
 import { scoreFrom } from '../test/shorthand';
 import { keyName } from '../theory/key';
 import { checkVersion } from './check';
-import { realise, whyFinger } from './realise';
-import {
-  decideFinger,
-  decisionSchema,
-  DEFAULT_RECIPE,
-  recipeSchema,
-  withoutFinger,
-  type Recipe,
-} from './recipe';
+import { realise } from './realise';
+import { whyFinger } from './why';
+import { decide, decisionSchema, DEFAULT_RECIPE, recipeSchema, giveBack, type Recipe } from './recipe';
 
 const song = scoreFrom({
   title: 'Song',
@@ -145,16 +139,16 @@ describe('realising a version', () => {
 
 describe('decisions', () => {
   it('are kept, marked, and can be given back', () => {
-    const decisions = decideFinger([], 'm1s1n0', 4);
+    const decisions = decide([], { kind: 'finger', note: 'm1s1n0', finger: 4 });
     const version = realise(song, recipe(), decisions);
     expect(version.fingers['m1s1n0']).toEqual({ finger: 4, decided: true });
-    expect(withoutFinger(decisions, 'm1s1n0')).toEqual([]);
-    expect(decideFinger(decisions, 'm1s1n0', 2)).toHaveLength(1);
+    expect(giveBack(decisions, 'finger', 'm1s1n0')).toEqual([]);
+    expect(decide(decisions, { kind: 'finger', note: 'm1s1n0', finger: 2 })).toHaveLength(1);
   });
 
   it('wait while their note is away, and come back with it', () => {
     const sixteenth = notesOf(song).find((n) => n.duration === Q / 4)!.id;
-    const decisions = decideFinger([], sixteenth, 3);
+    const decisions = decide([], { kind: 'finger', note: sixteenth, finger: 3 });
     const away = realise(song, recipe({ level: 1 }), decisions);
     expect(away.parked).toEqual(decisions);
   });
@@ -185,7 +179,7 @@ describe('decisions', () => {
     const bass = Object.keys(realise(song, recipe({ level: 1 }), []).fingers).find((id) =>
       id.startsWith('L1-'),
     )!;
-    const decisions = decideFinger([], bass, 2);
+    const decisions = decide([], { kind: 'finger', note: bass, finger: 2 });
     for (const level of levels)
       for (const key of keys) {
         const version = realise(song, recipe({ level, key }), decisions);
@@ -198,7 +192,7 @@ describe('decisions', () => {
     const why = whyFinger(version, recipe(), [], 'm1s1n0')!;
     expect(why.text.startsWith(`${why.finger} on G4`)).toBe(true);
     const other = ((why.finger % 5) + 1) as 1;
-    const decisions = decideFinger([], 'm1s1n0', other);
+    const decisions = decide([], { kind: 'finger', note: 'm1s1n0', finger: other });
     expect(whyFinger(realise(song, recipe(), decisions), recipe(), decisions, 'm1s1n0')!.text).toContain(
       `You decided ${other}; the proposal was ${why.finger}`,
     );

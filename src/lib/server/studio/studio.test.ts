@@ -4,7 +4,7 @@ import { join } from 'node:path';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import { writeMusicXml } from '$core/io/musicxml/write';
 import { scoreFrom } from '$core/test/shorthand';
-import { decideFinger, DEFAULT_RECIPE } from '$core/version/recipe';
+import { decide, DEFAULT_RECIPE } from '$core/version/recipe';
 import { openDatabase, type Db } from '../db/open';
 import { revision } from '../db/schema';
 import { readForm } from '../forms';
@@ -72,7 +72,7 @@ describe('pieces', () => {
 describe('versions', () => {
   it('are saved revision by revision, never over a newer one', () => {
     const id = addVersion(db, bring(), DEFAULT_RECIPE);
-    const decisions = decideFinger([], 'm0n0', 2);
+    const decisions = decide([], { kind: 'finger', note: 'm0n0', finger: 2 });
     expect(saveVersion(db, id, { recipe: DEFAULT_RECIPE, decisions, basedOn: 1 })).toEqual({
       saved: true,
       revision: 2,

@@ -6,7 +6,9 @@ import type { Score } from '$core/score/score';
 import type { Version } from '$core/version/realise';
 import type { FingerReason } from '$core/fingering/explain';
 import { measureAt } from '$core/score/query';
-import { decideFinger, withoutFinger, type Decision, type Recipe } from '$core/version/recipe';
+import { decide, giveBack, type Decision, type DecisionOf, type Recipe } from '$core/version/recipe';
+import type { MeasureFingering } from '$core/version/why';
+import { PEDAL_STYLES } from '$core/pedal/pedal';
 import { startRealiser, type Realiser } from './realiser';
 import { firstNoteOf, walk, type Move } from './walk';
 
@@ -33,6 +35,7 @@ export function createBench(start: BenchStart) {
   let problem = $state('');
   let selected = $state<string>();
   let why = $state.raw<{ note: string; reason: FingerReason }>();
+  let others = $state.raw<{ measure: number; list: readonly MeasureFingering[] }>();
   let saveState = $state.raw<SaveState>({ is: 'saved' });
 
   let realiser: Realiser | undefined;
@@ -64,6 +67,10 @@ export function createBench(start: BenchStart) {
     if (!asked || !realiser) return;
     const reason = await realiser.why(moment.recipe, moment.decisions, asked);
     if (reason && asked === selected) why = { note: asked, reason };
+    const at = measure;
+    if (at === undefined) return;
+    const list = await realiser.others(moment.recipe, moment.decisions, at);
+    if (at === measure) others = { measure: at, list };
   }
 
   /** One save at a time; what changes meanwhile is saved next. */
@@ -98,6 +105,13 @@ export function createBench(start: BenchStart) {
     go(to);
   }
 
+  const decideAll = (...made: readonly Decision[]): void =>
+    change({ ...moment, decisions: decide(moment.decisions, ...made) });
+
+  function withdraw(decisions: readonly Decision[]): void {
+    if (decisions.length !== moment.decisions.length) change({ ...moment, decisions });
+  }
+
   function select(id: string | undefined): void {
     if (!id || id === selected || !version || !(id in version.fingers)) return;
     selected = id;
@@ -129,6 +143,10 @@ export function createBench(start: BenchStart) {
     get why() {
       return why?.note === selected ? why?.reason : undefined;
     },
+    /** Ways to finger the measure in hand, the present one first for each hand. */
+    get others() {
+      return others?.measure === measure ? (others?.list ?? []) : [];
+    },
     get saveState() {
       return saveState;
     },
@@ -152,12 +170,31 @@ export function createBench(start: BenchStart) {
     move(move: Move) {
       if (version) select(walk(notes, version.score.measures, selected, move));
     },
-    decide(finger: Decision['finger']) {
-      if (selected) change({ ...moment, decisions: decideFinger(moment.decisions, selected, finger) });
+    decide(finger: DecisionOf<'finger'>['finger']) {
+      if (selected) decideAll({ kind: 'finger', note: selected, finger });
     },
+    /** Decides any number of things at once; one undo takes them back. */
+    decideAll,
+    /** Gives the finger and the hand of the chosen note back. */
     giveBack() {
-      const decisions = selected ? withoutFinger(moment.decisions, selected) : moment.decisions;
-      if (decisions.length !== moment.decisions.length) change({ ...moment, decisions });
+      if (!selected) return;
+      withdraw(giveBack(giveBack(moment.decisions, 'finger', selected), 'hand', selected));
+    },
+    withdraw(kind: Decision['kind'], subject: string | number) {
+      withdraw(giveBack(moment.decisions, kind, subject));
+    },
+    /** The chosen note goes to the other hand. */
+    otherHand() {
+      if (note) decideAll({ kind: 'hand', note: note.id, hand: note.staff === 1 ? 'left' : 'right' });
+    },
+    /** The measure in hand gets the next style of pedal. */
+    nextPedal() {
+      if (measure === undefined) return;
+      const decided = moment.decisions.find((d) => d.kind === 'pedal' && d.measure === measure);
+      const at = decided?.kind === 'pedal' ? PEDAL_STYLES.indexOf(decided.style) : -1;
+      const style = PEDAL_STYLES[at + 1];
+      if (style) decideAll({ kind: 'pedal', measure, style });
+      else withdraw(giveBack(moment.decisions, 'pedal', measure));
     },
     setRecipe(part: Partial<Recipe>) {
       change({ ...moment, recipe: { ...moment.recipe, ...part } });

@@ -1,7 +1,8 @@
 /** Realises versions off the page's own thread. It is told the source once, then recipes and decisions. */
 import type { Score } from '$core/score/score';
 import type { FingerReason } from '$core/fingering/explain';
-import { realise, whyFinger, type Version } from '$core/version/realise';
+import { realise, type Version } from '$core/version/realise';
+import { otherFingerings, whyFinger, type MeasureFingering } from '$core/version/why';
 import { decisionsSchema, recipeSchema } from '$core/version/recipe';
 import { z } from 'zod';
 
@@ -18,11 +19,21 @@ const requestSchema = z.discriminatedUnion('kind', [
     decisions: decisionsSchema,
     note: z.string(),
   }),
+  z.object({
+    kind: z.literal('others'),
+    id: z.number(),
+    recipe: recipeSchema,
+    decisions: decisionsSchema,
+    measure: z.number(),
+  }),
 ]);
 
 export type RealiseRequest = z.infer<typeof requestSchema>;
 export type RealiseResponse =
-  { id: number; version: Version } | { id: number; why: FingerReason | null } | { id: number; error: string };
+  | { id: number; version: Version }
+  | { id: number; why: FingerReason | null }
+  | { id: number; others: MeasureFingering[] }
+  | { id: number; error: string };
 
 let source: Score | undefined;
 let last: { key: string; version: Version } | undefined;
@@ -48,10 +59,10 @@ self.addEventListener('message', (event: MessageEvent<unknown>) => {
   let response: RealiseResponse;
   try {
     const version = versionOf(recipe, decisions);
-    response =
-      request.kind === 'realise'
-        ? { id, version }
-        : { id, why: whyFinger(version, recipe, decisions, request.note) ?? null };
+    if (request.kind === 'realise') response = { id, version };
+    else if (request.kind === 'why')
+      response = { id, why: whyFinger(version, recipe, decisions, request.note) ?? null };
+    else response = { id, others: otherFingerings(version, recipe, decisions, request.measure) };
   } catch (error) {
     response = { id, error: error instanceof Error ? error.message : String(error) };
   }

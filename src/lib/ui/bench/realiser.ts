@@ -2,12 +2,14 @@
 import type { FingerReason } from '$core/fingering/explain';
 import type { Score } from '$core/score/score';
 import type { Version } from '$core/version/realise';
+import type { MeasureFingering } from '$core/version/why';
 import type { Decision, Recipe } from '$core/version/recipe';
 import type { RealiseRequest, RealiseResponse } from './realise.worker';
 
 export interface Realiser {
   realise(recipe: Recipe, decisions: readonly Decision[]): Promise<Version>;
   why(recipe: Recipe, decisions: readonly Decision[], note: string): Promise<FingerReason | null>;
+  others(recipe: Recipe, decisions: readonly Decision[], measure: number): Promise<MeasureFingering[]>;
   stop(): void;
 }
 
@@ -47,6 +49,16 @@ export function startRealiser(source: Score): Realiser {
     async why(recipe, decisions, note) {
       const response = await ask((id) => ({ kind: 'why', id, recipe, decisions: [...decisions], note }));
       return 'why' in response ? response.why : null;
+    },
+    async others(recipe, decisions, measure) {
+      const response = await ask((id) => ({
+        kind: 'others',
+        id,
+        recipe,
+        decisions: [...decisions],
+        measure,
+      }));
+      return 'others' in response ? response.others : [];
     },
     stop: () => worker.terminate(),
   };

@@ -1,6 +1,6 @@
 /** The keyboard of the bench, as data: what a key does, and how the help lists it. */
 import type { Bench } from './bench.svelte';
-import type { Decision } from '$core/version/recipe';
+import type { DecisionOf } from '$core/version/recipe';
 
 type Command = (bench: Bench) => void;
 
@@ -12,6 +12,9 @@ const MOVES: Readonly<Record<string, Command>> = {
   'Shift+ArrowRight': (b) => b.move('next-measure'),
   'Shift+ArrowLeft': (b) => b.move('previous-measure'),
   '0': (b) => b.giveBack(),
+  x: (b) => b.otherHand(),
+  p: (b) => b.nextPedal(),
+  c: () => document.getElementById('count-words')?.focus(),
   'Ctrl+z': (b) => b.undo(),
   'Ctrl+y': (b) => b.redo(),
   'Ctrl+Shift+z': (b) => b.redo(),
@@ -24,7 +27,8 @@ export function commandFor(
   if (event.altKey) return undefined;
   const modifiers = `${event.ctrlKey || event.metaKey ? 'Ctrl+' : ''}${event.shiftKey ? 'Shift+' : ''}`;
   const key = event.key.length === 1 ? event.key.toLowerCase() : event.key;
-  if (modifiers === '' && /^[1-5]$/.test(key)) return (b) => b.decide(Number(key) as Decision['finger']);
+  if (modifiers === '' && /^[1-5]$/.test(key))
+    return (b) => b.decide(Number(key) as DecisionOf<'finger'>['finger']);
   return MOVES[modifiers + key];
 }
 
@@ -33,7 +37,10 @@ export const SHORTCUT_HELP: readonly { readonly keys: string; readonly does: str
   { keys: '↑ ↓', does: 'through a chord, and to the other hand' },
   { keys: 'Shift ← →', does: 'a measure back, a measure on' },
   { keys: '1 … 5', does: 'decide the finger' },
-  { keys: '0', does: 'give the finger back' },
+  { keys: '0', does: 'give the finger and the hand back' },
+  { keys: 'X', does: 'the other hand plays this note' },
+  { keys: 'C', does: 'other words to count this measure' },
+  { keys: 'P', does: 'the next pedal for this measure' },
   { keys: 'Ctrl Z', does: 'undo' },
   { keys: 'Ctrl Shift Z', does: 'redo' },
   { keys: '?', does: 'this list' },
