@@ -1,4 +1,5 @@
 /** What each command makes of a score. Nothing here reads or writes files: main.ts does. */
+import { formOf } from '../lib/core/analysis/form';
 import { keyOf, withHeardMode } from '../lib/core/analysis/key';
 import { reportOf } from '../lib/core/analysis/report';
 import { LEVELS } from '../lib/core/arrange/levels';
@@ -234,7 +235,7 @@ function count({ score, values }: Input): Outcome {
     throw new UsageError(`--hand takes right, left or both, not “${hand}”.`);
   const part = keyboardPart(score);
   const notes = hand === 'both' ? soundingNotes(part.notes) : playedBy(part, hand);
-  const counted = countMeasures(score.measures, notes, (measure) => countingIn(recipe, measure));
+  const counted = countMeasures(score.measures, notes, countingIn(recipe, formOf(score)));
   return {
     json: {
       feel: feelOf(score),

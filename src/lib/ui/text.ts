@@ -2,6 +2,7 @@
 import { beatLength, isCompound } from '$core/score/metre';
 import type { TimeSignature } from '$core/score/score';
 import { writtenValue } from '$core/score/notate';
+import type { PedalStyle } from '$core/pedal/pedal';
 import { TICKS_PER_QUARTER } from '$core/score/ticks';
 
 const BEAT_SIGNS: Readonly<Record<number, string>> = { 2: '𝅗𝅥', 4: '♩', 8: '♪' };
@@ -71,3 +72,13 @@ const REACH_NAMES: Readonly<Record<number, string>> = {
 };
 
 export const reachName = (reach: number): string => REACH_NAMES[reach] ?? String(reach);
+
+/** Styles of pedal, as a teacher calls them. */
+export const PEDAL_NAMES: Readonly<Record<PedalStyle | 'source', string>> = {
+  none: 'no pedal',
+  harmony: 'with each harmony',
+  lifted: 'with each harmony, lifted where it blurs',
+  'low-to-chord': 'from the low note to the chord',
+  long: 'on long notes only',
+  source: 'as in the source',
+};

@@ -131,7 +131,10 @@ const WORTH_A_WORD = 0.25;
 
 function tradeText(costs: Costs, against: Costs): string {
   const difference = newCosts().map((_, i) => costs[i]! - against[i]!);
-  const by = RULES.map((rule, i) => ({ rule, by: difference[i]! }));
+  // That a figure is fingered otherwise elsewhere is said where nothing else tells two ways apart.
+  const by = RULES.map((rule, i) => ({ rule, by: difference[i]! })).filter(
+    (d, _, all) => d.rule !== 'same-figure' || all.every((o) => o === d || Math.abs(o.by) <= WORTH_A_WORD),
+  );
   const better = by.filter((d) => d.by < -WORTH_A_WORD).sort((a, b) => a.by - b.by)[0];
   const worse = by.filter((d) => d.by > WORTH_A_WORD).sort((a, b) => b.by - a.by)[0];
   const parts = [better && BETTER[better.rule], worse && WORSE[worse.rule]].filter((p): p is string =>

@@ -179,11 +179,15 @@ export function stepCost(
   return bill.total;
 }
 
+/** Wider than a fourth, two voices are two outer fingers. */
+const WIDEST_JOINED = 5;
+
 /** Two voices that go on by step, as in a passage in thirds. */
 const isDoubleLine = (from: Event, to: Event): boolean =>
   from.keys.length === 2 &&
   to.keys.length === 2 &&
   to.bond === 1 &&
+  [from, to].every((event) => event.keys[1]!.out - event.keys[0]!.out <= WIDEST_JOINED) &&
   [0, 1].every((i) => to.keys[i]!.struck && Math.abs(to.keys[i]!.midi - from.keys[i]!.midi) <= 2);
 
 /** Each voice is joined as well as two voices in one hand can be. */

@@ -269,6 +269,21 @@ describe('positions', () => {
     expect(positions([48, 50, 52, 53, 55, 52, 48], 'left')).toEqual(['C position']);
     expect(positions([67, 69, 71, 74, 71, 67], 'right')).toEqual(['G position']);
   });
+  it('of chords change with the whole chord', () => {
+    const { notes, settings: own } = keysLine(
+      [
+        [48, 52, 55],
+        [52, 55, 60],
+        [47, 50, 55],
+      ],
+      'left',
+    );
+    expect(positionsOf(notes, fingerLine(notes, own).fingers, 'left').map((p) => [p.name, p.kind])).toEqual([
+      ['C', 'five fingers'],
+      ['E', 'extended'],
+      ['B', 'extended'],
+    ]);
+  });
   it('change where the thumb passes under and back over it', () => {
     expect(positions([60, 62, 64, 65, 67, 69, 71, 72, 71, 69, 67, 65, 64, 62, 60], 'right')).toEqual([
       'C position',

@@ -3,7 +3,7 @@
  * extended one where it opens wider, a crossing where the thumb passes under or a finger over it; and where it changes.
  */
 import { STEPS, staffPosition, pitchClassName, type Pitch } from '../score/pitch';
-import type { SoundingNote } from '../score/query';
+import { byOnset, type SoundingNote } from '../score/query';
 import type { Ticks } from '../score/ticks';
 import type { Hand } from './events';
 import type { Finger } from './grips';
@@ -41,10 +41,11 @@ export function positionsOf(
     return [{ note, finger, letter, thumb: letter - (finger - 1) }];
   });
   const groups: Placed[][] = [];
-  for (const next of placed) {
+  // A chord moves as a whole.
+  for (const { notes: stroke } of byOnset(placed.map((p) => ({ ...p, onset: p.note.onset })))) {
     const open = groups.at(-1);
-    if (open && lieTogether(open, next)) open.push(next);
-    else groups.push([next]);
+    if (open && stroke.every((next) => lieTogether(open, next))) open.push(...stroke);
+    else groups.push([...stroke]);
   }
   return groups.map((group, i) => positionOf(group, hand, howFrom(groups[i - 1], group)));
 }
@@ -59,7 +60,7 @@ function lieTogether(group: readonly Placed[], next: Placed): boolean {
     const letters = next.letter - other.letter;
     if (fingers === 0) return letters === 0;
     // Outer fingers on outer keys, and not many more keys than fingers.
-    if (Math.sign(fingers) !== Math.sign(letters)) return letters === 0 ? false : false;
+    if (Math.sign(fingers) !== Math.sign(letters)) return false;
     return Math.abs(letters) - Math.abs(fingers) <= OPENING && Math.abs(letters) >= Math.abs(fingers) - 1;
   });
 }
@@ -77,9 +78,10 @@ function howFrom(before: readonly Placed[] | undefined, group: readonly Placed[]
 function positionOf(group: readonly Placed[], hand: Hand, by: HandPosition['by']): HandPosition {
   const thumbs = group.map((p) => p.thumb);
   const isFive = thumbs.every((t) => t === thumbs[0]);
-  // The lowest key of a five-finger position: under the right thumb, or the left little finger.
+  // The lowest key: under the right thumb, or the left little finger; where that finger plays, the key it plays.
+  const outer = group.find((p) => p.finger === (hand === 'right' ? 1 : 5));
   const thumb = mostCommon(thumbs);
-  const lowest = hand === 'right' ? thumb : -(thumb + 4);
+  const lowest = outer ? Math.abs(outer.letter) : hand === 'right' ? thumb : -(thumb + 4);
   return {
     hand,
     onset: group[0]!.note.onset,

@@ -130,8 +130,14 @@ export function realise(source: Score, recipe: Recipe, decisions: readonly Decis
   );
   const fingers = fingerHands(arranged, form, recipe, decisions);
   const byId = new Map(Object.entries(fingers).map(([id, { finger }]) => [id, finger]));
-  const { counts, unmatched } = countsOf(arranged, recipe, decisions);
-  const pedals = pedalsOf(arranged, inKey.pedals, chords, form, pedalIn(recipe, decisions, contract.pedal));
+  const { counts, unmatched } = countsOf(arranged, form, recipe, decisions);
+  const pedals = pedalsOf(
+    arranged,
+    inKey.pedals,
+    chords,
+    form,
+    pedalIn(recipe, decisions, form, contract.pedal),
+  );
   const score: Score = {
     ...arranged,
     parts: [withCounts(withFingers(arranged.parts[0]!, byId), arranged.measures, counts)],
@@ -236,6 +242,7 @@ function arrangedScore(frame: Score, notes: readonly Note[], chords: readonly Ch
 /** What is said in each measure, the teacher's own words over it; and the decisions whose words do not fit their measure. */
 function countsOf(
   score: Score,
+  form: Form,
   recipe: Recipe,
   decisions: readonly Decision[],
 ): { counts: MeasureCounts[]; unmatched: ReadonlySet<Decision> } {
@@ -243,7 +250,7 @@ function countsOf(
   const notes = recipe.countFor === 'both' ? soundingNotes(part.notes) : playedBy(part, recipe.countFor);
   const words = new Map(decisionsOf(decisions, 'count').map((d) => [d.measure, d]));
   const unmatched = new Set<Decision>();
-  const counts = countMeasures(score.measures, notes, (measure) => countingIn(recipe, measure));
+  const counts = countMeasures(score.measures, notes, countingIn(recipe, form));
   return {
     unmatched,
     counts: counts.map((entry) => {

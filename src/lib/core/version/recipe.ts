@@ -24,7 +24,7 @@ export const recipeSchema = z.object({
   /** How a measure of two half notes is counted. */
   cutTime: z.enum(['halves', 'quarters']).default('halves'),
   pedal: pedalSchema(),
-  /** Other ways from a measure on, to the next entry or the next section: by index of a section's first measure. */
+  /** Other ways in single sections, by the index of a section's first measure. */
   sections: z
     .array(
       z.object({

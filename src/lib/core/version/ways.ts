@@ -1,25 +1,50 @@
 /** The ways that hold in each measure: the recipe's, over them those of its section, over them what is decided for the measure. */
+import type { Form } from '../analysis/form';
 import type { CountingOptions } from '../counting/count';
 import type { PedalStyle } from '../pedal/pedal';
 import { decisionsOf, type Decision, type Recipe } from './recipe';
 
-/** The entry of a recipe's sections that holds in a measure. */
-const sectionAt = (recipe: Recipe, measure: number): Recipe['sections'][number] | undefined =>
-  recipe.sections.filter((s) => s.measure <= measure).sort((a, b) => b.measure - a.measure)[0];
+type SectionWays = Recipe['sections'][number];
 
-/** How a measure is counted; null where it is not. */
-export function countingIn(recipe: Recipe, measure: number): CountingOptions | null {
-  const school = sectionAt(recipe, measure)?.counting ?? recipe.counting;
-  return school === 'none' ? null : { school, cutTime: recipe.cutTime };
+/** What the recipe says of the section that holds a measure. */
+function sectionWays(recipe: Recipe, form: Form): (measure: number) => SectionWays | undefined {
+  const byStart = new Map(recipe.sections.map((s) => [s.measure, s]));
+  const byMeasure: (SectionWays | undefined)[] = [];
+  for (const { from, to } of form.sections)
+    for (let measure = from; measure <= to; measure++) byMeasure[measure] = byStart.get(from);
+  return (measure) => byMeasure[measure];
 }
 
-/** The pedal that a measure has. `allowed` is false at levels and on keyboards without one: then only what is decided counts. */
+/** How each measure is counted; null where it is not. */
+export function countingIn(recipe: Recipe, form: Form): (measure: number) => CountingOptions | null {
+  const waysIn = sectionWays(recipe, form);
+  return (measure) => {
+    const school = waysIn(measure)?.counting ?? recipe.counting;
+    return school === 'none' ? null : { school, cutTime: recipe.cutTime };
+  };
+}
+
+/** The pedal of each measure. `allowed` is false at levels without one: then only what is decided for a section or measure counts. */
 export function pedalIn(
   recipe: Recipe,
   decisions: readonly Decision[],
+  form: Form,
   allowed: boolean,
 ): (measure: number) => PedalStyle | 'source' {
+  const waysIn = sectionWays(recipe, form);
   const decided = new Map(decisionsOf(decisions, 'pedal').map((d) => [d.measure, d.style]));
-  return (measure) =>
-    decided.get(measure) ?? sectionAt(recipe, measure)?.pedal ?? (allowed ? recipe.pedal : 'none');
+  return (measure) => decided.get(measure) ?? waysIn(measure)?.pedal ?? (allowed ? recipe.pedal : 'none');
+}
+
+/** The recipe with another way for the section that begins at a measure; undefined gives it back. */
+export function withSectionWay<Key extends 'counting' | 'pedal'>(
+  recipe: Recipe,
+  measure: number,
+  key: Key,
+  value: Recipe[Key] | undefined,
+): Recipe {
+  const { [key]: _before, ...rest } = recipe.sections.find((s) => s.measure === measure) ?? { measure };
+  const others = recipe.sections.filter((s) => s.measure !== measure);
+  const own = { ...rest, measure, ...(value === undefined ? {} : { [key]: value }) };
+  return { ...recipe, sections: Object.keys(own).length > 1 ? [...others, own] : others };
 }

@@ -1,13 +1,18 @@
 <script lang="ts">
   /** The measure in hand: chord, fingers, count, pedal, what was changed and why, how hard it is. */
-  import { countText } from '$core/counting/count';
-  import { endOf, placeInMeasure } from '$core/score/metre';
+  import type { Hand } from '$core/fingering/events';
+  import { positionText } from '$core/fingering/positions';
+  import { endOf } from '$core/score/metre';
   import { pitchName } from '$core/score/pitch';
   import { chordSymbol, chordToneNames, degree, inversion, isDiatonic } from '$core/theory/chord';
   import type { Version } from '$core/version/realise';
+  import { decisionsOf } from '$core/version/recipe';
   import { measureText } from '$ui/text';
   import type { Bench } from './bench.svelte';
+  import CountPanel from './CountPanel.svelte';
   import Fingers from './Fingers.svelte';
+  import OtherFingerings from './OtherFingerings.svelte';
+  import PedalPanel from './PedalPanel.svelte';
 
   let { bench, version }: { bench: Bench; version: Version } = $props();
 
@@ -17,19 +22,27 @@
   const chords = $derived(
     version.chords.filter((c) => c.chord && c.onset < endOf(measure) && c.onset + c.duration > measure.start),
   );
-  const counts = $derived(version.counts[measure.index]?.counts ?? []);
-  const pedals = $derived(version.score.pedals.filter((p) => inside(p.onset) && p.type !== 'stop'));
+  /** Positions that hold in the measure: those that begin in it, and the one that goes on from before. */
+  const positions = $derived((hand: Hand): string => {
+    const own = version.positions.filter((p) => p.hand === hand && p.onset < endOf(measure));
+    const begin = own.findIndex((p) => inside(p.onset));
+    const from =
+      begin < 0 ? own.length - 1 : own[begin]?.onset === measure.start ? begin : Math.max(0, begin - 1);
+    return own.slice(Math.max(0, from)).map(positionText).join('; ');
+  });
   const reasons = $derived([
     ...new Set(version.reasons.filter((r) => r.measure === measure.index).map((r) => r.text)),
   ]);
+  const givenOver = $derived(new Set(decisionsOf(bench.decisions, 'hand').map((d) => d.note)));
   const violations = $derived(version.violations.filter((v) => v.measure === measure.index));
   const difficulty = $derived(version.difficulty[measure.index]);
   const INVERSIONS = ['', 'first inversion', 'second inversion', 'third inversion', 'fourth inversion'];
-  const beatName = (tick: number): string =>
-    String(1 + placeInMeasure(measure, tick) / (measure.time.beatType === 8 ? 5040 : 10080));
 </script>
 
-<section aria-label={measureText(measure.number)} class="grid content-start gap-5 text-[15px]">
+<section
+  aria-label={measureText(measure.number)}
+  class="grid grid-cols-[minmax(0,1fr)] content-start gap-5 text-[15px]"
+>
   <div>
     <h2 class="text-lg first-letter:uppercase">{measureText(measure.number)}</h2>
     <p class="eyebrow">
@@ -59,14 +72,15 @@
           selected={bench.selected}
           onselect={(id) => bench.select(id)}
         />
+        <p class="mt-1 text-sm text-quiet">{positions(hand)}</p>
       {:else}
         <p class="eyebrow">rests</p>
       {/if}
       {#if bench.note && own.some((n) => n.id === bench.selected)}
         <div class="mt-2 border-l-[3px] border-accent pl-3" aria-live="polite">
           <p>{bench.why?.text ?? `${pitchName(bench.note.pitch)} …`}</p>
-          {#if version.fingers[bench.note.id]?.decided}
-            <button type="button" class="link mt-1 text-sm" onclick={() => bench.giveBack()}>
+          {#if version.fingers[bench.note.id]?.decided || givenOver.has(bench.note.id)}
+            <button type="button" class="link mt-1 mr-3 text-sm" onclick={() => bench.giveBack()}>
               Give it back <kbd class="font-mono">0</kbd>
             </button>
           {:else}
@@ -74,36 +88,21 @@
               Proposed. <kbd class="font-mono">1</kbd>–<kbd class="font-mono">5</kbd> decides.
             </p>
           {/if}
+          <button type="button" class="link mt-1 text-sm" onclick={() => bench.otherHand()}>
+            {hand === 'right' ? 'Left' : 'Right'} hand takes it <kbd class="font-mono">X</kbd>
+          </button>
         </div>
       {/if}
+      <OtherFingerings
+        {bench}
+        ways={bench.others.filter((o) => o.hand === hand)}
+        notes={own.filter((n) => n.id in version.fingers)}
+      />
     </div>
   {/each}
 
-  {#if counts.length > 0}
-    <div>
-      <h3 class="font-semibold">Count</h3>
-      <p class="font-mono">
-        {#each counts as count (count.at)}<span class={count.kind === 'onset' ? '' : 'text-quiet'}
-            >{countText(count)}&nbsp;</span
-          >{/each}
-      </p>
-    </div>
-  {/if}
-
-  <div>
-    <h3 class="font-semibold">Pedal</h3>
-    <p class="eyebrow">
-      {#if version.score.pedals.length === 0}
-        none in this version
-      {:else if pedals.length === 0}
-        as before
-      {:else}
-        {#each pedals as pedal, i (pedal.onset)}{i > 0 ? ', ' : ''}{pedal.type === 'change'
-            ? 'cleared'
-            : 'down'} on {beatName(pedal.onset)}{/each}
-      {/if}
-    </p>
-  </div>
+  <CountPanel {bench} {version} measure={measure.index} />
+  <PedalPanel {bench} {version} measure={measure.index} />
 
   {#if reasons.length > 0}
     <div>

@@ -3,6 +3,7 @@
   import Bench from '$ui/bench/Bench.svelte';
   import GiveDialog from '$ui/bench/GiveDialog.svelte';
   import HelpDialog from '$ui/bench/HelpDialog.svelte';
+  import MarkControls from '$ui/bench/MarkControls.svelte';
   import RecipeControls from '$ui/bench/RecipeControls.svelte';
   import TakeAway from '$ui/piece/TakeAway.svelte';
   import Header from '$ui/shell/Header.svelte';
@@ -83,6 +84,7 @@
         {/if}
       </p>
       <HelpDialog />
+      <div class="ml-3"><MarkControls {bench} /></div>
       <span class="ml-auto flex items-center gap-5">
         <TakeAway at="/versions/{data.version.id}/as" formats={data.formats} label="Take away" />
         <a class="link" href="/versions/{data.version.id}/handout">Handout</a>
