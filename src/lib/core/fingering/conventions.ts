@@ -261,8 +261,15 @@ function leftThird(chord: readonly number[]): Finger {
 
 /** Fewest notes of a broken chord, so that three notes of a tune are none. */
 const SHORTEST_BROKEN = 4;
-/** A tenth, in semitones. */
-const WIDEST_BROKEN = 16;
+/** A tenth in semitones, up to which three keys are one shape; and two octaves, over which the hand goes along. */
+const WIDEST_SHAPE = 16;
+const WIDEST_BROKEN = 24;
+
+/** Four keys that no hand holds at once, gone through up and down: a finger for each, the hand carried along. */
+const openShape = (outs: readonly number[], notes: number): readonly Finger[] | undefined =>
+  outs.length === 4 && notes > SHORTEST_BROKEN && outs.every((o, i) => i === 0 || o - outs[i - 1]! <= 12)
+    ? [1, 2, 3, 5]
+    : undefined;
 
 /** Stretches that touch only the keys of one chord in one shape: they lie as the chord does when it is struck. */
 function brokenChords(line: readonly Event[]): [string, Convention][] {
@@ -275,8 +282,9 @@ function brokenChords(line: readonly Event[]): [string, Convention][] {
       if (best && best.end - start >= SHORTEST_BROKEN && !outs.has(outOf(line[end]!))) break;
       outs.add(outOf(line[end]!));
       const sorted = [...outs].sort((a, b) => a - b);
-      if (sorted.length > 4 || sorted.at(-1)! - sorted[0]! > WIDEST_BROKEN) break;
-      const shape = usualShape(sorted);
+      const width = sorted.at(-1)! - sorted[0]!;
+      if (sorted.length > 4 || width > WIDEST_BROKEN) break;
+      const shape = width > WIDEST_SHAPE ? openShape(sorted, end + 1 - start) : usualShape(sorted);
       if (shape && sorted.length > 2) best = { end: end + 1, outs: sorted, shape };
     }
     if (!best || best.end - start < SHORTEST_BROKEN) {

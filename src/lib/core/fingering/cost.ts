@@ -162,8 +162,7 @@ export function stepCost(
     else if (to.slurred) joinTops(from, fromGrip, to, toGrip, bill);
     return bill.total;
   }
-  if (to.quickRepeat)
-    charge(bill, 'quick-repeat', from.keys.length === 1 && fromGrip[0] === toGrip[0] ? 2 : 0);
+  if (to.quickRepeat) charge(bill, 'quick-repeat', quickRepeatCost(fromGrip[0]!, toGrip[0]!));
   else charge(bill, 'change-on-repeat', repeated * to.bond);
   // Keys that are held on have their fingers; those that are let go lead to those that are struck.
   let free = 0;
@@ -181,6 +180,10 @@ export function stepCost(
 
 /** Wider than a fourth, two voices are two outer fingers. */
 const WIDEST_JOINED = 5;
+
+/** On a key that is struck again quickly fingers come one after another towards the thumb: 4 3 2 1. */
+const quickRepeatCost = (before: Finger, finger: Finger): number =>
+  before === finger ? 3 : finger === before - 1 ? 0 : 0.8;
 
 /** Two voices that go on by step, as in a passage in thirds. */
 const isDoubleLine = (from: Event, to: Event): boolean =>
@@ -251,7 +254,7 @@ function pairCost(
   if (fa === fb) {
     // One finger on two keys in a row cannot join them.
     const distance = Math.abs(b.out - a.out);
-    charge(bill, 'same-finger', weight * (9 + Math.min(9, distance)));
+    charge(bill, 'same-finger', weight * (11 + Math.min(11, distance)));
     return;
   }
   const rising = fa < fb;
@@ -308,7 +311,12 @@ function pairCost(
 
 /** Whether the rules over three events have a say: single notes only, all of them joined. */
 export const isTriple = (a: Event, b: Event, c: Event): boolean =>
-  a.keys.length === 1 && b.keys.length === 1 && c.keys.length === 1 && b.bond > 0 && c.bond > 0;
+  a.keys.length === 1 &&
+  b.keys.length === 1 &&
+  c.keys.length === 1 &&
+  b.bond > 0 &&
+  c.bond > 0 &&
+  !c.quickRepeat;
 
 /** What three single notes in a row cost together: moves of the hand, and 3-4-5 one after another. */
 export function tripleCost(
