@@ -6,7 +6,10 @@ import { difficultyOf, type MeasureDifficulty } from '../difficulty/difficulty';
 import { hardestOf, levelOf, scoreOfWhole } from '../difficulty/level';
 import { beatLength, endOf } from '../score/metre';
 import { pitchClassName } from '../score/pitch';
-import { measureAt } from '../score/query';
+import type { HandProposal, HandReach } from '../hands/assign';
+import { playablePart, type PlayablePart } from '../hands/playable';
+import type { WideChord } from '../hands/wide';
+import { keyboardPart, measureAt } from '../score/query';
 import type { Score, TimeSignature } from '../score/score';
 import {
   bassOf,
@@ -82,6 +85,9 @@ export interface PieceReport {
   readonly vocabulary: readonly ChordOfPiece[];
   readonly shapes: readonly SymbolShapes[];
   readonly disagreements: readonly Disagreement[];
+  /** Notes that the staves give to one hand and the other should play, and chords that no hand of the reach holds. */
+  readonly hands: readonly HandProposal[];
+  readonly wide: readonly WideChord[];
   readonly difficulty: readonly MeasureDifficulty[];
   readonly hardest: readonly HardSpot[];
   /** Of the whole: 0 to 100, and 1 to 6. */
@@ -104,8 +110,15 @@ export const STAGES = [
 
 export type Stage = (typeof STAGES)[number][0];
 
-/** Analyses a piece. `onStage` is told which stage begins. */
-export function reportOf(source: Score, onStage: (stage: Stage) => void = () => undefined): PieceReport {
+/** A hand that holds an octave, in semitones. */
+const OCTAVE: HandReach = { right: 12, left: 12 };
+
+/** Analyses a piece. `onStage` is told which stage begins; `reach` is that of the hands which are to play it. */
+export function reportOf(
+  source: Score,
+  onStage: (stage: Stage) => void = () => undefined,
+  reach: HandReach = OCTAVE,
+): PieceReport {
   onStage('keys');
   const score = withHeardMode(source);
   const key = keyOf(score);
@@ -117,6 +130,8 @@ export function reportOf(source: Score, onStage: (stage: Stage) => void = () => 
   const form = formOf(score);
   onStage('difficulty');
   const difficulty = difficultyOf(score);
+  const { proposals, wide } =
+    score.parts.length > 0 ? playablePart(keyboardPart(score), score.measures, reach) : NOTHING;
   const whole = scoreOfWhole(difficulty);
   const first = spans[0]?.chord;
   const localKey = localKeys(score, keys);
@@ -144,6 +159,8 @@ export function reportOf(source: Score, onStage: (stage: Stage) => void = () => 
     vocabulary: vocabularyOf(spans, placed, localKey),
     shapes: shapesOf(score, all),
     disagreements: disagreements(score, all),
+    hands: proposals,
+    wide,
     difficulty,
     hardest: hardSpots(difficulty, form),
     difficultyScore: whole,
@@ -157,6 +174,8 @@ const hardSpots = (difficulty: readonly MeasureDifficulty[], { firstSeen }: Form
     ...spot,
     again: firstSeen.flatMap((first, i) => (first === spot.measure && i !== first ? [i] : [])),
   }));
+
+const NOTHING: Pick<PlayablePart, 'proposals' | 'wide'> = { proposals: [], wide: [] };
 
 type Named = ChordSpan & { readonly chord: Chord };
 

@@ -27,6 +27,18 @@
   /** Fewest measures along which a profile says more than the path. */
   const PROFILE_FROM = 12;
 
+  /** Most places listed where hands differ from the staves. */
+  const MOST_HANDS = 6;
+  const handLines = $derived(
+    [
+      ...report.hands.map(({ measure, onset, text }) => ({ measure, onset, text })),
+      ...report.wide.map(({ measure, onset, hand, span, reach, ways }) => ({
+        measure,
+        onset,
+        text: `the ${hand} hand has a chord of ${span} semitones and holds ${reach}: ${ways.map((w) => w.text).join('; or ')}`,
+      })),
+    ].sort((a, b) => a.onset - b.onset),
+  );
   const doubts = $derived([
     ...(report.keys.heard
       ? [
@@ -129,3 +141,19 @@
     />
   {/if}
 </section>
+
+{#if handLines.length > 0}
+  <section class="mt-6" aria-labelledby="hands">
+    <h2 id="hands">For hands of an octave</h2>
+    <ul>
+      {#each handLines.slice(0, MOST_HANDS) as { measure, text }, i (i)}
+        <li>
+          <a class="link" href={measureLink(measure)}>{capital(measureText(numbers[measure]!))}</a>: {text}
+        </li>
+      {/each}
+    </ul>
+    {#if handLines.length > MOST_HANDS}
+      <p class="text-quiet">and {plural(handLines.length - MOST_HANDS, 'place')} more</p>
+    {/if}
+  </section>
+{/if}
