@@ -108,6 +108,69 @@ describe('commands', () => {
     expect(json('count', song, '--hand', 'left').measures[0].counts[0].kind).toBe('rest');
   });
 
+  it('finger: three ways at most for each measure and hand, named; and a report of every reason', () => {
+    const { measures } = json('finger', song, '--alternatives', '3');
+    expect(measures[1]).toMatchObject({ measure: 1, hand: 'right' });
+    for (const { notes, alternatives } of measures) {
+      expect(alternatives.length).toBeGreaterThan(0);
+      expect(alternatives.length).toBeLessThanOrEqual(3);
+      expect(alternatives[0].dearer).toBe(0);
+      for (const { fingers, name } of alternatives) {
+        expect(fingers).toHaveLength(notes.length);
+        expect(name).not.toBe('');
+      }
+    }
+    keypath('finger', song, '-o', out('r.xml'), '--json', out('r.json'));
+    const report = JSON.parse(readFileSync(out('r.json'), 'utf8'));
+    expect(report.fingers).toHaveLength(
+      readBack(out('r.xml')).parts[0]!.notes.filter((n) => n.finger).length,
+    );
+    expect(report.fingers.every((f: { because: string }) => f.because.endsWith('.'))).toBe(true);
+    expect(report.positions[0]).toMatchObject({
+      hand: 'right',
+      position: expect.stringContaining('position'),
+    });
+  });
+
+  it('finger: a chord that one hand cannot hold is shared, and the report says so', () => {
+    const wide = scoreFrom({
+      key: 'C',
+      time: { beats: 4, beatType: 4 },
+      right: 'E5:4',
+      left: '[C3 G3 E4]:4',
+    });
+    writeFileSync(out('wide.xml'), writeMusicXml(wide));
+    keypath('finger', out('wide.xml'), '-o', out('shared.xml'), '--json', out('shared.json'));
+    expect(readBack(out('shared.xml')).parts[0]!.notes.filter((n) => n.staff === 1)).toHaveLength(2);
+    expect(JSON.parse(readFileSync(out('shared.json'), 'utf8')).hands[0].text).toContain(
+      'the right hand takes E4',
+    );
+    keypath('finger', out('wide.xml'), '--reach', '10', '-o', out('held.xml'));
+    expect(readBack(out('held.xml')).parts[0]!.notes.filter((n) => n.staff === 1)).toHaveLength(1);
+  });
+
+  it('count: in another school', () => {
+    const said = (...options: string[]): string =>
+      json('count', song, ...options)
+        .measures[1].counts.map((c: { say: string }) => c.say)
+        .join(' ');
+    expect(said('--counting', 'takadimi')).toBe('ta ta di ta ta');
+    expect(said('--counting', 'ta-titi')).toBe('ta ti ti ta ta');
+    expect(said('--counting', 'none')).toBe('');
+  });
+
+  it('pedal: in every style, with reasons and what blurs in the report', () => {
+    for (const style of ['lifted', 'low-to-chord', 'long', 'harmony']) {
+      expect(
+        keypath('pedal', song, '--pedal', style, '-o', out('p.xml'), '--json', out('p.json')).status,
+      ).toBe(0);
+      const { marks, blurs } = JSON.parse(readFileSync(out('p.json'), 'utf8'));
+      expect(marks.every((m: { because: string }) => m.because.length > 0)).toBe(true);
+      if (style === 'lifted') expect(blurs).toEqual([]);
+    }
+    expect(keypath('pedal', song, '--pedal', 'none').stdout).not.toContain('<pedal');
+  });
+
   it('pedal: marks on the lower staff', () => {
     expect(keypath('pedal', song).stdout.match(/<pedal type="change"/g)).toHaveLength(3);
   });
@@ -225,6 +288,8 @@ describe('what cannot be done', () => {
     [['analyse', out('words.txt')], /neither MusicXML, MIDI, ABC nor a chord chart/],
     [['transpose', song, '--by', 'two'], /whole number/],
     [['count', song, '--hand', 'third'], /right, left or both/],
+    [['count', song, '--counting', 'loud'], /--counting takes one of numbers, pulses/],
+    [['finger', song, '--alternatives', '9'], /from 1 to 3/],
     [['analyse', song, '--loud'], /--loud/],
   ])('%j: one line, status 2, nothing written', (args, expected) => {
     const before = readdirSync(folder).sort();

@@ -190,6 +190,20 @@ describe('figures', () => {
     expect(inMeasure(2, fingering.fingers)).toBe(inMeasure(0, fingering.fingers));
     expect(inMeasure(4, fingering.fingers)).toBe(inMeasure(0, fingering.fingers));
   });
+  it('are fingered alike on other keys that lie alike', () => {
+    const moved = scoreFrom({
+      key: 'C',
+      time: { beats: 4, beatType: 4 },
+      right: 'C5:1 E5:1 D5:1 r:1 | F5:1 A5:1 G5:1 r:1 | G5:1 B5:1 A5:1 r:1 | C5:1 E5:1 D5:1 r:1',
+    });
+    const own = soundingNotes(moved.parts[0]!.notes);
+    const locks = new Map<string, Finger>([
+      [own[0]!.id, 2],
+      [own[1]!.id, 4],
+    ]);
+    const { fingering } = fingerWithFigures(own, moved.measures, settings('right', { locks }));
+    expect(own.map((n) => fingering.fingers.get(n.id)).join('')).toBe('243243243243');
+  });
   it('follow what the teacher decided in one of them', () => {
     const second = notes.find((n) => n.onset === score.measures[2]!.start)!;
     const locks = new Map<string, Finger>([[second.id, 2]]);
