@@ -3,52 +3,28 @@ import { formOf } from '../lib/core/analysis/form';
 import { keyOf, withHeardMode } from '../lib/core/analysis/key';
 import { reportOf } from '../lib/core/analysis/report';
 import { LEVELS } from '../lib/core/arrange/levels';
-import { KEYBOARDS, REACH_SEMITONES } from '../lib/core/arrange/register';
+import { KEYBOARDS } from '../lib/core/arrange/register';
 import { countMeasures } from '../lib/core/counting/count';
 import { feelOf } from '../lib/core/counting/feel';
-import { alternativesIn } from '../lib/core/fingering/alternatives';
-import { explainFinger } from '../lib/core/fingering/explain';
 import { playedBy } from '../lib/core/fingering/fingerHand';
-import { positionsOf, positionText } from '../lib/core/fingering/positions';
-import { playablePart } from '../lib/core/hands/playable';
 import { rankKeys } from '../lib/core/keys/rank';
-import { endOf } from '../lib/core/score/metre';
 import { keyboardPart, measureAt, soundingNotes } from '../lib/core/score/query';
 import type { Score } from '../lib/core/score/score';
 import { quarters, TICKS_PER_QUARTER } from '../lib/core/score/ticks';
 import { bassOf, chordToneNames, inversion } from '../lib/core/theory/chord';
 import { fromFifths, pitchClass } from '../lib/core/theory/fifths';
 import { keyName, parseKey, tonicFifths, tonicName, type Key } from '../lib/core/theory/key';
-import { pitchClassName, pitchName } from '../lib/core/score/pitch';
+import { pitchClassName } from '../lib/core/score/pitch';
 import { transposeScore, transpositionTo, type Transposition } from '../lib/core/transpose/transpose';
 import { checkVersion, type Violation } from '../lib/core/version/check';
-import { fingeredHands, withPedal } from '../lib/core/version/markSource';
+import { withPedal } from '../lib/core/version/markSource';
 import { countingIn } from '../lib/core/version/ways';
-import { placeIn } from '../lib/core/version/why';
-import { withFingers } from '../lib/core/version/writeMarks';
 import { realise } from '../lib/core/version/realise';
-import type { Recipe } from '../lib/core/version/recipe';
+import { finger } from './finger';
 import { integerFrom, recipeFrom, UsageError, voiceFrom, type Values } from './options';
-
-/** Music goes out as a file, everything else as JSON. `found` says that a check found something. */
-export type Outcome =
-  { readonly music: Score; readonly report?: unknown } | { readonly json: unknown; readonly found?: boolean };
-
-export interface Input {
-  readonly score: Score;
-  readonly warnings: readonly string[];
-  readonly values: Values;
-  /** The recipe file, read, if one was given. */
-  readonly recipeFile?: unknown;
-}
+import { numberOf, reachOf, type Input, type Outcome } from './outcome';
 
 const keyJson = (key: Key) => ({ tonic: tonicName(key), mode: key.mode, fifths: key.fifths });
-
-/** A measure's number as it is printed: a number where it is one. */
-const numberOf = (score: Score, index: number): number | string => {
-  const { number } = score.measures[index]!;
-  return /^\d+$/.test(number) ? Number(number) : number;
-};
 
 function analyse({ score, warnings }: Input): Outcome {
   const report = reportOf(score);
@@ -144,89 +120,6 @@ function arrange({ score, values, recipeFile }: Input): Outcome {
 
 const violationsJson = (score: Score, violations: readonly Violation[]) =>
   violations.map((v) => ({ ...v, measure: numberOf(score, v.measure) }));
-
-const reachOf = (recipe: Recipe) => ({
-  right: REACH_SEMITONES[recipe.reach.right],
-  left: REACH_SEMITONES[recipe.reach.left],
-});
-
-function finger({ score: written, values }: Input): Outcome {
-  const reach = reachOf(recipeFrom(values));
-  const { part, proposals, wide } = playablePart(keyboardPart(written), written.measures, reach);
-  const original = keyboardPart(written);
-  const score = { ...written, parts: written.parts.map((p) => (p === original ? part : p)) };
-  const hands = fingeredHands(score, part, { reach, keep: values.keep ?? false });
-  const number = (index: number): number | string => numberOf(score, index);
-  if (values.alternatives !== undefined) {
-    const count = integerFrom('alternatives', values.alternatives, 1, 3);
-    const measures = score.measures.flatMap((m) =>
-      HANDS.flatMap((hand) => {
-        const { notes, fingering } = hands[hand];
-        const own = notes.filter((n) => n.onset >= m.start && n.onset < endOf(m));
-        const ways = alternativesIn(fingering, m.start, endOf(m), count);
-        return ways.length === 0
-          ? []
-          : [
-              {
-                measure: number(m.index),
-                hand,
-                notes: own.map((n) => pitchName(n.pitch)),
-                alternatives: ways.map(({ fingers, name, dearer }) => ({
-                  fingers: own.map((n) => fingers.get(n.id) ?? null),
-                  name,
-                  dearer: Math.round(dearer * 100) / 100,
-                })),
-              },
-            ];
-      }),
-    );
-    return { json: { measures } };
-  }
-  const fingers = new Map(HANDS.flatMap((hand) => [...hands[hand].fingering.fingers]));
-  return {
-    music: { ...score, parts: score.parts.map((p) => (p === part ? withFingers(p, fingers) : p)) },
-    ...(values.json === undefined
-      ? {}
-      : {
-          report: {
-            hands: proposals.map((p) => ({
-              measure: number(p.measure),
-              hand: p.hand,
-              kind: p.kind,
-              text: p.text,
-            })),
-            wide: wide.map((w) => ({
-              measure: number(w.measure),
-              hand: w.hand,
-              span: w.span,
-              reach: w.reach,
-              ways: w.ways.map(({ kind, text }) => ({ kind, text })),
-            })),
-            positions: HANDS.flatMap((hand) =>
-              positionsOf(hands[hand].notes, fingers, hand).map((p) => ({
-                measure: number(measureAt(score.measures, p.onset).index),
-                hand,
-                position: positionText(p),
-              })),
-            ),
-            fingers: HANDS.flatMap((hand) =>
-              hands[hand].notes.map((n) => ({
-                measure: number(measureAt(score.measures, n.onset).index),
-                hand,
-                note: pitchName(n.pitch),
-                id: n.id,
-                finger: fingers.get(n.id),
-                because:
-                  explainFinger(hands[hand].notes, hands[hand].fingering, n.id, placeIn(score.measures))
-                    ?.text ?? '',
-              })),
-            ),
-          },
-        }),
-  };
-}
-
-const HANDS = ['right', 'left'] as const;
 
 function count({ score, values }: Input): Outcome {
   const recipe = recipeFrom(values);

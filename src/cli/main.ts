@@ -6,8 +6,9 @@ import { readScoreFile } from '../lib/core/io/readScoreFile';
 import { formatOf, WRITTEN_FORMATS } from '../lib/core/io/writeScoreFile';
 import { withParts } from '../lib/core/score/parts';
 import type { Score } from '../lib/core/score/score';
-import { COMMANDS, type Outcome } from './commands';
+import { COMMANDS } from './commands';
 import { readArguments, UsageError, type Values } from './options';
+import type { Outcome } from './outcome';
 
 const HELP = `keypath COMMAND [options] FILE
 

@@ -5,7 +5,16 @@ import { soundingNotes } from '../score/query';
 import type { TimeSignature } from '../score/score';
 import { TICKS_PER_QUARTER as Q } from '../score/ticks';
 import { scoreFrom } from '../test/shorthand';
-import { countMeasure, countMeasures, countsInWords, withOtherWords } from './count';
+import {
+  countMeasure,
+  countMeasures,
+  countsInWords,
+  USUAL_COUNTING,
+  withOtherWords,
+  type CountingOptions,
+} from './count';
+import { feelOf } from './feel';
+import { whyCounted } from './why';
 import { SCHOOL_IDS, type SchoolId } from './schools';
 
 const counted = (right: string, beats: number, beatType: number, pickup = 0): string[] => {
@@ -200,4 +209,61 @@ describe('the schools', () => {
       ),
     );
   });
+});
+
+describe('why a measure is counted so', () => {
+  const why = (
+    right: string,
+    beats: number,
+    beatType: number,
+    options: Partial<CountingOptions> = {},
+  ): string => {
+    const score = scoreFrom({ key: 'C', time: { beats, beatType }, right });
+    const all = { ...USUAL_COUNTING, ...options };
+    const measure = score.measures[0]!;
+    return whyCounted(measure, countMeasure(measure, soundingNotes(score.parts[0]!.notes), all), all);
+  };
+  it.each<[string, string, number, number, Partial<CountingOptions>]>([
+    ['Counted in quarters, nothing here is shorter.', 'C4:2 C4:2', 4, 4, {}],
+    [
+      'Counted in quarters, eighths in between, as fine as this measure needs.',
+      'C4:1.5 C4:0.5 C4:2',
+      4,
+      4,
+      {},
+    ],
+    [
+      'Counted in quarters, sixteenths in between, as fine as this measure needs.',
+      'C4:0.75 C4:0.25 C4:1',
+      2,
+      4,
+      {},
+    ],
+    ['Counted in halves, quarters in between, as fine as this measure needs.', 'C4:1 C4:1 C4:2', 2, 2, {}],
+    ['Counted in quarters, nothing here is shorter.', 'C4:1 C4:1 C4:2', 2, 2, { cutTime: 'quarters' }],
+    ['Counted in eighths, nothing here is shorter.', 'C4:0.5 C4:1 C4:1.5', 6, 8, { school: 'pulses' }],
+    [
+      'Counted in dotted quarters, eighths in between, as fine as this measure needs.',
+      'C4:1 C4:0.5 C4:1.5',
+      6,
+      8,
+      {},
+    ],
+  ])('%s', (text, right, beats, beatType, options) => {
+    expect(why(right, beats, beatType, options)).toBe(text);
+  });
+});
+
+describe('the feel', () => {
+  const withWords = (text: string) => {
+    const score = scoreFrom({ key: 'C', time: { beats: 4, beatType: 4 }, right: 'C4:4' });
+    const marks = [{ kind: 'words' as const, onset: 0, staff: 1, text }];
+    return { ...score, parts: [{ ...score.parts[0]!, marks }] };
+  };
+  it.each([
+    ['Medium Swing', 'swing'],
+    ['slow shuffle', 'swing'],
+    ['Straight eighths', 'straight'],
+    ['Allegro', 'straight'],
+  ])('of "%s" is %s', (text, feel) => expect(feelOf(withWords(text))).toBe(feel));
 });

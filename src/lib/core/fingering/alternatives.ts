@@ -3,10 +3,10 @@
  * the hand, stronger fingers, no thumb on black keys, less stretching.
  */
 import type { Ticks } from '../score/ticks';
-import { newCosts, RULES, type Costs, type Rule } from './cost';
+import { RULES, type Costs, type Rule } from './cost';
 import { FINGERS, type Finger } from './grips';
-import { withFinger } from './explain';
-import { costsOf, total, type Fingering, type Phrase } from './solve';
+import { withFinger, type OtherPath } from './explain';
+import type { Fingering } from './solve';
 
 export interface FingeringAlternative {
   /** Fingers of the notes that are struck in the measure, by note id. */
@@ -34,46 +34,45 @@ export function alternativesIn(
     const inside = phrase.events.flatMap((e) =>
       e.onset >= from && e.onset < to ? e.keys.filter((k) => k.struck).map((k) => k.id) : [],
     );
-    return inside.length > 0 ? [{ phrase, inside }] : [];
+    const places = phrase.events.flatMap((event, i) =>
+      event.onset >= from && event.onset < to ? [{ event, i }] : [],
+    );
+    return inside.length > 0 ? [{ phrase, inside, places }] : [];
   });
   if (parts.length === 0) return [];
   const first = new Map(
     parts.flatMap(({ inside }) => inside.map((id) => [id, solved.fingers.get(id)!] as const)),
   );
-  const found = new Map<
-    string,
-    { fingers: Map<string, Finger>; costs: Costs; dearer: number; phrase: Phrase }
-  >();
-  for (const { phrase, inside } of parts)
+  const found = new Map<string, OtherPath & { readonly fingers: ReadonlyMap<string, Finger> }>();
+  for (const { phrase, inside, places } of parts) {
+    const struckAt = new Map(
+      places.flatMap(({ event, i }) => event.keys.filter((k) => k.struck).map((k) => [k.id, i] as const)),
+    );
     for (const id of inside)
       for (const finger of FINGERS) {
         if (finger === first.get(id)) continue;
-        const path = withFinger(phrase, id, finger);
-        if (!path) continue;
-        const costs = costsOf(phrase.events, path, phrase.model);
-        const dearer = total(costs) - phrase.cost;
-        if (dearer > DEAREST) continue;
+        const other = withFinger(phrase, struckAt.get(id)!, id, finger);
+        if (!other || other.dearer > DEAREST) continue;
         const fingers = new Map(first);
-        phrase.events.forEach((event, i) =>
+        for (const { event, i } of places)
           event.keys.forEach((key, k) => {
-            if (key.struck && first.has(key.id)) fingers.set(key.id, path[i]![k]!);
-          }),
-        );
+            if (key.struck) fingers.set(key.id, (other.near[i - other.first] ?? phrase.path[i]!)[k]!);
+          });
         const key = [...fingers.values()].join('');
         const known = found.get(key);
-        if (!known || known.dearer > dearer) found.set(key, { fingers, costs, dearer, phrase });
+        if (!known || known.dearer > other.dearer) found.set(key, { ...other, fingers });
       }
+  }
   const chosen: FingeringAlternative[] = [{ fingers: first, dearer: 0, name: '' }];
   const names = new Set<string>();
   const firstTrade: string[] = [];
-  for (const { fingers, costs, dearer, phrase } of [...found.values()].sort((a, b) => a.dearer - b.dearer)) {
+  for (const { fingers, dearer, by } of [...found.values()].sort((x, y) => x.dearer - y.dearer)) {
     if (chosen.length >= count) break;
-    const before = costsOf(phrase.events, phrase.path, phrase.model);
-    const name = tradeText(costs, before);
+    const name = tradeText(by);
     // Two that trade the same are one to a teacher.
     if (names.has(name)) continue;
     names.add(name);
-    if (firstTrade.length === 0) firstTrade.push(tradeText(before, costs));
+    if (firstTrade.length === 0) firstTrade.push(tradeText(by.map((cost) => -cost)));
     chosen.push({ fingers, dearer, name });
   }
   chosen[0] = { ...chosen[0]!, name: firstTrade[0] ?? 'the only one that lies well' };
@@ -129,8 +128,8 @@ const WORSE: Readonly<Partial<Record<Rule, string>>> = {
 
 const WORTH_A_WORD = 0.25;
 
-function tradeText(costs: Costs, against: Costs): string {
-  const difference = newCosts().map((_, i) => costs[i]! - against[i]!);
+/** `difference` is what it costs more, rule by rule. */
+function tradeText(difference: Costs): string {
   // That a figure is fingered otherwise elsewhere is said where nothing else tells two ways apart.
   const by = RULES.map((rule, i) => ({ rule, by: difference[i]! })).filter(
     (d, _, all) => d.rule !== 'same-figure' || all.every((o) => o === d || Math.abs(o.by) <= WORTH_A_WORD),

@@ -4,8 +4,8 @@
  */
 import { pitchClassName, pitchName } from '../score/pitch';
 import type { SoundingNote } from '../score/query';
-import { RULES, type Rule } from './cost';
-import { FINGERS, type Finger } from './grips';
+import { RULES, type Costs, type Rule } from './cost';
+import { FINGERS, type Finger, type Grip } from './grips';
 import { bestPath, costsByEvent, costsOf, total, type Fingering, type Phrase } from './solve';
 
 export interface FingerReason {
@@ -88,42 +88,59 @@ const SAYS: Readonly<Record<Rule, (gain: Gain) => string>> = {
 const HARDLY = 0.3;
 
 /** Explains the finger of one note of a line by what the next best finger would cost, and where. */
-export function explainFinger(
+export const explainFinger = (
   notes: readonly SoundingNote[],
   solved: Fingering,
   noteId: string,
   placeText: PlaceText = plainPlace,
-): FingerReason | undefined {
-  const finger = solved.fingers.get(noteId);
-  const phrase = solved.phrases.find((p) => p.events.some((e) => hasStruck(e, noteId)));
-  if (!finger || !phrase) return undefined;
+): FingerReason | undefined => fingerExplainer(notes, solved, placeText)(noteId);
+
+/** The same for many notes of one line: what all of them need is made once. */
+export function fingerExplainer(
+  notes: readonly SoundingNote[],
+  solved: Fingering,
+  placeText: PlaceText = plainPlace,
+): (noteId: string) => FingerReason | undefined {
   const byId = new Map(notes.map((n) => [n.id, n]));
-  const note = byId.get(noteId);
-  if (!note) return undefined;
-  const others = FINGERS.filter((f) => f !== finger).flatMap((other) => {
-    const path = withFinger(phrase, noteId, other);
-    return path ? [{ other, path, cost: total(costsOf(phrase.events, path, phrase.model)) }] : [];
-  });
-  const name = pitchName(note.pitch);
-  const next = others.sort((a, b) => a.cost - b.cost)[0];
-  if (!next)
+  const places = new Map<string, { phrase: Phrase; at: number }>();
+  for (const phrase of solved.phrases)
+    phrase.events.forEach((event, at) => {
+      for (const key of event.keys) if (key.struck) places.set(key.id, { phrase, at });
+    });
+  return (noteId) => {
+    const [note, place, finger] = [byId.get(noteId), places.get(noteId), solved.fingers.get(noteId)];
+    if (!note || !place || !finger) return undefined;
+    const { phrase, at } = place;
+    const others = FINGERS.filter((f) => f !== finger).flatMap((other) => {
+      const found = withFinger(phrase, at, noteId, other);
+      return found ? [{ other, found }] : [];
+    });
+    const name = pitchName(note.pitch);
+    const next = others.sort((x, y) => x.found.dearer - y.found.dearer)[0];
+    if (!next)
+      return {
+        finger,
+        other: finger,
+        dearer: Infinity,
+        text: `${finger} on ${name}: no other finger can take it.`,
+      };
+    const { dearer } = next.found;
+    const gain = greatestGain(phrase, next.found, at, noteId, next.other, (id, steps) => {
+      const other = byId.get(id);
+      return other ? [pitchClassName(other.pitch), placeText(note, other, steps)] : ['', ''];
+    });
+    const text = !gain
+      ? `${finger} on ${name}; ${next.other} would do as well.`
+      : dearer < HARDLY
+        ? `${finger} on ${name}, ${SAYS[gain.rule](gain)}; ${next.other} is nearly as good.`
+        : `${finger} on ${name}, ${SAYS[gain.rule](gain)}.`;
     return {
       finger,
-      other: finger,
-      dearer: Infinity,
-      text: `${finger} on ${name}: no other finger can take it.`,
+      other: next.other,
+      dearer,
+      text: text.replace(/\s+([.;,])/g, '$1').replace(/\s+/g, ' '),
     };
-  const dearer = next.cost - phrase.cost;
-  const gain = greatestGain(phrase, next.path, noteId, next.other, (id, steps) => {
-    const other = byId.get(id);
-    return other ? [pitchClassName(other.pitch), placeText(note, other, steps)] : ['', ''];
-  });
-  const text = !gain
-    ? `${finger} on ${name}; ${next.other} would do as well.`
-    : dearer < HARDLY
-      ? `${finger} on ${name}, ${SAYS[gain.rule](gain)}; ${next.other} is nearly as good.`
-      : `${finger} on ${name}, ${SAYS[gain.rule](gain)}.`;
-  return { finger, other: next.other, dearer, text: text.replace(/\s+([.;,])/g, '$1').replace(/\s+/g, ' ') };
+  };
 }
 
 const COUNT = ['', 'one', 'two', 'three', 'four', 'five', 'six', 'seven', 'eight', 'nine'];
@@ -136,58 +153,88 @@ export const plainPlace: PlaceText = (_from, _to, steps) =>
       ? 'before it'
       : `${COUNT[Math.abs(steps)] ?? Math.abs(steps)} notes ${steps > 0 ? 'later' : 'before'}`;
 
-const hasStruck = (event: Phrase['events'][number], id: string): boolean =>
-  event.keys.some((k) => k.struck && k.id === id);
+/** How far a changed finger is followed: what lies further off keeps its fingers. */
+const NEAR = 20;
 
-/** The best path of a phrase in which one note has another finger; undefined where none is possible in order. */
-export function withFinger({ events, grips, model }: Phrase, noteId: string, finger: Finger) {
-  const narrowed = events.map((event, i) => {
-    const place = event.keys.findIndex((k) => k.id === noteId);
-    return place < 0 ? grips[i]! : grips[i]!.filter((g) => g[place] === finger);
-  });
-  return narrowed.some((g) => g.length === 0) ? undefined : bestPath(events, narrowed, model);
+/** A phrase fingered with another finger on one note: the grips that may differ, and what they cost more, by rule. */
+export interface OtherPath {
+  /** Index of the first event that may differ; from there on its grips. */
+  readonly first: number;
+  readonly near: Phrase['path'];
+  readonly dearer: number;
+  readonly by: Costs;
+}
+
+/**
+ * The best path of a phrase in which the note struck at event `at` has another finger, changed only so far around it;
+ * undefined where none is possible in order.
+ */
+export function withFinger(
+  { events, grips, model, path }: Phrase,
+  at: number,
+  noteId: string,
+  finger: Finger,
+): OtherPath | undefined {
+  // A key that is held on keeps its finger: everything up to its end is near.
+  let last = at;
+  while (last + 1 < events.length && events[last + 1]!.keys.some((k) => k.id === noteId)) last += 1;
+  const first = Math.max(0, at - NEAR);
+  last = Math.min(events.length - 1, last + NEAR);
+  const narrowed: (readonly Grip[])[] = [];
+  for (let i = first; i <= last; i++) {
+    const place = events[i]!.keys.findIndex((k) => k.id === noteId);
+    const isEdge = (first > 0 && i < first + 2) || (last < events.length - 1 && i > last - 2);
+    narrowed.push(isEdge ? [path[i]!] : place < 0 ? grips[i]! : grips[i]!.filter((g) => g[place] === finger));
+  }
+  if (narrowed.some((g) => g.length === 0)) return undefined;
+  const [own, around] = [path.slice(first, last + 1), events.slice(first, last + 1)];
+  const near = bestPath(around, narrowed, model);
+  // What lies outside, and the two events inside each edge, cost the same either way.
+  const before = costsOf(around, own, model);
+  const by = costsOf(around, near, model).map((cost, i) => cost - before[i]!);
+  return { first, near, dearer: total(by), by };
 }
 
 /** The rule, and the event, in which the other path is dearer by most. */
 function greatestGain(
   phrase: Phrase,
-  otherPath: Phrase['path'],
+  { first, near, by }: OtherPath,
+  asked: number,
   noteId: string,
   other: Finger,
   describe: (id: string, steps: number) => [note: string, place: string],
 ): Gain | undefined {
-  const { events, path, model } = phrase;
-  const [mine, theirs] = [costsByEvent(events, path, model), costsByEvent(events, otherPath, model)];
-  const asked = events.findIndex((e) => hasStruck(e, noteId));
+  const { model } = phrase;
+  const events = phrase.events.slice(first, first + near.length);
+  const path = phrase.path.slice(first, first + near.length);
+  const [mine, theirs] = [costsByEvent(events, path, model), costsByEvent(events, near, model)];
   let best: { rule: Rule; event: number; by: number } | undefined;
   // A rule's cost can move from one note to the next: what counts is where, net of what it saves nearby.
   RULES.forEach((rule, r) => {
-    const net = mine.reduce((sum, costs, i) => sum + theirs[i]![r]! - costs[r]!, 0);
-    if (net < 0.05) return;
-    let event = asked;
+    if (by[r]! < 0.05) return;
+    let event = asked - first;
     let most = -Infinity;
     mine.forEach((costs, i) => {
-      const by = theirs[i]![r]! - costs[r]! - 0.001 * Math.abs(i - asked);
-      if (by > most) [most, event] = [by, i];
+      const here = theirs[i]![r]! - costs[r]! - 0.001 * Math.abs(i + first - asked);
+      if (here > most) [most, event] = [here, i];
     });
     // What the figure elsewhere says is only the reason where nothing in the hand itself is.
-    const by = rule === 'same-figure' ? net / 1000 : net;
-    if (!best || by > best.by) best = { rule, event, by };
+    const weight = rule === 'same-figure' ? by[r]! / 1000 : by[r]!;
+    if (!best || weight > best.by) best = { rule, event, by: weight };
   });
   if (!best) return undefined;
   const { rule, event } = best;
-  const key =
-    events[event]!.keys.find((k) => k.struck && k.id === noteId) ??
-    events[event]!.keys.find((k) => k.struck)!;
-  const place = events[event]!.keys.indexOf(key);
-  const [note, placed] = describe(key.id, event - asked);
+  const { keys } = events[event]!;
+  const key = keys.find((k) => k.struck && k.id === noteId) ?? keys.find((k) => k.struck)!;
+  const place = keys.indexOf(key);
+  const [note, placed] = describe(key.id, event + first - asked);
   return {
     rule,
-    here: event === asked,
+    here: event + first === asked,
     note,
     place: placed,
     finger: path[event]![place]!,
-    instead: otherPath[event]![place]!,
+    instead: near[event]![place]!,
     other,
     isBlack: key.isBlack,
     convention: model.conventions?.get(key.id)?.of,

@@ -25,7 +25,7 @@ import { blursUnder, type Blur } from '../pedal/blur';
 import { pedalMarks, type PedalStyle, type ReasonedMark } from '../pedal/pedal';
 import { notate } from '../score/notate';
 import { measureAt, soundingNotes, type SoundingNote } from '../score/query';
-import type { Note, PedalMark, Score } from '../score/score';
+import type { Mark, Note, PedalMark, Score } from '../score/score';
 import { parseKey, type Key } from '../theory/key';
 import { transposeScore, transpositionTo } from '../transpose/transpose';
 import { checkVersion, type Violation } from './check';
@@ -120,6 +120,7 @@ export function realise(source: Score, recipe: Recipe, decisions: readonly Decis
   for (const { measure, notes, reason } of left.reasons)
     reasons.push({ measure, about: 'left hand', notes, text: reason });
 
+  const feel = recipe.feel ?? feelOf(source);
   const arranged = arrangedScore(
     inKey,
     notate(
@@ -127,6 +128,7 @@ export function realise(source: Score, recipe: Recipe, decisions: readonly Decis
       inDecidedHands([...melodyNotes(melody, inKey), ...accompaniment.notes, ...left.notes], decisions),
     ),
     chords,
+    feel,
   );
   const fingers = fingerHands(arranged, form, recipe, decisions);
   const byId = new Map(Object.entries(fingers).map(([id, { finger }]) => [id, finger]));
@@ -163,7 +165,7 @@ export function realise(source: Score, recipe: Recipe, decisions: readonly Decis
     parked: decisions.filter((d) =>
       'note' in d ? !(d.note in fingers) : d.measure >= score.measures.length || unmatched.has(d),
     ),
-    feel: feelOf(source),
+    feel,
     positions: (['right', 'left'] as const).flatMap((hand) =>
       positionsOf(struckBy(score.parts[0]!, hand), byId, hand),
     ),
@@ -226,8 +228,15 @@ function melodyNotes(melody: readonly SoundingNote[], source: Score): Note[] {
   });
 }
 
-function arrangedScore(frame: Score, notes: readonly Note[], chords: readonly ChordSpan[]): Score {
-  const words = frame.parts.flatMap((p) => p.marks ?? []).filter((m) => m.kind === 'lyrics');
+function arrangedScore(
+  frame: Score,
+  notes: readonly Note[],
+  chords: readonly ChordSpan[],
+  feel: Feel,
+): Score {
+  const sung = frame.parts.flatMap((p) => p.marks ?? []).filter((m) => m.kind === 'lyrics');
+  const words: readonly Mark[] =
+    feel === 'swing' ? [{ kind: 'words', onset: 0, staff: 1, above: true, text: 'Swing' }, ...sung] : sung;
   return {
     ...frame,
     measures: frame.measures.map((m, i) =>

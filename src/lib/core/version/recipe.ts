@@ -23,6 +23,8 @@ export const recipeSchema = z.object({
   countFor: z.enum(['right', 'left', 'both']).default('right'),
   /** How a measure of two half notes is counted. */
   cutTime: z.enum(['halves', 'quarters']).default('halves'),
+  /** Straight or swung eighths; null as the source says. */
+  feel: z.enum(['straight', 'swing']).nullable().default(null),
   pedal: pedalSchema(),
   /** Other ways in single sections, by the index of a section's first measure. */
   sections: z
@@ -61,6 +63,7 @@ export const DEFAULT_RECIPE: Recipe = {
   counting: 'numbers',
   countFor: 'right',
   cutTime: 'halves',
+  feel: null,
   pedal: 'harmony',
   sections: [],
 };

@@ -2,9 +2,10 @@
   /** What is said in a measure: proposed, or in the teacher's own words; and the school of its section. */
   import { countsInWords, countText, withOtherWords } from '$core/counting/count';
   import { SCHOOL_IDS, SCHOOLS } from '$core/counting/schools';
+  import { whyCounted } from '$core/counting/why';
   import { decisionsOf, type Recipe } from '$core/version/recipe';
   import type { Version } from '$core/version/realise';
-  import { withSectionWay } from '$core/version/ways';
+  import { countingIn, withSectionWay } from '$core/version/ways';
   import { plural } from '$ui/text';
   import type { Bench } from './bench.svelte';
 
@@ -14,6 +15,10 @@
   const decided = $derived(decisionsOf(bench.decisions, 'count').some((d) => d.measure === measure));
   const section = $derived(version.form.sections.find((s) => s.from <= measure && measure <= s.to)!);
   const ofSection = $derived(bench.recipe.sections.find((s) => s.measure === section.from)?.counting);
+  const options = $derived(countingIn(bench.recipe, version.form)(measure));
+  const why = $derived(
+    options && !decided ? whyCounted(version.score.measures[measure]!, counts, options) : '',
+  );
   let complaint = $state('');
 
   function keep(words: string): void {
@@ -43,6 +48,7 @@
         if (event.key === 'Escape') event.currentTarget.blur();
       }}
     />
+    {#if why}<p class="text-sm text-quiet">{why}</p>{/if}
     {#if complaint}<p class="text-sm text-alarm" role="alert">{complaint}</p>{/if}
     {#if decided}
       <button type="button" class="link text-sm" onclick={() => bench.withdraw('count', measure)}

@@ -1,6 +1,7 @@
 <script lang="ts">
   /** How the whole version is counted and pedalled. */
   import { LEVELS } from '$core/arrange/levels';
+  import type { Feel } from '$core/counting/feel';
   import { SCHOOL_IDS, SCHOOLS } from '$core/counting/schools';
   import type { Recipe } from '$core/version/recipe';
   import { PEDAL_NAMES } from '$ui/text';
@@ -17,6 +18,10 @@
     { value: 'right', label: 'for the right hand' },
     { value: 'left', label: 'for the left hand' },
     { value: 'both', label: 'for both hands' },
+  ];
+  const feels: { value: Feel; label: string }[] = [
+    { value: 'straight', label: 'straight' },
+    { value: 'swing', label: 'swing' },
   ];
   const cutTimes: { value: Recipe['cutTime']; label: string }[] = [
     { value: 'halves', label: 'in halves' },
@@ -49,6 +54,12 @@
       onchange={(cutTime: Recipe['cutTime']) => bench.setRecipe({ cutTime })}
     />
   {/if}
+  <Choice
+    label="Feel"
+    value={bench.version?.feel ?? 'straight'}
+    options={feels}
+    onchange={(feel: Feel) => bench.setRecipe({ feel })}
+  />
   {#if LEVELS[bench.recipe.level].pedal}
     <Choice
       label="Pedal"

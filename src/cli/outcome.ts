@@ -1,0 +1,29 @@
+/** What a command is given and what it gives back, and what several of them say in the same way. */
+import { REACH_SEMITONES } from '../lib/core/arrange/register';
+import type { Score } from '../lib/core/score/score';
+import type { Recipe } from '../lib/core/version/recipe';
+import type { Values } from './options';
+
+/** Music goes out as a file, everything else as JSON. `found` says that a check found something. */
+export type Outcome =
+  { readonly music: Score; readonly report?: unknown } | { readonly json: unknown; readonly found?: boolean };
+
+export interface Input {
+  readonly score: Score;
+  readonly warnings: readonly string[];
+  readonly values: Values;
+  /** The recipe file, read, if one was given. */
+  readonly recipeFile?: unknown;
+}
+
+/** A measure's number as it is printed: a number where it is one. */
+export const numberOf = (score: Score, index: number): number | string => {
+  const { number } = score.measures[index]!;
+  return /^\d+$/.test(number) ? Number(number) : number;
+};
+
+/** Reach of both hands in semitones. */
+export const reachOf = (recipe: Recipe) => ({
+  right: REACH_SEMITONES[recipe.reach.right],
+  left: REACH_SEMITONES[recipe.reach.left],
+});
