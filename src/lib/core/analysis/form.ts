@@ -270,6 +270,8 @@ function closestEarlier(
   const own = bodyOf(from, to);
   let best: { variant: Variant; alike: number } | undefined;
   sections.forEach((section, of) => {
+    // What repeats an earlier section is no likelier than that one.
+    if (section.repeats !== undefined) return;
     const other = bodyOf(section.from, section.to);
     if (other.length !== own.length || own.length === 0) return;
     const moved = own.map((m, i) => shiftBetween(contents[other[i]!]!, contents[m]!));

@@ -87,8 +87,16 @@ export function likeness(earlier: MeasureContent, later: MeasureContent, by = 0)
   if (by === 0 && earlier.key === later.key) return 1;
   const most = Math.max(earlier.strokes.length, later.strokes.length);
   if (most === 0) return earlier.shape === later.shape ? 1 : 0;
-  const own = new Set(earlier.strokes.map((s) => `${s.place}:${s.midi + by}`));
-  return later.strokes.filter((s) => own.has(`${s.place}:${s.midi}`)).length / most;
+  // Both are in order of place and pitch, moved or not: one walk through the two.
+  let common = 0;
+  let i = 0;
+  for (const { place, midi } of later.strokes) {
+    let own = earlier.strokes[i];
+    while (own && (own.place < place || (own.place === place && own.midi + by < midi)))
+      own = earlier.strokes[++i];
+    if (own?.place === place && own.midi + by === midi) common += 1;
+  }
+  return common / most;
 }
 
 /** The interval by which most strokes of two measures differ. */

@@ -12,6 +12,8 @@ export interface HeldKey {
   readonly isBlack: boolean;
   readonly out: number;
   readonly struck: boolean;
+  /** Other notes that are the same key at the same time, in another voice: one finger plays them all. */
+  readonly twins?: readonly string[];
 }
 
 /** Everything one hand has to do at one onset. Keys in order outwards. */
@@ -70,10 +72,7 @@ export function eventsOf(notes: readonly SoundingNote[], line: HandLine): Event[
       (n) => n.onset + n.duration > onset + OVERLAP && struck.every((s) => s.midi !== n.midi),
     );
     const { held, letGo } = stillOn.length > 0 ? holdable(stillOn, struck, line.reach) : NOTHING_HELD;
-    const keys = [
-      ...held.map((n) => toKey(n, line.hand, false)),
-      ...struck.map((n) => toKey(n, line.hand, true)),
-    ];
+    const keys = [...held.map((n) => toKey(n, line.hand, false)), ...struckKeys(struck, line.hand)];
     if (keys.length > 1) keys.sort(outwards);
     events.push({
       onset,
@@ -138,6 +137,21 @@ function holdable(
     letGo.push(furthest);
   }
   return { held: kept, letGo };
+}
+
+/** One key for each pitch that is struck. */
+function struckKeys(struck: readonly SoundingNote[], hand: Hand): HeldKey[] {
+  if (struck.length === 1) return [toKey(struck[0]!, hand, true)];
+  const byMidi = new Map<number, SoundingNote[]>();
+  for (const note of struck) {
+    const same = byMidi.get(note.midi);
+    if (same) same.push(note);
+    else byMidi.set(note.midi, [note]);
+  }
+  return [...byMidi.values()].map(([first, ...others]) => ({
+    ...toKey(first!, hand, true),
+    ...(others.length > 0 ? { twins: others.map((n) => n.id) } : {}),
+  }));
 }
 
 const toKey = (note: SoundingNote, hand: Hand, struck: boolean): HeldKey => ({

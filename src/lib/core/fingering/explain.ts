@@ -61,13 +61,9 @@ const SAYS: Readonly<Record<Rule, (gain: Gain) => string>> = {
   'three-four': (g) => `so that 3 and 4 need not follow each other${g.here ? '' : ` ${at(g)}`}`,
   'three-four-five': () => 'so that the weak fingers need not follow one another',
   'black-thumb': (g) =>
-    g.here
-      ? 'so that the thumb keeps off the black key'
-      : `so that the thumb keeps off the black key ${at(g)}`,
+    `so that the thumb keeps off the black key${g.here ? '' : `, the ${g.note} ${g.place}`}`,
   'black-fifth': (g) =>
-    g.here
-      ? 'so that the little finger keeps off the black key'
-      : `so that the little finger keeps off the black key ${at(g)}`,
+    `so that the little finger keeps off the black key${g.here ? '' : `, the ${g.note} ${g.place}`}`,
   'four-on-black': (g) => `so that 4 need not climb onto a black key after 3${g.here ? '' : ` ${at(g)}`}`,
   pass: (g) =>
     g.here ? 'so that the thumb need not pass under' : `so that the thumb need not pass under ${at(g)}`,
@@ -195,6 +191,13 @@ export function withFinger(
   return { first, near, dearer: total(by), by };
 }
 
+/** Whether a finger on a key is what a rule speaks of. */
+function breaks(rule: Rule, isBlack: boolean, finger: Finger): boolean {
+  if (rule === 'black-thumb') return isBlack && finger === 1;
+  if (rule === 'black-fifth') return isBlack && finger === 5;
+  return rule === 'weak' && finger >= 4;
+}
+
 /** The rule, and the event, in which the other path is dearer by most. */
 function greatestGain(
   phrase: Phrase,
@@ -225,7 +228,10 @@ function greatestGain(
   if (!best) return undefined;
   const { rule, event } = best;
   const { keys } = events[event]!;
-  const key = keys.find((k) => k.struck && k.id === noteId) ?? keys.find((k) => k.struck)!;
+  const key =
+    keys.find((k) => k.struck && k.id === noteId) ??
+    keys.find((k, i) => k.struck && breaks(rule, k.isBlack, near[event]![i]!)) ??
+    keys.find((k) => k.struck)!;
   const place = keys.indexOf(key);
   const [note, placed] = describe(key.id, event + first - asked);
   return {

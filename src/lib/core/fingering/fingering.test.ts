@@ -155,6 +155,12 @@ describe('the best path', () => {
     expect(moving.map((n) => found.get(n.id))).not.toContain(1);
   });
 
+  it('one key in two voices has one finger', () => {
+    const twice = line([[60, 60, 64]]);
+    const { fingers: found } = fingerLine(twice, settings('right'));
+    expect(twice.map((n) => found.get(n.id))).toEqual([1, 1, 3]);
+  });
+
   it('moves more freely after a rest', () => {
     const notes = line([72, 60]);
     const later = [notes[0]!, { ...notes[1]!, onset: 4 * Q }];

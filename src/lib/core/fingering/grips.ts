@@ -1,5 +1,5 @@
 /** The ways in which the fingers of a hand can lie on what it holds. */
-import type { Event } from './events';
+import type { Event, HeldKey } from './events';
 
 export type Finger = 1 | 2 | 3 | 4 | 5;
 
@@ -22,13 +22,15 @@ const RISING: readonly (readonly Grip[])[] = [0, 1, 2, 3, 4, 5].map((size) => {
  */
 export function gripsFor(event: Event, locks: ReadonlyMap<string, Finger>): readonly Grip[] {
   const { keys } = event;
-  const isLocked = locks.size > 0 && keys.some((k) => locks.has(k.id));
+  const lockOf = ({ id, twins }: HeldKey): Finger | undefined =>
+    locks.get(id) ?? twins?.map((t) => locks.get(t)).find((f) => f !== undefined);
+  const isLocked = locks.size > 0 && keys.some((k) => lockOf(k) !== undefined);
   const rising = RISING[keys.length] ?? [];
   if (!isLocked && rising.length > 0) return rising;
-  const locked = rising.filter((grip) => grip.every((f, i) => (locks.get(keys[i]!.id) ?? f) === f));
+  const locked = rising.filter((grip) => grip.every((f, i) => (lockOf(keys[i]!) ?? f) === f));
   if (locked.length > 0) return locked;
   const allowed = keys.map((k) => {
-    const lock = locks.get(k.id);
+    const lock = lockOf(k);
     return lock ? [lock] : FINGERS;
   });
   const collect = (fits: (before: readonly Finger[], next: Finger) => boolean): Grip[] => {

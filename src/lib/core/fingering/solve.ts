@@ -50,7 +50,8 @@ export function fingerEvents(all: readonly Event[], settings: FingeringSettings)
     cost += phrase.cost;
     phrase.events.forEach((event, i) =>
       event.keys.forEach((key, k) => {
-        if (key.struck) fingers.set(key.id, phrase.path[i]![k]!);
+        if (!key.struck) return;
+        for (const id of [key.id, ...(key.twins ?? [])]) fingers.set(id, phrase.path[i]![k]!);
       }),
     );
   }
@@ -143,10 +144,13 @@ function keyOf(
   for (let i = 0; i < events.length; i++) {
     const event = events[i]!;
     key += `|${event.bond}${event.quickRepeat ? 'q' : ''}${event.slurred ? 's' : ''}`;
-    for (const { id, midi, struck } of event.keys) {
+    for (const { id, midi, struck, twins } of event.keys) {
       key += struck ? ` ${midi}` : `~${midi}h${events[i - 1]?.keys.findIndex((k) => k.id === id)}`;
-      const [lock, like] = [locks.get(id), usual?.get(id)];
-      if (lock) key += `=${lock}`;
+      const like = usual?.get(id);
+      for (const own of twins ? [id, ...twins] : [id]) {
+        const lock = locks.get(own);
+        if (lock) key += `=${lock}`;
+      }
       if (like) key += `/${like}`;
     }
   }
