@@ -152,10 +152,7 @@ export function reportOf(
         ? { symbol: chordSymbol(first), isBorrowed: !isDiatonic(first, key) }
         : null,
     progression: placed,
-    chords: form.sections.map(({ from, to }) => {
-      const [start, end] = [score.measures[from]!.start, endOf(score.measures[to]!)];
-      return placed.filter((_, i) => spans[i]!.onset < end && spans[i]!.onset + spans[i]!.duration > start);
-    }),
+    chords: bySection(score, form, spans, placed),
     vocabulary: vocabularyOf(spans, placed, localKey),
     shapes: shapesOf(score, all),
     disagreements: disagreements(score, all),
@@ -209,18 +206,38 @@ function inPlace(
   };
 }
 
+/** The chords that sound in each section; both come in order of time, so one walk finds them all. */
+function bySection(
+  { measures }: Score,
+  { sections }: Form,
+  spans: readonly Named[],
+  placed: readonly ChordInPlace[],
+): ChordInPlace[][] {
+  let first = 0;
+  return sections.map(({ from, to }) => {
+    const [start, end] = [measures[from]!.start, endOf(measures[to]!)];
+    while (first < spans.length && spans[first]!.onset + spans[first]!.duration <= start) first += 1;
+    const own: ChordInPlace[] = [];
+    for (let i = first; i < spans.length && spans[i]!.onset < end; i++) own.push(placed[i]!);
+    return own;
+  });
+}
+
 function vocabularyOf(
   spans: readonly Named[],
   placed: readonly ChordInPlace[],
   keyIn: (measure: number) => Key,
 ): ChordOfPiece[] {
-  const bySymbol = new Map<string, ChordOfPiece>();
+  const bySymbol = new Map<string, { chord: Chord; measures: Set<number> }>();
   spans.forEach(({ chord }, i) => {
     const { symbol, measure } = placed[i]!;
     const known = bySymbol.get(symbol);
-    const measures = [...new Set([...(known?.measures ?? []), measure])];
-    const key = keyIn(known?.measures[0] ?? measure);
-    bySymbol.set(symbol, {
+    if (known) known.measures.add(measure);
+    else bySymbol.set(symbol, { chord, measures: new Set([measure]) });
+  });
+  return [...bySymbol].map(([symbol, { chord, measures }]) => {
+    const key = keyIn([...measures][0]!);
+    return {
       symbol,
       degree: degree(chord, key),
       number: numberDegree(chord, key),
@@ -229,10 +246,9 @@ function vocabularyOf(
       inversion: inversion(chord),
       bass: pitchClassName(fromFifths(bassOf(chord))),
       isBorrowed: !isDiatonic(chord, key),
-      measures,
-    });
+      measures: [...measures],
+    };
   });
-  return [...bySymbol.values()];
 }
 
 /** Lowest key of a chord's picture: the G below middle C, so that close shapes lie around it. */

@@ -79,9 +79,14 @@ export function assignHands(
   let ways: Way[] = [
     { cost: 0, hands: [], held: [], at: { right: undefined, left: undefined }, before: undefined },
   ];
+  let sounding: SoundingNote[] = [];
   for (const { onset, notes: struck } of strokes) {
     const beat = beatLength(measureAt(measures, onset).time);
-    const splits = splitsOf(struck, hintOf);
+    sounding = sounding.filter((n) => n.onset + n.duration > onset);
+    const splits = liesWell(struck, sounding, reach, hintOf)
+      ? [struck.map(hintOf)]
+      : splitsOf(struck, hintOf);
+    sounding.push(...struck);
     ways = splits.map((hands) =>
       ways
         .map((way) => extend(way, onset, struck, hands, beat, context))
@@ -91,12 +96,39 @@ export function assignHands(
   const chain: Way[] = [];
   let last: Way | undefined = ways.reduce((a, b) => (b.cost < a.cost ? b : a));
   while (last?.before) {
-    chain.unshift(last);
+    chain.push(last);
     last = last.before;
   }
+  chain.reverse();
   const hands = new Map<string, Hand>();
   chain.forEach((way, i) => strokes[i]!.notes.forEach((note, k) => hands.set(note.id, way.hands[k]!)));
   return { hands, proposals: proposalsFor(strokes, hands, measures, reach, hintOf) };
+}
+
+/** Whether a stroke, with all that sounds on, can be played just as the hints have it: then there is nothing to weigh. */
+function liesWell(
+  struck: readonly SoundingNote[],
+  sounding: readonly SoundingNote[],
+  reach: HandReach,
+  hintOf: (note: SoundingNote) => Hand,
+): boolean {
+  const low = { right: Infinity, left: Infinity };
+  const high = { right: -Infinity, left: -Infinity };
+  const count = { right: 0, left: 0 };
+  for (const notes of [struck, sounding])
+    for (const note of notes) {
+      const hand = hintOf(note);
+      low[hand] = Math.min(low[hand], note.midi);
+      high[hand] = Math.max(high[hand], note.midi);
+      count[hand] += 1;
+    }
+  return (
+    high.right - low.right <= reach.right &&
+    high.left - low.left <= reach.left &&
+    count.right <= 5 &&
+    count.left <= 5 &&
+    high.left < low.right
+  );
 }
 
 /** As the hints have it, and every split into lower and upper notes. */
