@@ -66,6 +66,11 @@ test('the pedal of a measure, by list and by key, with what it is for', async ({
   await expect(here).toHaveValue('none');
   await choose(page, /^Pedal: with each harmony/, 'on long notes only');
   await expect(here).toHaveValue('none');
+  await here.selectOption('as proposed');
+  await panel(page)
+    .getByLabel(/^Pedal in section/)
+    .selectOption('with each harmony');
+  await expect(panel(page)).toContainText('down: with the bass of');
 });
 
 test('another fingering of the measure is taken as a whole and undone as a whole', async ({ page }) => {

@@ -81,8 +81,8 @@ export function alternativesIn(
 
 /** What is better and what is worse about a fingering than another, from the rules in which they differ. */
 const BETTER: Readonly<Partial<Record<Rule, string>>> = {
-  move: 'moves less',
-  'far-move': 'moves less far',
+  move: 'fewer moves',
+  'far-move': 'a shorter way',
   pass: 'no thumb under',
   weak: 'strong fingers',
   'three-four': 'strong fingers',
@@ -104,8 +104,8 @@ const BETTER: Readonly<Partial<Record<Rule, string>>> = {
 };
 
 const WORSE: Readonly<Partial<Record<Rule, string>>> = {
-  move: 'moves once more',
-  'far-move': 'moves further',
+  move: 'one move more',
+  'far-move': 'a longer way',
   pass: 'thumb passes under',
   weak: 'weaker fingers',
   'three-four': 'third and fourth in a row',

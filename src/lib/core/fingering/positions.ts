@@ -69,6 +69,10 @@ function howFrom(before: readonly Placed[] | undefined, group: readonly Placed[]
   const last = before?.at(-1);
   const first = group[0]!;
   if (!last) return 'start';
+  // Only single notes are joined by a thumb that passes under; a chord is a new hold.
+  const isSingle = (placed: readonly Placed[], onset: Ticks): boolean =>
+    placed.filter((p) => p.note.onset === onset).length === 1;
+  if (!isSingle(before!, last.note.onset) || !isSingle(group, first.note.onset)) return 'shift';
   const outwards = first.letter - last.letter;
   if (first.finger === 1 && last.finger > 1 && outwards > 0 && outwards <= 4) return 'thumb under';
   if (last.finger === 1 && first.finger > 1 && outwards < 0 && outwards >= -4) return 'over the thumb';

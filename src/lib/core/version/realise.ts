@@ -21,6 +21,7 @@ import type { Hand } from '../fingering/events';
 import { fingerHand, phraseStarts, playedBy, struckBy, type FingeredHand } from '../fingering/fingerHand';
 import type { Finger } from '../fingering/grips';
 import { positionsOf, type HandPosition } from '../fingering/positions';
+import { wideChords, type WideChord } from '../hands/wide';
 import { blursUnder, type Blur } from '../pedal/blur';
 import { pedalMarks, type PedalStyle, type ReasonedMark } from '../pedal/pedal';
 import { notate } from '../score/notate';
@@ -62,6 +63,8 @@ export interface Version {
   readonly pedals: readonly ReasonedMark[];
   /** What blurs under the pedal as it is. */
   readonly blurs: readonly Blur[];
+  /** Chords that their hand cannot hold, and what can be done about them. */
+  readonly wide: readonly WideChord[];
   readonly difficulty: readonly MeasureDifficulty[];
   readonly reasons: readonly Reason[];
   readonly violations: readonly Violation[];
@@ -145,6 +148,8 @@ export function realise(source: Score, recipe: Recipe, decisions: readonly Decis
     parts: [withCounts(withFingers(arranged.parts[0]!, byId), arranged.measures, counts)],
     pedals,
   };
+  const sounding = soundingNotes(score.parts[0]!.notes);
+  const reach = { right: REACH_SEMITONES[recipe.reach.right], left: REACH_SEMITONES[recipe.reach.left] };
   const goalTempo = 2 * Math.round(((source.tempo || USUAL_TEMPO) * contract.tempoShare) / 2); // as metronomes go
   const timed = { ...score, tempo: goalTempo };
   return {
@@ -159,7 +164,7 @@ export function realise(source: Score, recipe: Recipe, decisions: readonly Decis
     reasons,
     violations: checkVersion(score, {
       contract,
-      reach: { right: REACH_SEMITONES[recipe.reach.right], left: REACH_SEMITONES[recipe.reach.left] },
+      reach,
       keyboard,
     }),
     parked: decisions.filter((d) =>
@@ -170,7 +175,12 @@ export function realise(source: Score, recipe: Recipe, decisions: readonly Decis
       positionsOf(struckBy(score.parts[0]!, hand), byId, hand),
     ),
     pedals,
-    blurs: blursUnder(soundingNotes(score.parts[0]!.notes), chords, pedals),
+    blurs: blursUnder(sounding, chords, pedals),
+    wide: wideChords(sounding, (n) => (n.staff === 1 ? 'right' : 'left'), {
+      measures: score.measures,
+      reach,
+      hasPedal: pedals.length > 0,
+    }),
     report: {
       melodyNotes: melody.length + changes.filter((c) => c.kind === 'left-out').length,
       leftOut: changes.filter((c) => c.kind === 'left-out').length,

@@ -11,6 +11,7 @@ import { scoreFrom } from '../test/shorthand';
 import { keyName } from '../theory/key';
 import { checkVersion } from './check';
 import { realise } from './realise';
+import { withSectionWay } from './ways';
 import { whyFinger } from './why';
 import { decide, decisionSchema, DEFAULT_RECIPE, recipeSchema, giveBack, type Recipe } from './recipe';
 
@@ -237,5 +238,48 @@ describe('checking a version', () => {
     expect(realise(song, recipe({ key: 'A' }), []).violations.map((v) => v.limit)).toContain(
       'accidentals in the key signature',
     );
+  });
+});
+
+describe('ways and decisions beyond fingers', () => {
+  const plain = recipe();
+  it('a note goes to the other hand, with its finger, and what no hand holds is said', () => {
+    const note = 'm1s1n0';
+    const version = realise(song, plain, decide([], { kind: 'hand', note, hand: 'left' }));
+    expect(version.score.parts[0]!.notes.find((n) => n.id === note)!.staff).toBe(2);
+    expect(version.fingers[note]).toBeDefined();
+    for (const chord of version.wide) expect(chord.ways.length).toBeGreaterThan(0);
+  });
+  it('words for a measure take the places of its counts, and wait when they do not fit', () => {
+    const places = realise(song, plain, []).counts[1]!.counts.length;
+    const fitting = decide([], { kind: 'count', measure: 1, words: Array(places).fill('la').join(' ') });
+    expect(realise(song, plain, fitting).counts[1]!.counts.every((c) => c.say === 'la')).toBe(true);
+    const short = decide([], { kind: 'count', measure: 1, words: 'la' });
+    const version = realise(song, plain, short);
+    expect(version.parked).toEqual(places === 1 ? [] : short);
+    expect(version.counts).toEqual(realise(song, plain, []).counts);
+  });
+  it('a section is counted in its own school, and gives it back', () => {
+    const first = realise(song, plain, []).form.sections[0]!;
+    const other = withSectionWay(plain, first.from, 'counting', 'takadimi');
+    expect(realise(song, other, []).counts[first.to]!.counts[0]!.say).toBe('ta');
+    expect(withSectionWay(other, first.from, 'counting', undefined)).toEqual(plain);
+  });
+  it('pedal that is decided for a measure stands at a level without pedal', () => {
+    const style = decide([], { kind: 'pedal', measure: 1, style: 'harmony' });
+    expect(realise(song, { ...plain, level: 1 }, []).pedals).toEqual([]);
+    const { pedals, score } = realise(song, { ...plain, level: 1 }, style);
+    expect(pedals.length).toBeGreaterThan(0);
+    const { start, length } = score.measures[1]!;
+    expect(pedals.every((p) => p.onset >= start && p.onset <= start + length)).toBe(true);
+  });
+  it('a swung piece says so', () => {
+    const swung = realise(song, { ...plain, feel: 'swing' }, []);
+    expect(swung.score.parts[0]!.marks).toContainEqual(expect.objectContaining({ text: 'Swing' }));
+    expect(realise(song, plain, []).feel).toBe('straight');
+  });
+  it('a recipe from before these ways were there is still one', () => {
+    const { countFor: _a, cutTime: _b, feel: _c, sections: _d, ...old } = DEFAULT_RECIPE;
+    expect(recipeSchema.parse(old)).toEqual(DEFAULT_RECIPE);
   });
 });

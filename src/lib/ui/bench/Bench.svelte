@@ -141,6 +141,9 @@
         {#if version.violations.length > 0}
           <span class="text-alarm">{plural(version.violations.length, 'place')} beyond the level.</span>
         {/if}
+        {#if version.blurs.length > 0}
+          {plural(version.blurs.length, 'place blurs', 'places blur')} under the pedal.
+        {/if}
         {#if version.parked.length > 0}
           {plural(version.parked.length, 'decision waits', 'decisions wait')} for {version.parked.length === 1
             ? 'its note'

@@ -34,6 +34,7 @@
     ...new Set(version.reasons.filter((r) => r.measure === measure.index).map((r) => r.text)),
   ]);
   const givenOver = $derived(new Set(decisionsOf(bench.decisions, 'hand').map((d) => d.note)));
+  const wide = $derived(version.wide.filter((w) => w.measure === measure.index));
   const violations = $derived(version.violations.filter((v) => v.measure === measure.index));
   const difficulty = $derived(version.difficulty[measure.index]);
   const INVERSIONS = ['', 'first inversion', 'second inversion', 'third inversion', 'fourth inversion'];
@@ -110,6 +111,22 @@
       <ul class="list-disc pl-5 text-quiet">
         {#each reasons as reason (reason)}<li>{reason}</li>{/each}
       </ul>
+    </div>
+  {/if}
+
+  {#if wide.length > 0}
+    <div>
+      <h3 class="font-semibold text-alarm">Wider than the hand</h3>
+      <ul class="list-disc pl-5">
+        {#each wide as chord (chord.onset + chord.hand)}
+          <li>
+            {chord.hand} hand, {chord.span} semitones where it holds {chord.reach}: {chord.ways
+              .map((w) => w.text)
+              .join('; or ')}
+          </li>
+        {/each}
+      </ul>
+      <p class="text-sm text-quiet">Never force a stretch.</p>
     </div>
   {/if}
 

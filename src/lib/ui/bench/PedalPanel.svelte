@@ -1,10 +1,10 @@
 <script lang="ts">
   /** The pedal in a measure: each mark with its reason, what blurs, and another style for the measure. */
-  import { beatLength, placeInMeasure } from '$core/score/metre';
-  import { endOf } from '$core/score/metre';
+  import { beatLength, endOf, placeInMeasure } from '$core/score/metre';
   import { PEDAL_STYLES, type PedalStyle } from '$core/pedal/pedal';
   import type { Version } from '$core/version/realise';
-  import { decisionsOf } from '$core/version/recipe';
+  import { decisionsOf, type Recipe } from '$core/version/recipe';
+  import { withSectionWay } from '$core/version/ways';
   import { PEDAL_NAMES } from '$ui/text';
   import type { Bench } from './bench.svelte';
 
@@ -15,6 +15,8 @@
   const marks = $derived(version.pedals.filter((p) => inside(p.onset)));
   const blurs = $derived(version.blurs.filter((b) => inside(b.onset)));
   const decided = $derived(decisionsOf(bench.decisions, 'pedal').find((d) => d.measure === measure)?.style);
+  const section = $derived(version.form.sections.find((s) => s.from <= measure && measure <= s.to)!);
+  const ofSection = $derived(bench.recipe.sections.find((s) => s.measure === section.from)?.pedal);
   const beat = (tick: number): string =>
     String(Math.round((1 + placeInMeasure(at, tick) / beatLength(at.time)) * 100) / 100);
 </script>
@@ -48,6 +50,23 @@
     >
       <option value="">as proposed</option>
       {#each PEDAL_STYLES as style (style)}<option value={style}>{PEDAL_NAMES[style]}</option>{/each}
+    </select>
+  </label>
+  <label class="mt-1 flex items-center gap-2 text-sm text-quiet">
+    in {section.label}
+    <select
+      class="field min-w-0 flex-1 text-ink {ofSection ? '' : 'border-dashed'}"
+      aria-label="Pedal in section {section.label}"
+      value={ofSection ?? ''}
+      onchange={(event) => {
+        const value = (event.currentTarget.value || undefined) as Recipe['pedal'] | undefined;
+        bench.setRecipe(withSectionWay(bench.recipe, section.from, 'pedal', value));
+      }}
+    >
+      <option value="">as the whole</option>
+      {#each [...PEDAL_STYLES, 'source'] as const as style (style)}<option value={style}
+          >{PEDAL_NAMES[style]}</option
+        >{/each}
     </select>
   </label>
 </div>
