@@ -40,8 +40,11 @@ export async function benchReady(page: Page): Promise<void> {
   await expect(page.getByText('Saved', { exact: true })).toBeVisible();
 }
 
-/** No accessibility fault that axe can find. */
+/**
+ * No accessibility fault that axe can find. Inside an engraved picture, which is one image to a screen reader, there is
+ * nothing for it to judge but thousands of strokes: it is left out, its frame and name are not.
+ */
 export async function expectAccessible(page: Page): Promise<void> {
-  const { violations } = await new AxeBuilder({ page }).analyze();
+  const { violations } = await new AxeBuilder({ page }).exclude('.sheet svg').analyze();
   expect(violations.map((v) => `${v.id}: ${v.nodes.map((n) => n.target.join(' ')).join(', ')}`)).toEqual([]);
 }

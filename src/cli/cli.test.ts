@@ -1,4 +1,4 @@
-/** The command line as a process: what a script sees of it. */
+/** The command line as a script sees it. Most of it runs in this process, for speed; that the process itself is the same is tried once. */
 import { spawnSync } from 'node:child_process';
 import { mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
@@ -9,8 +9,9 @@ import { readScoreFile } from '../lib/core/io/readScoreFile';
 import { pitchName } from '../lib/core/score/pitch';
 import { soundingNotes } from '../lib/core/score/query';
 import { scoreFrom } from '../lib/core/test/shorthand';
+import { keypath as run } from './run';
 
-// Each command is a process of its own, and the machine may be busy.
+// The machine may be busy.
 vi.setConfig({ testTimeout: 60_000 });
 
 const folder = mkdtempSync(join(tmpdir(), 'keypath-cli-'));
@@ -33,13 +34,23 @@ writeFileSync(
   ),
 );
 
-const keypath = (...args: string[]) => {
-  const { status, stdout, stderr } = spawnSync('./keypath', args, { encoding: 'utf8' });
-  return { status, stdout, stderr };
-};
+const keypath = (...args: string[]) => run(args);
 const json = (...args: string[]) => JSON.parse(keypath(...args).stdout);
 const out = (name: string): string => join(folder, name);
 const readBack = (path: string) => readScoreFile('x', readFileSync(path)).score;
+
+describe('as a process', () => {
+  it.each([
+    [['analyse', song]],
+    [['finger', song]],
+    [['check', song, '--level', '1']],
+    [['fly', song]],
+    [['--help']],
+  ])('%j: the same status, output and messages', (args) => {
+    const { status, stdout, stderr } = spawnSync('./keypath', args, { encoding: 'utf8' });
+    expect({ status, stdout, stderr }).toEqual(run(args));
+  });
+});
 
 describe('commands', () => {
   it('analyse: key, pickup, sections, chords with degree and bass', () => {

@@ -317,7 +317,7 @@ function fiveFingerPattern(line: readonly Event[]): Map<string, Convention> | un
       {
         fingers: [(outs.indexOf(outOf(event)) + 1) as Finger],
         weight: WEIGHT.fiveFingers,
-        of: 'five fingers on five keys',
+        of: 'a five-finger position',
       },
     ]),
   );

@@ -1,0 +1,135 @@
+/** One command line from its arguments to what it writes: files are read and written here, standard output is given back. */
+import { readFileSync, renameSync, writeFileSync } from 'node:fs';
+import { basename, extname } from 'node:path';
+import { InputError } from '../lib/core/io/inputError';
+import { readScoreFile } from '../lib/core/io/readScoreFile';
+import { writeMusicXml } from '../lib/core/io/musicxml/write';
+import { formatOf, WRITTEN_FORMATS } from '../lib/core/io/writeScoreFile';
+import { withParts } from '../lib/core/score/parts';
+import type { Score } from '../lib/core/score/score';
+import { COMMANDS } from './commands';
+import { readArguments, UsageError, type Values } from './options';
+import type { Outcome } from './outcome';
+
+const HELP = `keypath COMMAND [options] FILE
+
+Reads .musicxml .xml .mxl .mid .midi .abc .pro .cho .txt (chord chart). Writes music by the ending after -o (.musicxml .xml
+.mxl .mid .abc .pro .txt .json), without -o as MusicXML to standard output; everything else is JSON on standard output.
+Messages go to standard error.
+Status: 0 done, 1 a check found something, 2 unusable input or options.
+
+Commands
+${Object.entries(COMMANDS)
+  .map(([name, { says }]) => `  ${name.padEnd(11)}${says}`)
+  .join('\n')}
+
+Options
+  -o FILE                 where music goes
+  --level 1…3             arrange, check, keys
+  --key C|F#m|Bb          arrange: the key of the version
+  --texture NAME          arrange: held-root, root-fifth, root-then-fifth, block-chord
+  --reach 7…10            white keys; also --reach-left, --reach-right
+  --keyboard 49|61|76|88
+  --counting numbers|pulses|beat-pulse|ta-titi|takadimi|none    --hand right|left|both
+  --cut-time halves|quarters
+  --pedal none|harmony|lifted|low-to-chord|long|source
+  --recipe FILE.json      arrange, keys: settings from a file
+  --json FILE             arrange, finger, pedal: also the report, with reasons
+  --voice A3-D5           keys: the learner's comfortable range
+  --to KEY, --by SEMITONES, --up, --down    transpose
+  --keep                  finger: fingers in the source stay
+  --alternatives 1…3      finger: ways to finger each measure, as JSON
+`;
+
+/** Text or bytes of a score in the format of a file name. */
+function encode(score: Score, path: string): string | Uint8Array {
+  const ending = extname(path).toLowerCase();
+  if (ending === '.json') return `${JSON.stringify(score, null, 2)}\n`;
+  const format = formatOf(ending);
+  if (!format)
+    throw new UsageError(
+      `Music cannot be written as “${ending || path}”; use ${WRITTEN_FORMATS.map((f) => f.ending).join(', ')}, .xml or .json.`,
+    );
+  return format.write(score);
+}
+
+/** Writes beside the target first, so that there is never half a file under its name. */
+function writeWhole(path: string, content: string | Uint8Array): void {
+  const half = `${path}.part`;
+  writeFileSync(half, content);
+  renameSync(half, path);
+}
+
+function readJson(path: string): unknown {
+  const text = readFileSync(path, 'utf8');
+  try {
+    return JSON.parse(text);
+  } catch {
+    throw new UsageError(`${path} is not JSON.`);
+  }
+}
+
+/** What a process shows of itself. */
+export interface Ended {
+  readonly status: number;
+  readonly stdout: string;
+  readonly stderr: string;
+}
+
+type Spoken = Omit<Ended, 'stderr'>;
+
+function deliver(outcome: Outcome, values: Values): Spoken {
+  if ('json' in outcome) {
+    const text = `${JSON.stringify(outcome.json, null, 2)}\n`;
+    if (values.output) writeWhole(values.output, text);
+    return { status: outcome.found ? 1 : 0, stdout: values.output ? '' : text };
+  }
+  const content = values.output ? encode(outcome.music, values.output) : writeMusicXml(outcome.music);
+  if (values.json && outcome.report !== undefined)
+    writeWhole(values.json, `${JSON.stringify(outcome.report, null, 2)}\n`);
+  if (values.output) writeWhole(values.output, content);
+  return { status: 0, stdout: values.output ? '' : String(content) };
+}
+
+function run(args: readonly string[], say: (message: string) => void): Spoken {
+  const { values, positionals } = readArguments(args);
+  const [name, file, ...more] = positionals;
+  if (values.help || !name) return { status: name || values.help ? 0 : 2, stdout: HELP };
+  const command = COMMANDS[name];
+  if (!command) throw new UsageError(`There is no command “${name}”; keypath --help lists them.`);
+  if (!file) throw new UsageError(`${name} needs a file.`);
+  if (more.length > 0) throw new UsageError(`${name} takes one file, not ${1 + more.length}.`);
+  if (name === 'convert' && !values.output) throw new UsageError('convert needs -o FILE.');
+  const { score: source, warnings } = readScoreFile(basename(file), readFileSync(file));
+  for (const warning of warnings) say(warning);
+  const recipeFile = values.recipe === undefined ? undefined : readJson(values.recipe);
+  // Tune and hands are found among the parts, except where the music is to come out as it went in.
+  const score = command.asWritten ? source : withParts(source);
+  return deliver(command.run({ score, warnings, values, recipeFile }), values);
+}
+
+/** What went wrong, in one line; undefined for what is a fault of ours and deserves its trace. */
+function plainly(error: unknown): string | undefined {
+  if (error instanceof UsageError || error instanceof InputError) return error.message;
+  const code = (error as NodeJS.ErrnoException | undefined)?.code;
+  const path = (error as NodeJS.ErrnoException | undefined)?.path;
+  if (code === 'ENOENT') return `There is no file or folder ${path?.replace(/\.part$/, '')}.`;
+  if (code === 'EISDIR') return `${path ?? 'That'} is a folder.`;
+  if (code === 'EACCES') return `${path} may not be read or written.`;
+  return undefined;
+}
+
+/** Carries out one command line. Never throws: what cannot be done is status 2 and one line. */
+export function keypath(args: readonly string[]): Ended {
+  const messages: string[] = [];
+  const stderr = (): string => messages.map((m) => `${m}\n`).join('');
+  try {
+    return { ...run(args, (message) => messages.push(message)), stderr: stderr() };
+  } catch (error) {
+    const line = plainly(error);
+    messages.push(
+      `keypath: ${line ?? `an unexpected fault: ${error instanceof Error ? error.message : String(error)}`}`,
+    );
+    return { status: 2, stdout: '', stderr: stderr() };
+  }
+}
