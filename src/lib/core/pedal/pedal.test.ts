@@ -86,6 +86,21 @@ describe('pedal per harmony', () => {
   });
 });
 
+describe('staccato in one hand', () => {
+  it.each<[PedalStyle, number]>([
+    ['harmony', 1],
+    ['harmony', 2],
+    ['lifted', 2],
+  ])('lifts the pedal of the %s style, whichever hand it is (staff %i)', (style, staff) => {
+    const score = piece('E5:2 G5:2', 'C3:2 G3:2', 'C');
+    const part = score.parts[0]!;
+    const notes = part.notes.map((n) =>
+      n.onset === 2 * Q && n.staff === staff ? { ...n, articulations: ['staccato' as const] } : n,
+    );
+    expect(shown({ ...score, parts: [{ ...part, notes }] }, style)).toBe('start@0 stop@2');
+  });
+});
+
 describe('the other styles', () => {
   it('lifted: cleared where low neighbours would blur, and not where they lie high', () => {
     const low = piece('E5:4', 'C3:1 D3:1 E3:1 G3:1', 'C');

@@ -34,6 +34,7 @@ interface Moment {
   /** What the left hand strikes; where there is no left hand, the lowest note. */
   readonly bass: readonly SoundingNote[];
   readonly chord: ChordSpan | undefined;
+  /** In either hand: a pedal would hold on what is to be short. */
   readonly isStaccato: boolean;
   readonly beginsPhrase: boolean;
   readonly beat: Ticks;
@@ -96,7 +97,7 @@ function momentsOf(
       struck,
       bass: hasLeftHand ? struck.filter((n) => n.staff > 1) : [low],
       chord: span && span.onset <= onset && span.chord ? span : undefined,
-      isStaccato: struck.every((n) => n.articulations.some((a) => a.startsWith('staccat'))),
+      isStaccato: struck.some((n) => n.articulations.some((a) => a.startsWith('staccat'))),
       beginsPhrase: phraseStarts.has(onset),
       beat: beatLength(measureAt(measures, onset).time),
     };
