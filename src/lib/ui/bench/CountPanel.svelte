@@ -8,6 +8,7 @@
   import { countingIn, withSectionWay } from '$core/version/ways';
   import { plural } from '$ui/text';
   import type { Bench } from './bench.svelte';
+  import WaySelect from './WaySelect.svelte';
 
   let { bench, version, measure }: { bench: Bench; version: Version; measure: number } = $props();
 
@@ -19,6 +20,10 @@
   const why = $derived(
     options && !decided ? whyCounted(version.score.measures[measure]!, counts, options) : '',
   );
+  const schools: [Recipe['counting'], string][] = [
+    ...SCHOOL_IDS.map((id): [Recipe['counting'], string] => [id, SCHOOLS[id].name]),
+    ['none', 'not counted'],
+  ];
   let complaint = $state('');
 
   function keep(words: string): void {
@@ -58,20 +63,12 @@
   {:else}
     <p class="eyebrow">not counted</p>
   {/if}
-  <label class="mt-1 flex items-center gap-2 text-sm text-quiet">
-    in {section.label}
-    <select
-      class="field min-w-0 flex-1 text-ink {ofSection ? '' : 'border-dashed'}"
-      aria-label="Counting in section {section.label}"
-      value={ofSection ?? ''}
-      onchange={(event) => {
-        const value = (event.currentTarget.value || undefined) as Recipe['counting'] | undefined;
-        bench.setRecipe(withSectionWay(bench.recipe, section.from, 'counting', value));
-      }}
-    >
-      <option value="">as the whole</option>
-      {#each SCHOOL_IDS as id (id)}<option value={id}>{SCHOOLS[id].name}</option>{/each}
-      <option value="none">not counted</option>
-    </select>
-  </label>
+  <WaySelect
+    where="in {section.label}"
+    label="Counting in section {section.label}"
+    value={ofSection}
+    back="as the whole"
+    options={schools}
+    onchange={(school) => bench.setRecipe(withSectionWay(bench.recipe, section.from, 'counting', school))}
+  />
 </div>

@@ -1,12 +1,13 @@
 <script lang="ts">
   /** The pedal in a measure: each mark with its reason, what blurs, and another style for the measure. */
   import { beatLength, endOf, placeInMeasure } from '$core/score/metre';
-  import { PEDAL_STYLES, type PedalStyle } from '$core/pedal/pedal';
+  import { PEDAL_STYLES } from '$core/pedal/pedal';
   import type { Version } from '$core/version/realise';
-  import { decisionsOf, type Recipe } from '$core/version/recipe';
+  import { decisionsOf } from '$core/version/recipe';
   import { withSectionWay } from '$core/version/ways';
   import { PEDAL_NAMES } from '$ui/text';
   import type { Bench } from './bench.svelte';
+  import WaySelect from './WaySelect.svelte';
 
   let { bench, version, measure }: { bench: Bench; version: Version; measure: number } = $props();
 
@@ -36,37 +37,23 @@
   {#each blurs as blur (blur.onset + blur.kind)}
     <p class="text-alarm">{blur.text}.</p>
   {/each}
-  <label class="mt-1 flex items-center gap-2 text-sm text-quiet">
-    here
-    <select
-      class="field min-w-0 flex-1 text-ink {decided ? 'border-ink' : 'border-dashed'}"
-      aria-label="Pedal in this measure"
-      value={decided ?? ''}
-      onchange={(event) => {
-        const style = event.currentTarget.value;
-        if (style) bench.decideAll({ kind: 'pedal', measure, style: style as PedalStyle });
-        else bench.withdraw('pedal', measure);
-      }}
-    >
-      <option value="">as proposed</option>
-      {#each PEDAL_STYLES as style (style)}<option value={style}>{PEDAL_NAMES[style]}</option>{/each}
-    </select>
-  </label>
-  <label class="mt-1 flex items-center gap-2 text-sm text-quiet">
-    in {section.label}
-    <select
-      class="field min-w-0 flex-1 text-ink {ofSection ? '' : 'border-dashed'}"
-      aria-label="Pedal in section {section.label}"
-      value={ofSection ?? ''}
-      onchange={(event) => {
-        const value = (event.currentTarget.value || undefined) as Recipe['pedal'] | undefined;
-        bench.setRecipe(withSectionWay(bench.recipe, section.from, 'pedal', value));
-      }}
-    >
-      <option value="">as the whole</option>
-      {#each [...PEDAL_STYLES, 'source'] as const as style (style)}<option value={style}
-          >{PEDAL_NAMES[style]}</option
-        >{/each}
-    </select>
-  </label>
+  <WaySelect
+    where="here"
+    label="Pedal in this measure"
+    value={decided}
+    back="as proposed"
+    options={PEDAL_STYLES.map((style) => [style, PEDAL_NAMES[style]] as const)}
+    onchange={(style) => {
+      if (style) bench.decideAll({ kind: 'pedal', measure, style });
+      else bench.withdraw('pedal', measure);
+    }}
+  />
+  <WaySelect
+    where="in {section.label}"
+    label="Pedal in section {section.label}"
+    value={ofSection}
+    back="as the whole"
+    options={([...PEDAL_STYLES, 'source'] as const).map((style) => [style, PEDAL_NAMES[style]] as const)}
+    onchange={(style) => bench.setRecipe(withSectionWay(bench.recipe, section.from, 'pedal', style))}
+  />
 </div>
