@@ -200,6 +200,7 @@ describe('commands', () => {
       'voice',
       'keyboard',
       'distance',
+      'beyondLevel',
     ]);
   });
 
@@ -280,7 +281,7 @@ describe('formats', () => {
 
 describe('what cannot be done', () => {
   writeFileSync(out('bad.xml'), '<score-partwise><part');
-  writeFileSync(out('recipe.json'), '{"level": 7}');
+  writeFileSync(out('recipe.json'), '{"level": 0}');
   writeFileSync(out('none.abc'), 'X:1\nK:C\n');
   writeFileSync(out('words.txt'), 'milk, eggs, a new metronome');
   it.each([
@@ -290,8 +291,9 @@ describe('what cannot be done', () => {
     [['analyse', folder], /is a folder/],
     [['analyse', out('bad.xml')], /ends in the middle|not well-formed/],
     [['arrange', song], /needs --level/],
-    [['arrange', song, '--level', '5'], /not built yet/],
-    [['arrange', song, '--level', 'x'], /--level takes one of 1, 2, 3/],
+    [['arrange', song, '--level', '7'], /--level takes one of 1, 2, 3, 4, 5, 6/],
+    [['arrange', song, '--level', '2', '--texture', 'boogie'], /--texture takes one of held-root/],
+    [['keys', song, '--weights', 'colour=3'], /--weights takes reading=NUMBER/],
     [['arrange', song, '--level', '2', '--key', 'H'], /names no key/],
     [['arrange', song, '--recipe', out('recipe.json')], /recipe is not usable at “level”/],
     [['arrange', song, '--level', '1', '-o', out('x.pdf')], /cannot be written as “.pdf”/],

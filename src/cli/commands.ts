@@ -2,12 +2,14 @@
 import { formOf } from '../lib/core/analysis/form';
 import { keyOf, withHeardMode } from '../lib/core/analysis/key';
 import { reportOf } from '../lib/core/analysis/report';
-import { LEVELS } from '../lib/core/arrange/levels';
+import { shareOf } from '../lib/core/arrange/account';
+import { levelNumbered } from '../lib/core/arrange/levels';
+import { scoreOfWhole } from '../lib/core/difficulty/level';
 import { KEYBOARDS } from '../lib/core/arrange/register';
 import { countMeasures } from '../lib/core/counting/count';
 import { feelOf } from '../lib/core/counting/feel';
 import { playedBy } from '../lib/core/fingering/fingerHand';
-import { rankKeys } from '../lib/core/keys/rank';
+import { DEFAULT_WEIGHTS, rankKeys } from '../lib/core/keys/rank';
 import { keyboardPart, measureAt, soundingNotes } from '../lib/core/score/query';
 import type { Score } from '../lib/core/score/score';
 import { quarters, TICKS_PER_QUARTER } from '../lib/core/score/ticks';
@@ -21,7 +23,7 @@ import { withPedal } from '../lib/core/version/markSource';
 import { countingIn } from '../lib/core/version/ways';
 import { realise } from '../lib/core/version/realise';
 import { finger } from './finger';
-import { integerFrom, recipeFrom, UsageError, voiceFrom, type Values } from './options';
+import { integerFrom, recipeFrom, UsageError, voiceFrom, weightsFrom, type Values } from './options';
 import { numberOf, reachOf, type Input, type Outcome } from './outcome';
 
 const keyJson = (key: Key) => ({ tonic: tonicName(key), mode: key.mode, fifths: key.fifths });
@@ -101,18 +103,26 @@ function analyse({ score, warnings }: Input): Outcome {
   };
 }
 
-function arrange({ score, values, recipeFile }: Input): Outcome {
+function arrange({ score, values, recipeFile, levels }: Input): Outcome {
   if (values.level === undefined && recipeFile === undefined)
-    throw new UsageError('arrange needs --level 1, 2 or 3.');
-  const recipe = recipeFrom(values, recipeFile);
-  const version = realise(score, recipe, []);
+    throw new UsageError('arrange needs --level 1 to 6.');
+  const recipe = recipeFrom(values, recipeFile, levels);
+  const version = realise(score, recipe, [], levels);
+  const number = (index: number): number | string => numberOf(version.score, index);
+  const { faith, ...account } = version.account;
   return {
     music: version.score,
     report: {
       recipe,
-      reasons: version.reasons.map((r) => ({ ...r, measure: numberOf(score, r.measure) })),
-      violations: violationsJson(score, version.violations),
-      report: version.report,
+      key: keyJson(version.key),
+      summary: version.accountText,
+      account,
+      faith: Object.fromEntries(
+        Object.entries(faith).map(([name, share]) => [name, { ...share, share: shareOf(share) }]),
+      ),
+      difficulty: scoreOfWhole(version.difficulty),
+      reasons: version.reasons.map((r) => ({ ...r, measure: number(r.measure) })),
+      violations: violationsJson(version.score, version.violations),
       goalTempo: version.goalTempo,
     },
   };
@@ -155,9 +165,13 @@ function pedal({ score, values }: Input): Outcome {
   };
 }
 
-function keys({ score, values, recipeFile }: Input): Outcome {
+function keys({ score, values, recipeFile, levels }: Input): Outcome {
   return {
-    json: rankKeys(score, recipeFrom(values, recipeFile), values.voice ? voiceFrom(values.voice) : undefined),
+    json: rankKeys(score, recipeFrom(values, recipeFile, levels), {
+      voice: values.voice ? voiceFrom(values.voice) : undefined,
+      weights: values.weights ? weightsFrom(values.weights) : DEFAULT_WEIGHTS,
+      levels,
+    }),
   };
 }
 
@@ -189,11 +203,11 @@ function withDirection(by: Transposition, values: Values): Transposition {
   return by;
 }
 
-function check({ score, values }: Input): Outcome {
-  if (values.level === undefined) throw new UsageError('check needs --level 1, 2 or 3.');
-  const recipe = recipeFrom(values);
+function check({ score, values, levels }: Input): Outcome {
+  if (values.level === undefined) throw new UsageError('check needs --level 1 to 6.');
+  const recipe = recipeFrom(values, undefined, levels);
   const violations = checkVersion(score, {
-    contract: LEVELS[recipe.level],
+    contract: levelNumbered(recipe.level, levels),
     reach: reachOf(recipe),
     keyboard: KEYBOARDS[recipe.keyboard],
   });
@@ -209,7 +223,7 @@ export interface Command {
 
 export const COMMANDS: Readonly<Record<string, Command>> = {
   analyse: { says: 'key, form, chords, difficulty, as JSON', run: analyse },
-  arrange: { says: 'a version at --level 1, 2 or 3, as music', run: arrange },
+  arrange: { says: 'a version at --level 1 to 6, as music', run: arrange },
   finger: { says: 'the same music with a finger on every note', run: finger },
   count: { says: 'what is counted in each measure, as JSON', run: count },
   pedal: { says: 'the same music with pedal marks', run: pedal },

@@ -1,7 +1,11 @@
 /** Options of the command line, checked. Whatever is wrong becomes one plain line (UsageError). */
 import { parseArgs } from 'node:util';
 import { z } from 'zod';
+import { TUNE_LINES } from '../lib/core/analysis/melody';
+import { LEVELS, levelsSchema, type LevelContract } from '../lib/core/arrange/levels';
+import { CHORD_RHYTHM_IDS, type ChordRhythm } from '../lib/core/arrange/singAlong';
 import { TEXTURE_IDS, type TextureId } from '../lib/core/arrange/textures';
+import { CRITERIA, DEFAULT_WEIGHTS, weightsSchema, type Weights } from '../lib/core/keys/rank';
 import { SCHOOL_IDS } from '../lib/core/counting/schools';
 import { PEDAL_STYLES } from '../lib/core/pedal/pedal';
 import { STEPS, type Pitch, type Step } from '../lib/core/score/pitch';
@@ -25,6 +29,11 @@ const DEFINITIONS = {
   'cut-time': { type: 'string' },
   pedal: { type: 'string' },
   texture: { type: 'string' },
+  tune: { type: 'string' },
+  rhythm: { type: 'string' },
+  introduction: { type: 'string' },
+  levels: { type: 'string' },
+  weights: { type: 'string' },
   recipe: { type: 'string' },
   json: { type: 'string' },
   output: { type: 'string', short: 'o' },
@@ -58,16 +67,9 @@ export function readArguments(args: readonly string[]) {
   }
 }
 
-function choice<T extends string | number>(
-  name: string,
-  text: string,
-  allowed: readonly T[],
-  later: readonly string[] = [],
-): T {
+function choice<T extends string | number>(name: string, text: string, allowed: readonly T[]): T {
   const found = allowed.find((a) => String(a) === text);
   if (found !== undefined) return found;
-  if (later.includes(text))
-    throw new UsageError(`--${name} ${text} is not built yet; there are ${allowed.join(', ')}.`);
   throw new UsageError(`--${name} takes one of ${allowed.join(', ')}, not “${text}”.`);
 }
 
@@ -75,20 +77,42 @@ function choice<T extends string | number>(
 const COUNTING_NAMES: Readonly<Record<string, string>> = { 'ta-ti-ti': 'ta-titi', 'ta-ka-di-mi': 'takadimi' };
 
 /** The recipe that the options describe, over the file given with --recipe, over the default one. */
-export function recipeFrom(values: Values, file?: unknown): Recipe {
+export function recipeFrom(
+  values: Values,
+  file?: unknown,
+  levels: readonly LevelContract[] = LEVELS,
+): Recipe {
   const base = file === undefined ? DEFAULT_RECIPE : parsedRecipe(file);
   const reach = (name: 'reach-right' | 'reach-left', before: number): number => {
     const text = values[name] ?? values.reach;
     return text === undefined ? before : choice(name, text, [7, 8, 9, 10]);
   };
-  if (values.style !== undefined) choice('style', values.style, ['solo'], ['sing-along']);
   const key = values.key ?? base.key;
   if (key !== null && !parseKey(key)) throw new UsageError(`--key ${key} names no key; write C, F#m or Bb.`);
   return recipeSchema.parse({
     ...base,
     level:
-      values.level === undefined ? base.level : choice('level', values.level, [1, 2, 3], ['4', '5', '6']),
+      values.level === undefined
+        ? base.level
+        : choice(
+            'level',
+            values.level,
+            levels.map((l) => l.level),
+          ),
+    style:
+      values.style === undefined
+        ? base.style
+        : choice<Recipe['style']>('style', values.style, ['solo', 'sing-along']),
     key,
+    tune: values.tune === undefined ? base.tune : choice('tune', values.tune, TUNE_LINES),
+    rhythm:
+      values.rhythm === undefined
+        ? base.rhythm
+        : choice<ChordRhythm>('rhythm', values.rhythm, CHORD_RHYTHM_IDS),
+    introduction:
+      values.introduction === undefined
+        ? base.introduction
+        : choice('introduction', values.introduction, [0, 2, 4]),
     texture:
       values.texture === undefined ? base.texture : choice<TextureId>('texture', values.texture, TEXTURE_IDS),
     reach: { right: reach('reach-right', base.reach.right), left: reach('reach-left', base.reach.left) },
@@ -112,6 +136,29 @@ function parsedRecipe(file: unknown): Recipe {
   if (parsed.success) return { ...DEFAULT_RECIPE, ...(parsed.data as Partial<Recipe>) };
   const issue = parsed.error.issues[0]!;
   throw new UsageError(`The recipe is not usable at “${issue.path.join('.')}”: ${issue.message}`);
+}
+
+/** The levels of a file, or those that ship. */
+export function levelsFrom(file: unknown): readonly LevelContract[] {
+  if (file === undefined) return LEVELS;
+  const parsed = levelsSchema.safeParse(file);
+  if (parsed.success) return parsed.data;
+  const issue = parsed.error.issues[0]!;
+  throw new UsageError(`The levels are not usable at “${issue.path.join('.')}”: ${issue.message}`);
+}
+
+/** "voice=30,reading=2" as weights, over the usual ones. */
+export function weightsFrom(text: string): Weights {
+  const pairs = text.split(',').map((pair) => pair.split('='));
+  for (const [name = '', value = ''] of pairs)
+    if (!CRITERIA.some((c) => c === name) || value.trim() === '' || !(Number(value) >= 0))
+      throw new UsageError(`--weights takes ${CRITERIA.map((c) => `${c}=NUMBER`).join(',')}, not “${text}”.`);
+  const parsed = weightsSchema.safeParse({
+    ...DEFAULT_WEIGHTS,
+    ...Object.fromEntries(pairs.map(([name, value]) => [name, Number(value)])),
+  });
+  if (!parsed.success) throw new UsageError('--weights go from 0 to 100.');
+  return parsed.data;
 }
 
 /** "A3-D5" as two pitches. */

@@ -1,4 +1,5 @@
 /** What a command is given and what it gives back, and what several of them say in the same way. */
+import type { LevelContract } from '../lib/core/arrange/levels';
 import { REACH_SEMITONES } from '../lib/core/arrange/register';
 import type { Score } from '../lib/core/score/score';
 import type { Recipe } from '../lib/core/version/recipe';
@@ -14,6 +15,8 @@ export interface Input {
   readonly values: Values;
   /** The recipe file, read, if one was given. */
   readonly recipeFile?: unknown;
+  /** The levels of --levels, or those that ship. */
+  readonly levels: readonly LevelContract[];
 }
 
 /** A measure's number as it is printed: a number where it is one. */

@@ -5,11 +5,19 @@ import { InputError } from '../lib/core/io/inputError';
 import { readScoreFile } from '../lib/core/io/readScoreFile';
 import { writeMusicXml } from '../lib/core/io/musicxml/write';
 import { formatOf, WRITTEN_FORMATS } from '../lib/core/io/writeScoreFile';
+import { CHORD_RHYTHM_IDS } from '../lib/core/arrange/singAlong';
+import { TEXTURE_IDS } from '../lib/core/arrange/textures';
 import { withParts } from '../lib/core/score/parts';
 import type { Score } from '../lib/core/score/score';
 import { COMMANDS } from './commands';
-import { readArguments, UsageError, type Values } from './options';
+import { levelsFrom, readArguments, UsageError, type Values } from './options';
 import type { Outcome } from './outcome';
+
+/** Names in lines of the help. */
+const wrapped = (names: readonly string[]): string =>
+  [names.slice(0, 7), names.slice(7, 14), names.slice(14)]
+    .map((line) => `                          ${line.join(', ')}`)
+    .join(',\n');
 
 const HELP = `keypath COMMAND [options] FILE
 
@@ -25,9 +33,14 @@ ${Object.entries(COMMANDS)
 
 Options
   -o FILE                 where music goes
-  --level 1…3             arrange, check, keys
+  --level 1…6             arrange, check, keys
+  --levels FILE.json      arrange, check, keys: levels of your own in place of those that ship
+  --style solo|sing-along  arrange, keys
   --key C|F#m|Bb          arrange: the key of the version
-  --texture NAME          arrange: held-root, root-fifth, root-then-fifth, block-chord
+  --texture NAME          arrange: the left hand, one of
+${wrapped(TEXTURE_IDS)}
+  --tune upper|inner|lower|voice   arrange: the line that has the tune
+  --rhythm NAME, --introduction 0|2|4   arrange: sing-along; rhythms are ${CHORD_RHYTHM_IDS.join(', ')}
   --reach 7…10            white keys; also --reach-left, --reach-right
   --keyboard 49|61|76|88
   --counting numbers|pulses|beat-pulse|ta-titi|takadimi|none    --hand right|left|both
@@ -36,6 +49,7 @@ Options
   --recipe FILE.json      arrange, keys: settings from a file
   --json FILE             arrange, finger, pedal: also the report, with reasons
   --voice A3-D5           keys: the learner's comfortable range
+  --weights voice=30,reading=2   keys: what each criterion counts for
   --to KEY, --by SEMITONES, --up, --down    transpose
   --keep                  finger: fingers in the source stay
   --alternatives 1…3      finger: ways to finger each measure, as JSON
@@ -103,9 +117,10 @@ function run(args: readonly string[], say: (message: string) => void): Spoken {
   const { score: source, warnings } = readScoreFile(basename(file), readFileSync(file));
   for (const warning of warnings) say(warning);
   const recipeFile = values.recipe === undefined ? undefined : readJson(values.recipe);
+  const levels = levelsFrom(values.levels === undefined ? undefined : readJson(values.levels));
   // Tune and hands are found among the parts, except where the music is to come out as it went in.
   const score = command.asWritten ? source : withParts(source);
-  return deliver(command.run({ score, warnings, values, recipeFile }), values);
+  return deliver(command.run({ score, warnings, values, recipeFile, levels }), values);
 }
 
 /** What went wrong, in one line; undefined for what is a fault of ours and deserves its trace. */

@@ -18,7 +18,7 @@ const song = scoreFrom({
 });
 const version = realise(
   song,
-  { ...DEFAULT_RECIPE, level: 3 },
+  { ...DEFAULT_RECIPE, level: 3, texture: 'block-chord' },
   decide([], { kind: 'finger', note: 'm1s1n0', finger: 4 }),
 );
 const all = { width: 900, fingers: true, counts: true, chords: true };

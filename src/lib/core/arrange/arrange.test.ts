@@ -10,18 +10,19 @@ import { scoreFrom } from '../test/shorthand';
 import { toFifths } from '../theory/fifths';
 import type { Chord } from '../theory/chord';
 import { leftHand, type LeftHandSettings } from './leftHand';
-import { LEVELS, type LevelNumber } from './levels';
+import { levelNumbered } from './levels';
 import { reduceMelody } from './reduceMelody';
 import { isClear, KEYBOARDS } from './register';
-import { textureFor, type TextureId } from './textures';
+import { stretchesOf } from './stretches';
+import { usualTextures, type TextureId } from './textures';
 import { closeVoicings, movement, nearestVoicing, playedTones } from './voicing';
 
 const fourFour: TimeSignature = { beats: 4, beatType: 4 };
 
 describe('reducing a melody', () => {
-  const reduced = (right: string, level: LevelNumber, time = fourFour) => {
+  const reduced = (right: string, level: number, time = fourFour) => {
     const score = scoreFrom({ key: 'C', time, right });
-    const { notes, changes } = reduceMelody(melodyOf(score), score.measures, LEVELS[level]);
+    const { notes, changes } = reduceMelody(melodyOf(score), score.measures, levelNumbered(level));
     return {
       line: notes.map((n) => `${pitchName(n.pitch)}@${n.onset / Q}+${n.duration / Q}`).join(' '),
       changes: changes.map((c) => c.kind),
@@ -49,8 +50,8 @@ describe('reducing a melody', () => {
     const score = scoreFrom({ key: 'C', time: { beats: 2, beatType: 4 }, right: 'C4:1 G4:1' });
     const [first, last] = melodyOf(score) as [ReturnType<typeof melodyOf>[0], ReturnType<typeof melodyOf>[0]];
     const triplet = [0, 1, 2].map((i) => ({ ...first, id: `t${i}`, onset: (i * Q) / 3, duration: Q / 3 }));
-    const at = (level: LevelNumber) =>
-      reduceMelody([...triplet, last], score.measures, LEVELS[level]).notes.length;
+    const at = (level: number) =>
+      reduceMelody([...triplet, last], score.measures, levelNumbered(level)).notes.length;
     expect([at(2), at(3)]).toEqual([3, 4]); // two eighths and the last note at level 2
   });
   it('keeps the eighths of 6/8 at every level', () => {
@@ -70,7 +71,7 @@ describe('reducing a melody', () => {
           minLength: 1,
           maxLength: 14,
         }),
-        fc.constantFrom<LevelNumber>(1, 2, 3),
+        fc.constantFrom<number>(1, 2, 3),
         (line, level) => {
           let at = 0;
           const score = scoreFrom({
@@ -85,7 +86,7 @@ describe('reducing a melody', () => {
             at += quarters * Q;
             return { ...base[i]!, id: `n${i}`, onset: at - quarters * Q, duration: quarters * Q };
           });
-          const { notes } = reduceMelody(melody, score.measures, LEVELS[level]);
+          const { notes } = reduceMelody(melody, score.measures, levelNumbered(level));
           notes.forEach((note, i) => {
             expect(note.duration).toBeGreaterThan(0);
             expect(note.duration).toBeGreaterThanOrEqual(level === 1 ? Q : Q / 2);
@@ -150,14 +151,15 @@ describe('voicing', () => {
 describe('the left hand', () => {
   const build = (
     source: Score,
-    level: LevelNumber,
+    level: number,
     change: Partial<LeftHandSettings> = {},
     texture: TextureId | null = null,
   ) => {
     const melody = melodyOf(source);
-    return leftHand(source.measures, chordsOf(source), melody, {
-      contract: LEVELS[level],
-      texture: textureFor(level, texture),
+    const contract = levelNumbered(level);
+    return leftHand(source.measures, stretchesOf(source.measures, chordsOf(source), contract), melody, {
+      contract,
+      texturesIn: ({ time }) => [...(texture ? [texture] : []), ...usualTextures(level, time, false)],
       freshStarts: new Set([0]),
       reach: 12,
       keyboard: KEYBOARDS[61],
@@ -180,12 +182,15 @@ describe('the left hand', () => {
     expect(shapes(build(song, 2).notes)[0]).toBe('C3 G3');
     expect(shapes(build(song, 2, {}, 'root-then-fifth').notes).slice(0, 2)).toEqual(['C3', 'G3']);
   });
-  it('takes the nearest inversion at level 3', () => {
-    expect(shapes(build(song, 3).notes).slice(0, 2)).toEqual(['C3 E3 G3', 'C3 F3 A3']);
+  it('takes the nearest inversion for block chords', () => {
+    expect(shapes(build(song, 3, {}, 'block-chord').notes).slice(0, 2)).toEqual(['C3 E3 G3', 'C3 F3 A3']);
+  });
+  it('breaks the chord from its root at level 3', () => {
+    expect(shapes(build(song, 3).notes).slice(0, 5)).toEqual(['C3', 'G3', 'E3', 'G3', 'F3']);
   });
   it('says why', () => {
     expect(
-      build(song, 3)
+      build(song, 3, {}, 'block-chord')
         .reasons.map((r) => r.reason)
         .join(),
     ).toContain('C stays under the hand');
@@ -196,7 +201,7 @@ describe('the left hand', () => {
     for (const level of [1, 2, 3] as const) {
       const { notes } = build(low, level);
       for (const note of notes) {
-        const above = melodyOf(low).find((m) => m.onset === note.onset)!;
+        const above = melodyOf(low).find((m) => m.onset <= note.onset && note.onset < m.onset + m.duration)!;
         expect(toMidi(note.pitch)).toBeLessThan(above.midi);
       }
     }
@@ -221,7 +226,7 @@ describe('the left hand', () => {
           minLength: 1,
           maxLength: 6,
         }),
-        fc.constantFrom<LevelNumber>(1, 2, 3),
+        fc.constantFrom<number>(1, 2, 3),
         fc.constantFrom(10, 12, 14),
         (list, level, reach) => {
           const frame = scoreFrom({ key: 'C', time: fourFour, right: list.map(() => 'C5:4').join(' | ') });
@@ -233,11 +238,14 @@ describe('the left hand', () => {
           expect(new Set(notes.map((n) => n.id)).size).toBe(notes.length);
           for (const group of byOnset(notes)) {
             const midi = group.notes.map((n) => toMidi(n.pitch)).sort((a, b) => a - b);
-            expect(midi.at(-1)! - midi[0]!).toBeLessThanOrEqual(Math.min(reach, LEVELS[level].span ?? 0));
-            expect(midi.length).toBeLessThanOrEqual(LEVELS[level].leftNotes);
+            expect(midi.at(-1)! - midi[0]!).toBeLessThanOrEqual(
+              Math.min(reach, levelNumbered(level).span ?? 0),
+            );
+            expect(midi.length).toBeLessThanOrEqual(levelNumbered(level).leftNotes);
             expect(isClear(midi)).toBe(true);
           }
-          expect(byOnset(notes)).toHaveLength(list.length);
+          const bars = new Set(notes.map((n) => Math.floor(n.onset / (4 * Q))));
+          expect(bars.size).toBe(list.length);
         },
       ),
     );

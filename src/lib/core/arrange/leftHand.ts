@@ -3,276 +3,323 @@
  * and the melody above. Note ids name the place and the role in the chord, so that a decision about "the bass on
  * beat one of measure 3" survives a change of level or key.
  */
-import type { ChordSpan } from '../analysis/harmony';
-import { beatLength, endOf, metricalStrength, placeInMeasure } from '../score/metre';
-import { pitchClassName, type Pitch } from '../score/pitch';
+import { beatLength, endOf } from '../score/metre';
+import { pitchClassName, pitchName } from '../score/pitch';
 import type { SoundingNote } from '../score/query';
 import type { Measure, Note } from '../score/score';
 import type { Ticks } from '../score/ticks';
-import { bassOf, chordSymbol, chordTones, type Chord } from '../theory/chord';
-import { fromFifths, pitchClass, spellMidi, type Fifths } from '../theory/fifths';
-import type { LevelContract } from './levels';
+import { bassOf, chordSymbol, chordTones, sameChord, type Chord } from '../theory/chord';
+import { fromFifths, pitchClass, spellMidi } from '../theory/fifths';
+import { leftOnsetsIn, levelText, shortestValue, type LevelContract } from './levels';
+import { endingTakes, PATTERNS, type Ground, type Place, type Stroke, type Take } from './patterns';
 import { isClear } from './register';
-import type { TextureId } from './textures';
-import { closeVoicings, nearestVoicing, type Voicing } from './voicing';
+import type { MeasureStretches, Stretch } from './stretches';
+import { isForMetre, TEXTURES, type TextureId } from './textures';
+import { writableEnd } from './writable';
+
+/** Textures to try in a measure, the preferred first. */
+export type TexturesIn = (measure: Measure) => readonly TextureId[];
 
 export interface LeftHandSettings {
   readonly contract: LevelContract;
-  readonly texture: TextureId;
+  readonly texturesIn: TexturesIn;
   /** Measures (by index) at which a section begins: the hand starts afresh there, so that what comes again is alike. */
   readonly freshStarts: ReadonlySet<number>;
   /** Semitones the left hand holds. */
   readonly reach: number;
   readonly keyboard: { readonly low: number; readonly high: number };
+  /** Measures in which the left hand has something else to play. */
+  readonly except?: ReadonlySet<number>;
 }
 
-export interface LeftHandReason {
+/** What a reason is counted as, where it is counted. */
+export type Loss = 'ornament' | 'no room' | 'off the keyboard';
+
+export interface ArrangeReason {
   readonly measure: number;
   readonly notes: readonly string[];
   readonly reason: string;
+  readonly loss?: Loss;
 }
 
 export interface LeftHand {
   readonly notes: readonly Note[];
-  readonly reasons: readonly LeftHandReason[];
+  readonly reasons: readonly ArrangeReason[];
 }
 
-/** Where the left hand is at home: roots are taken near here, D3, close to the body and clear. */
-const HOME = 50;
-/** Root-position triads start here, around C3, clear but below most melodies. */
-const TRIAD_HOME = 48;
-const LOWEST_ROOT = 36;
-const HIGHEST = 62;
+/** Textures that anything falls back on. */
+const LAST_RESORT: readonly TextureId[] = ['root-fifth', 'held-root'];
 
-/** Builds the left hand under a melody. */
+/** Builds the left hand under what the right hand plays. */
 export function leftHand(
   measures: readonly Measure[],
-  chords: readonly ChordSpan[],
-  melody: readonly SoundingNote[],
+  inMeasures: readonly MeasureStretches[],
+  above: readonly SoundingNote[],
   settings: LeftHandSettings,
 ): LeftHand {
   const notes: Note[] = [];
-  const reasons: LeftHandReason[] = [];
-  let before: Voicing | undefined;
-  for (const measure of measures) {
-    if (settings.freshStarts.has(measure.index)) before = undefined;
-    for (const stretch of stretchesOf(measure, chords, settings.contract, reasons)) {
-      const ceiling = lowestAbove(melody, stretch) - 1;
-      const made = voice(stretch.chord, before, Math.min(HIGHEST, ceiling), settings);
-      if (!made) {
+  const reasons: ArrangeReason[] = [];
+  const ceilings = new Ceilings(above);
+  let place: Place = {};
+  let last: { stroke: Stroke; chord: Chord } | undefined;
+  const lastSounding = inMeasures.findLast((m) => m.stretches.length > 0)?.measure.index;
+  for (const { measure, stretches, leftOut } of inMeasures) {
+    if (settings.freshStarts.has(measure.index)) place = {};
+    if (settings.except?.has(measure.index)) continue;
+    if (leftOut.length > 0) reasons.push(tooQuick(measure, leftOut, settings.contract));
+    let onsets = 0;
+    stretches.forEach((stretch, i) => {
+      const ground: Ground = {
+        stretch,
+        measure,
+        contract: settings.contract,
+        span: Math.min(settings.reach, settings.contract.span ?? settings.reach),
+        reach: settings.reach,
+        keyboard: settings.keyboard,
+        ceiling: ceilings.over(stretch.onset, stretch.end),
+        before: place,
+        next: stretches[i + 1]?.chord ?? inMeasures[measure.index + 1]?.stretches[0]?.chord,
+        goesOn: sameChord(last?.chord ?? null, stretch.chord),
+      };
+      const room = leftOnsetsIn(settings.contract, measure.length / beatLength(measure.time));
+      const fit: Fit = {
+        ceilings,
+        measures,
+        onsets: room - onsets - (stretches.length - 1 - i),
+        last: last?.stroke,
+      };
+      const ends = measure.index === lastSounding && i === stretches.length - 1;
+      const found = choose(ground, settings.texturesIn(measure), fit, ends);
+      if (!found) {
         reasons.push({
           measure: measure.index,
           notes: [],
-          reason: `no room for ${chordSymbol(stretch.chord)} under the melody within the hand and the keyboard`,
+          reason: `no room for ${chordSymbol(stretch.chord)} under the melody within the hand and the keyboard: the left hand rests`,
+          loss: 'no room',
         });
-        continue;
+        return;
       }
-      const written = pattern(made.voicing, stretch, measure, settings.texture);
+      const strokes = lettingGo(found.take.strokes, ceilings);
+      onsets += strokes.length;
+      const written = strokes.flatMap((stroke) => notesOf(stroke, stretch.chord, measure));
       notes.push(...written);
       reasons.push({
         measure: measure.index,
         notes: written.map((n) => n.id),
-        reason: describe(made, before, stretch.chord, settings.texture),
+        reason: describe(found, place, stretch, settings.texturesIn(measure)[0]!, ends, strokes),
       });
-      before = made.voicing;
-    }
+      place = found.take.place;
+      last = { stroke: strokes.at(-1)!, chord: stretch.chord };
+    });
   }
   return { notes, reasons };
 }
 
-export interface Stretch {
-  readonly onset: Ticks;
-  readonly end: Ticks;
-  readonly chord: Chord;
-}
+const tooQuick = (measure: Measure, leftOut: readonly string[], contract: LevelContract): ArrangeReason => ({
+  measure: measure.index,
+  notes: [],
+  reason: `${leftOut.join(' and ')} left out: level ${levelText(contract.level)} has at most ${leftOnsetsIn(contract, measure.length / beatLength(measure.time))} left-hand notes in a measure`,
+});
 
-/** The chords of a measure, each from a beat to the next chord; the weakest give way where the level has fewer onsets. */
-export function stretchesOf(
-  measure: Measure,
-  chords: readonly ChordSpan[],
-  contract: LevelContract,
-  reasons: LeftHandReason[],
-): Stretch[] {
-  const beat = beatLength(measure.time);
-  const grid = contract.level <= 2 ? beat : beat / 2;
-  const end = endOf(measure);
-  // A pickup is the melody's alone: the left hand comes in with the first full measure.
-  if (measure.index === 0 && measure.beginsAt > 0) return [];
-  const starts = new Map<Ticks, Chord>();
-  for (const span of chords) {
-    if (!span.chord || span.onset >= end || span.onset + span.duration <= measure.start) continue;
-    const from = Math.max(span.onset, measure.start);
-    const place = placeInMeasure(measure, from);
-    const snapped = from + ((grid - (place % grid)) % grid);
-    if (snapped < end) starts.set(snapped, span.chord);
+/** The lowest note of the other hand over any stretch of time. */
+export class Ceilings {
+  private readonly notes: readonly SoundingNote[];
+  private readonly longest: Ticks;
+  constructor(notes: readonly SoundingNote[]) {
+    this.notes = [...notes].sort((a, b) => a.onset - b.onset);
+    this.longest = notes.reduce((most, n) => Math.max(most, n.duration), 0);
   }
-  let onsets = [...starts.keys()].sort((a, b) => a - b);
-  const beats = Math.max(1, Math.round(measure.length / beat));
-  const most = contract.leftOnsets.perMeasure ?? (contract.leftOnsets.perBeat ?? 1) * beats;
-  if (onsets.length > most) {
-    const strongest = [...onsets]
-      .sort((a, b) => strengthAt(measure, b) - strengthAt(measure, a) || a - b)
-      .slice(0, most);
-    const left = onsets.filter((o) => !strongest.includes(o)).map((o) => chordSymbol(starts.get(o)!));
-    reasons.push({
-      measure: measure.index,
-      notes: [],
-      reason: `${left.join(' and ')} left out: level ${contract.level} has at most ${most} left-hand notes in a measure`,
-    });
-    onsets = onsets.filter((o) => strongest.includes(o));
+  /** The highest free key from one tick to another. */
+  over(from: Ticks, to: Ticks): number {
+    let lowest = 128;
+    for (let i = this.firstAfter(from - this.longest); i < this.notes.length; i++) {
+      const note = this.notes[i]!;
+      if (note.onset >= to) break;
+      if (note.onset + note.duration > from) lowest = Math.min(lowest, note.midi);
+    }
+    return lowest - 1;
   }
-  const silent = chords.filter((s) => !s.chord);
-  return onsets.map((onset, i): Stretch => {
-    const until = onsets[i + 1] ?? end;
-    const rest = silent.find((s) => s.onset > onset && s.onset < until);
-    return { onset, end: rest?.onset ?? until, chord: starts.get(onset)! };
-  });
-}
-
-const strengthAt = (measure: Measure, tick: Ticks): number =>
-  metricalStrength(measure.time, placeInMeasure(measure, tick));
-
-/** Lowest melody note that sounds in a stretch. */
-function lowestAbove(melody: readonly SoundingNote[], stretch: Stretch): number {
-  let lowest = 128;
-  for (const note of melody)
-    if (note.onset < stretch.end && note.onset + note.duration > stretch.onset)
-      lowest = Math.min(lowest, note.midi);
-  return lowest;
-}
-
-interface Made {
-  readonly voicing: Voicing;
-  readonly note?: string;
-}
-
-/** The first of the texture's own shape, then thinner ones, that fits hand, keyboard and melody. */
-function voice(
-  chord: Chord,
-  before: Voicing | undefined,
-  high: number,
-  settings: LeftHandSettings,
-): Made | undefined {
-  const { contract, texture, keyboard } = settings;
-  const low = Math.max(keyboard.low, LOWEST_ROOT);
-  const span = Math.min(settings.reach, contract.span ?? settings.reach);
-  if (texture === 'block-chord') {
-    const limits = { low, high, span, most: contract.leftNotes };
-    const block = nearestVoicing(closeVoicings(chord, limits), before, TRIAD_HOME, bassOf(chord));
-    if (block) return { voicing: block };
-    const two = twoNotes(chord, before, high, low, span);
-    if (two) return { voicing: two, note: 'thinned, for want of clear room under the melody' };
+  /** The first tick after `from` at which the other hand comes down to `midi` or below; `to` if it does not. */
+  until(midi: number, from: Ticks, to: Ticks): Ticks {
+    for (let i = this.firstAfter(from); i < this.notes.length; i++) {
+      const note = this.notes[i]!;
+      if (note.onset >= to) return to;
+      if (note.onset > from && note.midi <= midi) return note.onset;
+    }
+    return to;
   }
-  if (texture === 'root-fifth' || texture === 'root-then-fifth') {
-    const together = twoNotes(chord, before, high, low, texture === 'root-fifth' ? span : Math.max(span, 7));
-    if (together) return { voicing: together };
+  private firstAfter(tick: Ticks): number {
+    let low = 0;
+    let high = this.notes.length;
+    while (low < high) {
+      const middle = (low + high) >> 1;
+      if (this.notes[middle]!.onset < tick) low = middle + 1;
+      else high = middle;
+    }
+    return low;
   }
-  const single = oneNote(chord, before, high, low);
-  if (!single) return undefined;
-  return texture === 'held-root'
-    ? { voicing: single }
-    : { voicing: single, note: 'the bass alone, for want of room under the melody' };
 }
 
-function oneNote(chord: Chord, before: Voicing | undefined, high: number, low: number): Voicing | undefined {
-  const bass = bassOf(chord);
-  const candidates = octavesOf(bass, low, high).map((midi): Voicing => ({ notes: [{ midi, tone: bass }] }));
-  return nearestHome(candidates, before);
+interface Fit {
+  readonly ceilings: Ceilings;
+  readonly measures: readonly Measure[];
+  /** How many onsets the stretch may use. */
+  readonly onsets: number;
+  readonly last: Stroke | undefined;
 }
 
-/** Bass and fifth; over a bass that is not the root the highest chord tone within a fifth. */
-function twoNotes(
-  chord: Chord,
-  before: Voicing | undefined,
-  high: number,
-  low: number,
-  span: number,
-): Voicing | undefined {
-  const bass = bassOf(chord);
-  const above = chordTones(chord)
-    .map((tone) => ({ tone, up: (((pitchClass(tone) - pitchClass(bass)) % 12) + 12) % 12 }))
-    .filter((t) => t.up > 2 && t.up <= Math.min(8, span))
-    .sort((a, b) => b.up - a.up);
-  const upper = above.find((t) => t.up === 7) ?? above[0];
-  if (!upper) return undefined;
-  const candidates = octavesOf(bass, low, high - upper.up)
-    .map((midi): Voicing => ({
-      notes: [
-        { midi, tone: bass },
-        { midi: midi + upper.up, tone: upper.tone },
-      ],
-    }))
-    .filter((v) => isClear(v.notes.map((n) => n.midi)));
-  return nearestHome(candidates, before);
+interface Found {
+  readonly take: Take;
+  readonly texture: TextureId | 'ending';
+  /** The melody comes down into it: the key is let go there. */
+  readonly letGo: boolean;
 }
 
-const octavesOf = (tone: Fifths, low: number, high: number): number[] => {
-  const result: number[] = [];
-  for (let midi = low; midi <= high; midi++)
-    if (((midi % 12) + 12) % 12 === pitchClass(tone)) result.push(midi);
-  return result;
-};
-
-/** Small steps from the shape before, without wandering off from where the hand is at home. */
-function nearestHome(candidates: readonly Voicing[], before: Voicing | undefined): Voicing | undefined {
-  const cost = (v: Voicing): number => {
-    const bass = v.notes[0]!.midi;
-    return Math.abs(bass - HOME) + (before ? 0.6 * Math.abs(bass - before.notes[0]!.midi) : 0);
+function choose(ground: Ground, textures: readonly TextureId[], fit: Fit, ends: boolean): Found | undefined {
+  const wanted = textures.filter((t): t is Exclude<TextureId, 'own'> => t !== 'own');
+  const tried = [
+    ...wanted,
+    ...LAST_RESORT.filter((t) => !wanted.includes(t as (typeof wanted)[number])),
+  ] as Exclude<TextureId, 'own'>[];
+  // Block chords end as they went: the nearest shape is what the teacher asked for.
+  if (ends && wanted[0] !== 'block-chord') {
+    const take = firstFitting(endingTakes(ground), ground, fit);
+    if (take) return { take, texture: 'ending', letGo: false };
+  }
+  for (const texture of tried) {
+    if (TEXTURES[texture].from > ground.contract.level || !isForMetre(texture, ground.measure.time)) continue;
+    const take = firstFitting(PATTERNS[texture](ground), ground, fit);
+    if (take) return { take, texture, letGo: false };
+  }
+  // Under a melody that comes down into the chord the root is struck and let go in time.
+  const early: Ground = {
+    ...ground,
+    ceiling: fit.ceilings.over(ground.stretch.onset, ground.stretch.onset + 1),
   };
-  return [...candidates].sort((a, b) => cost(a) - cost(b))[0];
+  const take = firstFitting(PATTERNS['held-root'](early), early, fit, true);
+  return take && { take, texture: 'held-root', letGo: true };
 }
 
-const ROLES = ['bass', 'second', 'third', 'fourth', 'fifth'] as const;
+function firstFitting(takes: Generator<Take>, ground: Ground, fit: Fit, letGo = false): Take | undefined {
+  let tried = 0;
+  for (const take of takes) {
+    const written = { ...take, strokes: take.strokes.map((s) => writable(s, ground, fit)) };
+    if (fits(written.strokes, ground, fit, letGo)) return written;
+    if (++tried > 60) return undefined;
+  }
+  return undefined;
+}
+
+/** The stroke no longer than the level can write it. */
+function writable(stroke: Stroke, { contract }: Ground, { measures }: Fit): Stroke {
+  const end = writableEnd(stroke.onset, stroke.end, measures, contract);
+  return end === stroke.end ? stroke : { ...stroke, end };
+}
+
+function fits(strokes: readonly Stroke[], ground: Ground, fit: Fit, letGo: boolean): boolean {
+  const { contract, keyboard, span, measure } = ground;
+  if (strokes.length > fit.onsets) return false;
+  const shortest = shortestValue(contract, measure.time);
+  let before = fit.last;
+  for (const stroke of strokes) {
+    const { keys, onset, end } = stroke;
+    const low = keys[0]!.midi;
+    const high = keys.at(-1)!.midi;
+    if (end - onset < shortest && strokes.length > 1) return false;
+    if (low < keyboard.low || high > keyboard.high) return false;
+    if (keys.length > contract.leftNotes || high - low > span) return false;
+    if (keys.length > 1 && !isClear(keys.map((k) => k.midi))) return false;
+    if (high > fit.ceilings.over(onset, letGo ? onset + 1 : end)) return false;
+    // A leap of the pattern itself may be avoided; one from the chord before may not.
+    if (
+      before &&
+      before !== fit.last &&
+      contract.leap !== null &&
+      leapBetween(before, stroke) > contract.leap
+    ) {
+      if (stroke.onset - before.onset <= beatLength(measure.time) && before.end >= stroke.onset) return false;
+    }
+    before = stroke;
+  }
+  return !fit.last || contract.leap === null || reachable(fit.last, strokes[0]!, ground);
+}
+
+/** From the chord before: where another octave would be nearer, it is taken. */
+function reachable(from: Stroke, to: Stroke, { contract, measure }: Ground): boolean {
+  const quick = to.onset - from.onset <= beatLength(measure.time) && from.end >= to.onset;
+  // No octave of a tone is further than six semitones from some key, but the wanted one can be.
+  return !quick || leapBetween(from, to) <= contract.leap!;
+}
+
+/** Nearest distance between two strokes, in semitones. */
+const leapBetween = (a: Stroke, b: Stroke): number =>
+  Math.min(...a.keys.flatMap((x) => b.keys.map((y) => Math.abs(x.midi - y.midi))));
+
+/** Keys let go where the melody comes down to them. */
+const lettingGo = (strokes: readonly Stroke[], ceilings: Ceilings): Stroke[] =>
+  strokes.map((s) => {
+    const end = ceilings.until(s.keys.at(-1)!.midi, s.onset, s.end);
+    return end === s.end ? s : { ...s, end };
+  });
 
 /** Role of a tone in its chord, for the note's id. */
-function roleOf(chord: Chord, tone: Fifths, index: number): string {
+function roleOf(chord: Chord, tone: number, index: number): string {
   if (index === 0) return 'bass';
-  const place = chordTones(chord).indexOf(tone);
-  return ['root', 'third', 'fifth', 'seventh', 'ninth'][place] ?? ROLES[index]!;
+  const place = chordTones(chord).findIndex((t) => pitchClass(t) === pitchClass(tone));
+  return ['root', 'third', 'fifth', 'seventh', 'ninth'][place] ?? `tone${index}`;
 }
 
-function pattern(voicing: Voicing, stretch: Stretch, measure: Measure, texture: TextureId): Note[] {
-  const make = (index: number, onset: Ticks, end: Ticks): Note => {
-    const { midi, tone } = voicing.notes[index]!;
-    return {
-      id: `L${measure.index}-${onset - measure.start}-${roleOf(stretch.chord, tone, index)}`,
-      onset,
-      duration: end - onset,
-      pitch: spellMidi(midi, tone),
-      staff: 2,
-      voice: 5,
-    };
-  };
-  const beat = beatLength(measure.time);
-  const beats = (stretch.end - stretch.onset) / beat;
-  if (texture === 'root-then-fifth' && voicing.notes.length > 1 && beats >= 2) {
-    // In an odd number of beats the root is held longer: one and a half of three would hide a beat.
-    const turn = stretch.onset + Math.ceil(beats / 2) * beat;
-    return [make(0, stretch.onset, turn), make(1, turn, stretch.end)];
-  }
-  const struck = texture === 'root-then-fifth' ? voicing.notes.slice(0, 1) : voicing.notes;
-  return struck.map((_, i) => make(i, stretch.onset, stretch.end));
-}
+const notesOf = (stroke: Stroke, chord: Chord, measure: Measure): Note[] =>
+  stroke.keys.map(({ midi, tone }, i) => ({
+    id: `L${measure.index}-${stroke.onset - measure.start}-${roleOf(chord, tone, i)}`,
+    onset: stroke.onset,
+    duration: Math.min(stroke.end, endOf(measure)) - stroke.onset,
+    pitch: spellMidi(midi, tone),
+    staff: 2,
+    voice: 5,
+  }));
 
-function describe(made: Made, before: Voicing | undefined, chord: Chord, texture: TextureId): string {
+const SHAPES = ['root position', 'first inversion', 'second inversion', 'third inversion'] as const;
+
+function describe(
+  { texture, letGo }: Found,
+  before: Place,
+  { chord }: Stretch,
+  wanted: TextureId,
+  ends: boolean,
+  strokes: readonly Stroke[],
+): string {
   const name = chordSymbol(chord);
-  if (made.note) return `${name}: ${made.note}`;
-  const bass = made.voicing.notes[0]!;
+  const bass = strokes[0]!.keys[0]!;
   const bassName = pitchClassName(fromFifths(bass.tone));
-  if (texture !== 'block-chord') {
-    const stays = before?.notes[0]?.midi === bass.midi;
-    const what = chord.bass === undefined ? 'root' : 'named bass';
-    return stays
-      ? `${bassName}, the ${what} of ${name}: the hand stays`
-      : `${bassName}, the ${what} of ${name}`;
+  if (letGo) return `${bassName} of ${name}, let go where the melody comes down to it`;
+  if (texture === 'ending') return `${name} from ${bassName}, held: the end`;
+  const fellBack =
+    texture !== wanted && !ends && wanted !== 'own'
+      ? `; ${TEXTURES[wanted].name.toLowerCase()} finds no room here under the melody, in the hand or in the level`
+      : '';
+  if (texture === 'block-chord' || texture.startsWith('pulse')) {
+    const index = chordTones(chord).findIndex((t) => pitchClass(t) === pitchClass(bass.tone));
+    const shape = SHAPES[index] ?? 'with its named bass';
+    const keys = strokes[0]!.keys;
+    const stay = (before.shape?.notes ?? []).filter((n) => keys.some((k) => k.midi === n.midi));
+    const names = stay.map((n) => pitchClassName(fromFifths(n.tone)));
+    const why =
+      names.length > 0
+        ? `${names.join(' and ')} ${names.length > 1 ? 'stay' : 'stays'} under the hand`
+        : 'the shape nearest to the one before';
+    return `${name} in ${shape}: ${why}${fellBack}`;
   }
-  const index = chordTones(chord).findIndex((t) => pitchClass(t) === pitchClass(bass.tone));
-  const shape =
-    ['root position', 'first inversion', 'second inversion', 'third inversion'][index] ??
-    'with its named bass';
-  const common = before?.notes.filter((n) => made.voicing.notes.some((m) => m.midi === n.midi)) ?? [];
-  const stay = common.map((n): Pitch => spellMidi(n.midi, n.tone)).map(pitchClassName);
-  return stay.length > 0
-    ? `${name} in ${shape}: ${stay.join(' and ')} ${stay.length > 1 ? 'stay' : 'stays'} under the hand`
-    : `${name} in ${shape}, the shape nearest to the one before`;
+  const what =
+    pitchClass(bassOf(chord)) !== pitchClass(bass.tone)
+      ? 'fifth'
+      : chord.bass === undefined
+        ? 'root'
+        : 'named bass';
+  const stays = before.bass === bass.midi ? ': the hand stays' : '';
+  const all = [...new Map(strokes.flatMap((s) => s.keys).map((k) => [k.midi, k])).values()]
+    .sort((a, b) => a.midi - b.midi)
+    .map((k) => pitchName(spellMidi(k.midi, k.tone)));
+  const rest = all.length > 1 ? ` (${all.join(' ')})` : '';
+  return `${bassName}, the ${what} of ${name}${stays}${rest}${fellBack}`;
 }

@@ -1,84 +1,105 @@
-/** The level contracts of the musical rules, as data. Limits are per hand; spans and leaps in semitones. */
-import type { Ticks } from '../score/ticks';
-import { noteValue } from '../score/ticks';
+/**
+ * The level contracts of the musical rules. The six that ship are a data file (levels.json); a teacher can change them and
+ * add her own, which are checked by the same schema. Limits are per hand; spans and leaps in semitones, note values as
+ * denominators of a whole note (4 a quarter). `null` means: as the source, the reach or the hand has it.
+ */
+import { z } from 'zod';
+import { isCompound } from '../score/metre';
+import type { TimeSignature } from '../score/score';
+import { noteValue, type Ticks } from '../score/ticks';
+import builtIn from './levels.json';
 
-export type LevelNumber = 1 | 2 | 3;
+const denominator = z.union([
+  z.literal(1),
+  z.literal(2),
+  z.literal(4),
+  z.literal(8),
+  z.literal(16),
+  z.literal(32),
+]);
 
-export interface LevelContract {
-  readonly level: LevelNumber;
-  readonly name: string;
-  readonly accidentals: number;
-  readonly rightNotes: number;
-  readonly leftNotes: number;
-  /** Widest simultaneous span; undefined where only single notes are struck. */
-  readonly span?: number;
-  readonly shortestSimple: Ticks;
-  readonly shortestCompound: Ticks;
-  /** Undotted values (as denominators) that may carry a dot. */
-  readonly dotted: readonly number[];
-  readonly dottedCompound: readonly number[];
-  readonly ties: 'fill' | 'barline' | 'any';
-  readonly triplets: boolean;
-  readonly leap: number;
-  /** Left-hand onsets: a number per measure, or per beat. */
-  readonly leftOnsets: { readonly perMeasure?: number; readonly perBeat?: number };
-  readonly pedal: boolean;
-  /** Goal tempo as a share of the source's. */
-  readonly tempoShare: number;
+export const levelSchema = z
+  .object({
+    /** 1 to 6 are those that ship; halves lie between two of them. */
+    level: z.number().min(1, 'Levels begin at 1.').max(12, 'Levels go up to 12.').multipleOf(0.5),
+    name: z.string().trim().min(1, 'A level needs a name.').max(40),
+    /** Most accidentals in the key signature. */
+    accidentals: z.number().int().min(0).max(7).nullable(),
+    rightNotes: z.number().int().min(1).max(5),
+    leftNotes: z.number().int().min(1).max(5),
+    /** Widest simultaneous span; never more than the learner's reach. */
+    span: z.number().int().min(1).max(24).nullable(),
+    shortestSimple: denominator.nullable(),
+    shortestCompound: denominator.nullable(),
+    /** Undotted values that may carry a dot. */
+    dotted: z.array(denominator).nullable(),
+    dottedCompound: z.array(denominator).nullable(),
+    /** `fill`: only for a note that no single value can write; `barline`: that, and across a barline. */
+    ties: z.enum(['fill', 'barline', 'any']),
+    tuplets: z.enum(['none', 'triplets', 'any']),
+    /** Widest leap between neighbours that leaves no beat to move in. */
+    leap: z.number().int().min(1).max(36).nullable(),
+    leftOnsets: z
+      .object({ per: z.enum(['measure', 'beat']), most: z.number().int().min(1).max(16) })
+      .nullable(),
+    /** Hands may overlap or share a key: never, where held notes free the place, or as written. */
+    overlap: z.enum(['no', 'freed', 'written']),
+    pedal: z.enum(['none', 'harmony', 'lifted', 'all']),
+    /** Goal tempo as a share of the source's. */
+    tempoShare: z.number().min(0.3).max(1.2),
+    /** What becomes of the source's own accompaniment. */
+    accompaniment: z.enum(['replaced', 'thinned', 'kept']),
+    /** How much dearer than usual it is to leave the position of the hand, for the fingering: 1 is usual. */
+    steadiness: z.number().min(1).max(4),
+  })
+  .refine((l) => l.leftOnsets === null || l.leftOnsets.per === 'measure' || l.leftOnsets.most <= 8, {
+    message: 'More than eight left-hand notes to a beat is no limit.',
+    path: ['leftOnsets'],
+  });
+
+export type LevelContract = Readonly<z.infer<typeof levelSchema>>;
+
+/** Every level that can be chosen, in rising order. */
+export const levelsSchema = z
+  .array(levelSchema)
+  .min(1, 'There is no level left.')
+  .max(24)
+  .refine(
+    (levels) => new Set(levels.map((l) => l.level)).size === levels.length,
+    'Two levels have one number.',
+  )
+  .transform((levels) => [...levels].sort((a, b) => a.level - b.level));
+
+/** The six levels that ship. */
+export const LEVELS: readonly LevelContract[] = levelsSchema.parse(builtIn);
+
+/** The level of a number; where it is not among them (it was removed), the nearest below it, else the first. */
+export const levelNumbered = (number: number, levels: readonly LevelContract[] = LEVELS): LevelContract =>
+  levels.findLast((l) => l.level <= number) ?? levels[0]!;
+
+/** "2", "2½" */
+export const levelText = (level: number): string =>
+  Number.isInteger(level) ? String(level) : `${Math.floor(level)}½`;
+
+/** Metres that are read in eighths or finer have the limits of compound metre: 3/8 is no place for quarters. */
+export const readInEighths = (time: TimeSignature): boolean => isCompound(time) || time.beatType >= 8;
+
+/** Shortest value that a level allows in a metre; never longer than the metre's own pulse. 1 tick where there is no limit. */
+export function shortestValue(contract: LevelContract, time: TimeSignature): Ticks {
+  const inEighths = readInEighths(time);
+  const shortest = inEighths ? contract.shortestCompound : contract.shortestSimple;
+  if (shortest === null) return 1;
+  return inEighths ? Math.min(noteValue(shortest), noteValue(time.beatType)) : noteValue(shortest);
 }
 
-export const LEVELS: Readonly<Record<LevelNumber, LevelContract>> = {
-  1: {
-    level: 1,
-    name: 'First hands',
-    accidentals: 1,
-    rightNotes: 1,
-    leftNotes: 1,
-    shortestSimple: noteValue(4),
-    shortestCompound: noteValue(8),
-    dotted: [2],
-    dottedCompound: [1, 2, 4],
-    ties: 'fill',
-    triplets: false,
-    leap: 7,
-    leftOnsets: { perMeasure: 2 },
-    pedal: false,
-    tempoShare: 0.7,
-  },
-  2: {
-    level: 2,
-    name: 'Two hands',
-    accidentals: 2,
-    rightNotes: 1,
-    leftNotes: 2,
-    span: 7,
-    shortestSimple: noteValue(8),
-    shortestCompound: noteValue(8),
-    dotted: [2, 4],
-    dottedCompound: [1, 2, 4],
-    ties: 'barline',
-    triplets: false,
-    leap: 9,
-    leftOnsets: { perBeat: 1 },
-    pedal: false,
-    tempoShare: 0.8,
-  },
-  3: {
-    level: 3,
-    name: 'Chords',
-    accidentals: 3,
-    rightNotes: 2,
-    leftNotes: 3,
-    span: 9,
-    shortestSimple: noteValue(8),
-    shortestCompound: noteValue(8),
-    dotted: [2, 4],
-    dottedCompound: [1, 2, 4],
-    ties: 'any',
-    triplets: true,
-    leap: 12,
-    leftOnsets: { perBeat: 2 },
-    pedal: true,
-    tempoShare: 0.85,
-  },
-};
+/** Undotted values that may carry a dot in a metre; null for any. */
+export const dotsAllowed = (contract: LevelContract, time: TimeSignature): readonly number[] | null =>
+  readInEighths(time) ? contract.dottedCompound : contract.dotted;
+
+/** Most left-hand onsets in a stretch of so many beats. */
+export const leftOnsetsIn = (contract: LevelContract, beats: number): number =>
+  contract.leftOnsets === null
+    ? Infinity
+    : contract.leftOnsets.per === 'measure'
+      ? contract.leftOnsets.most
+      : contract.leftOnsets.most * Math.max(1, Math.round(beats));

@@ -2,12 +2,13 @@
  * The melody within a level: notes on the grid of the level's shortest value stay, notes between are left out or moved
  * to the beat they lean over, and each kept note sings on to the next, so that measures stay full.
  */
-import { beatLength, isCompound, metricalStrength, placeInMeasure } from '../score/metre';
+import { beatLength, endOf, isCompound, metricalStrength, placeInMeasure } from '../score/metre';
 import { readableValues, writtenValue } from '../score/notate';
 import { measureAt, type SoundingNote } from '../score/query';
-import type { Measure, TimeSignature } from '../score/score';
-import { noteValue, type Ticks } from '../score/ticks';
-import type { LevelContract } from './levels';
+import type { Measure } from '../score/score';
+import type { Ticks } from '../score/ticks';
+import { levelText, shortestValue, type LevelContract } from './levels';
+import { mayCrossBarline, writableEnd } from './writable';
 
 export interface MelodyChange {
   readonly measure: number;
@@ -20,10 +21,6 @@ export interface ReducedMelody {
   readonly notes: readonly SoundingNote[];
   readonly changes: readonly MelodyChange[];
 }
-
-/** Shortest value a level allows in a metre; never longer than the beat itself (3/8 keeps its eighths). */
-export const shortestValue = (contract: LevelContract, time: TimeSignature): Ticks =>
-  isCompound(time) ? contract.shortestCompound : Math.min(contract.shortestSimple, noteValue(time.beatType));
 
 const VALUE_NAMES: Readonly<Record<number, string>> = {
   2: 'half',
@@ -41,19 +38,22 @@ export function reduceMelody(
   contract: LevelContract,
 ): ReducedMelody {
   const changes: MelodyChange[] = [];
+  // Without limits a melody stays as it is, to the tick.
+  if (contract.shortestSimple === null && contract.shortestCompound === null && contract.tuplets === 'any')
+    return { notes: melody, changes };
   const kept = placeOnsets(melody, measures, contract, changes);
   const notes = kept.map((item, i): SoundingNote => {
     const measure = measureAt(measures, item.onset);
     const grid = shortestValue(contract, measure.time);
     const next = kept[i + 1]?.onset ?? Infinity;
     const exact = item.end === item.note.onset + item.note.duration && item.onset === item.note.onset;
-    const onGrid = (item.end - item.onset) % grid === 0;
-    const isTriplet = contract.triplets && exact && isEighthTriplet(item.onset, item.end, measure);
+    const onGrid = (item.end - item.onset) % grid === 0 && placeInMeasure(measure, item.onset) % grid === 0;
+    const inTuplet = isAllowedTuplet(item.onset, item.end, measure, contract);
     const rounded = Math.max(1, Math.round((item.end - item.onset) / grid)) * grid;
-    let end = onGrid || isTriplet ? item.end : item.onset + rounded;
-    if (next - end < grid && !isTriplet) end = next;
+    let end = onGrid || inTuplet ? item.end : item.onset + rounded;
+    if (next - end < grid && !inTuplet) end = next;
     end = Math.min(end, next);
-    end = readableEnd(item.onset, end, measures, contract);
+    if (!(exact && inTuplet)) end = writableEnd(item.onset, end, measures, contract);
     const duration = end - item.onset;
     const sourceDuration = item.note.duration;
     if (item.onset === item.note.onset && duration !== sourceDuration)
@@ -64,7 +64,7 @@ export function reduceMelody(
         reason:
           duration > sourceDuration
             ? 'held on, to fill the place of what is left out'
-            : `shortened to a value that level ${contract.level} reads`,
+            : `shortened to a value that level ${levelText(contract.level)} reads`,
       });
     return { ...item.note, onset: item.onset, duration };
   });
@@ -98,7 +98,7 @@ function placeOnsets(
     const say = (kind: MelodyChange['kind'], reason: string): void =>
       void changes.push({ measure: measure.index, note: note.id, kind, reason });
 
-    if (place % grid === 0 || (contract.triplets && isEighthTriplet(note.onset, end, measure))) {
+    if (place % grid === 0 || isAllowedTuplet(note.onset, end, measure, contract)) {
       const straightened = straighten(note, measure, contract, struck);
       if (straightened === undefined) {
         kept.push({ note, onset: note.onset, end });
@@ -110,12 +110,12 @@ function placeOnsets(
       return;
     }
     const gridTick = note.onset - (place % grid) + grid;
-    if (end > gridTick && !struck.has(gridTick) && gridTick < measure.start + measure.length) {
+    if (end > gridTick && !struck.has(gridTick)) {
       extend(note.onset, gridTick);
       kept.push({ note, onset: gridTick, end });
       say(
         'moved',
-        `moved to the beat: level ${contract.level} has nothing shorter than a ${valueName(grid)} note`,
+        `moved to the beat: level ${levelText(contract.level)} has nothing shorter than a ${valueName(grid)} note`,
       );
       return;
     }
@@ -128,28 +128,48 @@ function placeOnsets(
       : before && before.midi === note.midi
         ? 'a repeated note'
         : 'between the beats';
-    say('left-out', `${why}; level ${contract.level} has nothing shorter than a ${valueName(grid)} note`);
+    say(
+      'left-out',
+      `${why}; level ${levelText(contract.level)} has nothing shorter than a ${valueName(grid)} note`,
+    );
   });
   return kept;
 }
 
 const isBetween = (a: number, b: number, c: number): boolean => (a < b && b < c) || (a > b && b > c);
 
-/** Eighth triplets that keep to their beat. */
-function isEighthTriplet(onset: Ticks, end: Ticks, measure: Measure): boolean {
+/**
+ * Whether a note belongs to a tuplet that the level reads: triplets that keep to their half beat, beat or two beats, or any
+ * tuplet; its written value no shorter than the level's shortest.
+ */
+export function isAllowedTuplet(
+  onset: Ticks,
+  end: Ticks,
+  measure: Measure,
+  contract: LevelContract,
+): boolean {
+  if (contract.tuplets === 'none') return false;
+  const shortest = shortestValue(contract, measure.time);
+  const place = placeInMeasure(measure, onset);
+  const length = end - onset;
+  if (contract.tuplets === 'any') {
+    const value = writtenValue(length);
+    return (
+      !!value?.tuplet && value.dots === 0 && noteValueOf(value.type) >= shortest && end <= endOf(measure)
+    );
+  }
   if (isCompound(measure.time)) return false;
   const beat = beatLength(measure.time);
-  const third = noteValue(4) / 3;
-  const place = placeInMeasure(measure, onset);
-  const inBeat = Math.floor(place / beat) === Math.floor((place + end - onset - 1) / beat);
-  return (
-    beat === noteValue(4) &&
-    inBeat &&
-    place % third === 0 &&
-    (end - onset) % third === 0 &&
-    (end - onset) % (beat / 2) !== 0
-  );
+  return [beat, 2 * beat, beat / 2].some((unit) => {
+    const third = unit / 3;
+    const inUnit = Math.floor(place / unit) === Math.floor((place + length - 1) / unit);
+    const isThird = place % third === 0 && length % third === 0;
+    const isBinary = place % (unit / 2) === 0 && length % (unit / 2) === 0;
+    return unit / 2 >= shortest && inUnit && isThird && !isBinary;
+  });
 }
+
+const noteValueOf = (type: number): Ticks => (4 * 10080) / type;
 
 /** At levels without ties inside a measure a long note that starts off the beat goes to the next beat. */
 function straighten(
@@ -162,36 +182,17 @@ function straighten(
   const beat = beatLength(measure.time);
   const place = placeInMeasure(measure, note.onset);
   if (metricalStrength(measure.time, place) >= 2) return undefined;
-  const inMeasure = Math.min(note.duration, measure.start + measure.length - note.onset);
+  const barline = endOf(measure);
+  const inMeasure = Math.min(note.duration, barline - note.onset);
+  // Held over a barline that the level ties over only for long notes: it goes to where most of it sounds.
+  if (
+    inMeasure * 2 < note.duration &&
+    !mayCrossBarline(measure, note.duration, contract) &&
+    !struck.has(barline)
+  )
+    return barline;
   if (readableValues(measure.time, place, place + inMeasure).length === 1) return undefined;
   const next = note.onset - (place % beat) + beat;
-  const fits =
-    next < note.onset + note.duration && next < measure.start + measure.length && !struck.has(next);
+  const fits = next < note.onset + note.duration && !struck.has(next);
   return fits ? next : undefined;
-}
-
-/** Shortens a note until the level can write it: no ties inside a measure where it has none, no foreign dots. */
-function readableEnd(onset: Ticks, end: Ticks, measures: readonly Measure[], contract: LevelContract): Ticks {
-  let at = onset;
-  while (at < end) {
-    const measure = measureAt(measures, at);
-    const barline = measure.start + measure.length;
-    const to = Math.min(end, barline);
-    const place = placeInMeasure(measure, at);
-    const values = readableValues(measure.time, place, place + to - at);
-    const dots = isCompound(measure.time) ? contract.dottedCompound : contract.dotted;
-    const isAllowed = (value: Ticks): boolean => {
-      const written = writtenValue(value);
-      return !written || written.dots === 0 || (written.dots === 1 && dots.includes(written.type));
-    };
-    if (contract.ties === 'barline' && values.length > 1) return at + values[0]!;
-    if (!values.every(isAllowed)) {
-      const grid = shortestValue(contract, measure.time);
-      const shorter = to - grid;
-      return shorter > at ? readableEnd(onset, shorter, measures, contract) : to;
-    }
-    if (measure.index === measures.length - 1 || to === end) return to;
-    at = barline;
-  }
-  return end;
 }

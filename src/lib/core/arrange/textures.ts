@@ -1,40 +1,199 @@
-/** What the left hand can play at levels 1 to 3. Facts only; leftHand.ts walks them. */
-import type { LevelNumber } from './levels';
+/** What the left hand can play, as the musical rules list it. Facts only; patterns.ts makes strokes of them. */
+import { isCompound, measureLength, beatLength } from '../score/metre';
+import type { TimeSignature } from '../score/score';
+
+export interface TextureFacts {
+  readonly name: string;
+  readonly says: string;
+  /** The first level that has it. */
+  readonly from: number;
+  readonly metres: 'all' | 'simple' | 'compound' | 'three' | 'even';
+  /** Onsets to a beat, about: what makes a texture busier than another. */
+  readonly perBeat: number;
+}
 
 export const TEXTURES = {
   'held-root': {
     name: 'Held root',
     says: 'the root of each chord, struck once and held',
     from: 1,
+    metres: 'all',
+    perBeat: 0.25,
   },
   'root-fifth': {
     name: 'Root and fifth together',
     says: 'root and fifth together, once per chord',
     from: 2,
+    metres: 'all',
+    perBeat: 0.25,
   },
   'root-then-fifth': {
     name: 'Root, then fifth',
     says: 'the root, and the fifth half a measure later',
     from: 2,
+    metres: 'all',
+    perBeat: 0.5,
   },
   'block-chord': {
     name: 'Block chord',
     says: 'the whole chord in the shape nearest to the one before',
     from: 3,
+    metres: 'all',
+    perBeat: 0.25,
   },
-} as const satisfies Record<string, { name: string; says: string; from: LevelNumber }>;
+  'waltz-bass': {
+    name: 'Waltz bass',
+    says: 'a low note, then the chord twice',
+    from: 3,
+    metres: 'three',
+    perBeat: 1,
+  },
+  pulse: {
+    name: 'Pulse of chords',
+    says: 'the chord on each beat, in the shape nearest to the one before',
+    from: 3,
+    metres: 'simple',
+    perBeat: 1,
+  },
+  'pulse-eighths': {
+    name: 'Pulse of chords in eighths',
+    says: 'the chord on each eighth',
+    from: 3,
+    metres: 'simple',
+    perBeat: 2,
+  },
+  'root-pulse': {
+    name: 'Pulse of roots',
+    says: 'the root on each beat',
+    from: 3,
+    metres: 'simple',
+    perBeat: 1,
+  },
+  'root-pulse-eighths': {
+    name: 'Pulse of roots in eighths',
+    says: 'the root on each eighth',
+    from: 3,
+    metres: 'simple',
+    perBeat: 2,
+  },
+  'broken-chord': {
+    name: 'Broken chord, 1 5 3 5',
+    says: 'the chord note by note: lowest, highest, middle, highest; in compound metre rising',
+    from: 3,
+    metres: 'all',
+    perBeat: 2,
+  },
+  'broken-chord-rising': {
+    name: 'Broken chord, 1 3 5 3',
+    says: 'the chord note by note, up and down; in compound metre lowest, highest, middle',
+    from: 3,
+    metres: 'all',
+    perBeat: 2,
+  },
+  rocking: {
+    name: 'Rocking',
+    says: 'the root, then the two upper notes twice, in each beat',
+    from: 3,
+    metres: 'compound',
+    perBeat: 3,
+  },
+  'swing-bass': {
+    name: 'Swing bass',
+    says: 'a low note on strong beats, the chord on weak ones',
+    from: 4,
+    metres: 'even',
+    perBeat: 1,
+  },
+  'bass-line': {
+    name: 'Bass line',
+    says: 'roots joined by step where there is a beat to spare',
+    from: 4,
+    metres: 'all',
+    perBeat: 1,
+  },
+  octaves: {
+    name: 'Octaves',
+    says: 'the root in octaves, held',
+    from: 5,
+    metres: 'all',
+    perBeat: 0.25,
+  },
+  'octaves-in-turn': {
+    name: 'Octaves in turn',
+    says: 'the root below and above in turn',
+    from: 5,
+    metres: 'all',
+    perBeat: 1,
+  },
+  'open-tenth': {
+    name: 'Open tenth',
+    says: 'root, fifth and tenth, one after another',
+    from: 5,
+    metres: 'all',
+    perBeat: 1,
+  },
+  'tenth-together': {
+    name: 'Open tenth together',
+    says: 'root and tenth struck together, where the hand reaches it',
+    from: 5,
+    metres: 'all',
+    perBeat: 0.25,
+  },
+  'low-octave-chord': {
+    name: 'Low octave, then chord',
+    says: 'an octave low, then the chord around middle C, the pedal holding both',
+    from: 5,
+    metres: 'all',
+    perBeat: 0.5,
+  },
+  own: {
+    name: 'As in the source',
+    says: 'the accompaniment of the source, thinned to the level',
+    from: 4,
+    metres: 'all',
+    perBeat: 1,
+  },
+} as const satisfies Record<string, TextureFacts>;
 
 export type TextureId = keyof typeof TEXTURES;
 
 export const TEXTURE_IDS = Object.keys(TEXTURES) as TextureId[];
 
-/** The texture a level begins with. */
-export const DEFAULT_TEXTURE: Readonly<Record<LevelNumber, TextureId>> = {
-  1: 'held-root',
-  2: 'root-fifth',
-  3: 'block-chord',
-};
+/** Whether a texture is for a metre. */
+export function isForMetre(id: TextureId, time: TimeSignature): boolean {
+  const { metres } = TEXTURES[id];
+  const beats = measureLength(time) / beatLength(time);
+  if (metres === 'compound') return isCompound(time);
+  if (metres === 'simple') return !isCompound(time);
+  if (metres === 'three') return !isCompound(time) && beats === 3;
+  if (metres === 'even') return !isCompound(time) && (beats === 2 || beats === 4);
+  return true;
+}
 
-/** The wanted texture if the level has it, else the level's own. */
-export const textureFor = (level: LevelNumber, wanted: TextureId | null): TextureId =>
-  wanted && TEXTURES[wanted].from <= level ? wanted : DEFAULT_TEXTURE[level];
+/** Whether a level and a metre have a texture. */
+export const isForLevel = (id: TextureId, level: number, time: TimeSignature): boolean =>
+  TEXTURES[id].from <= level && isForMetre(id, time);
+
+/**
+ * The textures that a level begins with in a metre, the busiest first. All keep the bass of each chord lowest: block chords
+ * in the nearest inversion do not, and are the teacher's to choose.
+ */
+export function usualTextures(level: number, time: TimeSignature, swings: boolean): readonly TextureId[] {
+  const beats = measureLength(time) / beatLength(time);
+  if (level < 2) return ['held-root'];
+  if (level < 3) return ['root-fifth'];
+  const calm = ['root-then-fifth', 'root-fifth'] as const;
+  if (isCompound(time)) {
+    if (level < 4) return ['broken-chord', ...calm];
+    if (level < 5) return ['rocking', 'broken-chord', ...calm];
+    return ['open-tenth', 'broken-chord', ...calm];
+  }
+  if (beats === 3) {
+    if (level < 5) return ['waltz-bass', ...calm];
+    return ['low-octave-chord', 'waltz-bass', ...calm];
+  }
+  if (level < 4) return ['broken-chord', ...calm];
+  if (swings && (beats === 2 || beats === 4)) return ['swing-bass', 'bass-line', ...calm];
+  if (level < 5) return ['broken-chord', ...calm];
+  return ['open-tenth', 'low-octave-chord', ...calm];
+}

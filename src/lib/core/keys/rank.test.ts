@@ -1,7 +1,8 @@
+import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { scoreFrom } from '../test/shorthand';
 import { DEFAULT_RECIPE } from '../version/recipe';
-import { rankKeys } from './rank';
+import { keySentence, rankKeys, weighed } from './rank';
 
 const song = scoreFrom({
   key: 'E',
@@ -30,9 +31,35 @@ describe('ranking keys', () => {
   });
   it('counts what lies outside the voice, more the further it lies', () => {
     const of = (key: string, range: ReturnType<typeof voice>): number =>
-      rankKeys(song, DEFAULT_RECIPE, range).find((k) => k.key === key)!.voice;
+      rankKeys(song, DEFAULT_RECIPE, { voice: range }).find((k) => k.key === key)!.voice;
     expect(of('C', voice('C', 3, 'C', 6))).toBe(0);
     expect(of('C', voice('G', 5, 'C', 6))).toBeGreaterThan(of('C', voice('C', 4, 'G', 4)));
+  });
+  it('law: other weights order the same figures anew, as ranking with them would', () => {
+    const weight = fc.integer({ min: 0, max: 30 });
+    fc.assert(
+      fc.property(
+        fc.record({ reading: weight, hands: weight, voice: weight, keyboard: weight, distance: weight }),
+        (weights) => {
+          const again = weighed(ranked, weights);
+          expect(again).toEqual(rankKeys(song, DEFAULT_RECIPE, { weights }));
+          expect(again.map((k) => k.total)).toEqual([...again.map((k) => k.total)].sort((a, b) => a - b));
+        },
+      ),
+      { numRuns: 12 },
+    );
+    const near = { reading: 0, hands: 0, voice: 0, keyboard: 0, distance: 9 };
+    expect(weighed(ranked, near)[0]!.key).toBe('E');
+  });
+  it('puts a key beyond the level behind, and says why the best are best', () => {
+    const first = rankKeys(song, { ...DEFAULT_RECIPE, level: 1 });
+    expect(['C', 'G', 'F']).toContain(first[0]!.key);
+    const sentence = keySentence(
+      first.find((k) => k.key === 'G')!,
+      'major',
+      first,
+    );
+    expect(sentence).toMatch(/^G major, a minor third up: 1 sharp, the hands/);
   });
   it('moves the nearest way', () => {
     for (const { by } of ranked) expect(Math.abs(by)).toBeLessThanOrEqual(6);

@@ -1,32 +1,51 @@
 /**
- * Which key suits a learner best: every key realised at the level and judged by what the eyes, the hands, the voice and
- * the keyboard have to do in it. Smaller is better in every column. A first ranking; issue 6 deepens it.
+ * Which key suits a learner best: the piece arranged in every key at the level, and judged by what the eyes, the hands (by the
+ * fingering solver itself), the voice and the keyboard have to do in it. Smaller is better in every column; what a column
+ * counts for is a weight that the teacher can change.
  */
-import type { Score } from '../score/score';
-import { shownAccidentals } from '../score/accidentals';
-import { endOf } from '../score/metre';
-import { toMidi, type Pitch } from '../score/pitch';
-import { soundingNotes } from '../score/query';
-import { fingerHand } from '../fingering/fingerHand';
+import { z } from 'zod';
+import { LEVELS, type LevelContract } from '../arrange/levels';
 import { KEYBOARDS, REACH_SEMITONES } from '../arrange/register';
-import { realise } from '../version/realise';
-import type { Recipe } from '../version/recipe';
-import { keyCode, type Key } from '../theory/key';
+import { fingerHand } from '../fingering/fingerHand';
+import { shownAccidentals } from '../score/accidentals';
+import { toMidi, type Pitch } from '../score/pitch';
+import { byMeasure, soundingNotes } from '../score/query';
+import type { Score } from '../score/score';
 import { keyOptions } from '../theory/easyKeys';
+import { keyCode, keyName, type Key } from '../theory/key';
 import { transpositionTo } from '../transpose/transpose';
-import { keyOf } from '../analysis/key';
+import { analysed } from '../version/analysed';
+import { arrangement } from '../version/realise';
+import type { Recipe } from '../version/recipe';
+
+export const CRITERIA = ['reading', 'hands', 'voice', 'keyboard', 'distance'] as const;
+export type Criterion = (typeof CRITERIA)[number];
+
+export const CRITERION_NAMES: Readonly<Record<Criterion, { name: string; says: string }>> = {
+  reading: { name: 'Reading', says: 'accidentals in the signature, then in the notes' },
+  hands: { name: 'Hands', says: 'what the best fingering costs per note' },
+  voice: { name: 'Voice', says: 'share of the melody outside the comfortable range, extremes doubled' },
+  keyboard: {
+    name: 'Keyboard',
+    says: 'notes that the keyboard does not have, and measures beyond the level',
+  },
+  distance: { name: 'Distance', says: 'semitones from the source' },
+};
 
 export interface RankedKey {
   readonly key: string;
   readonly fifths: number;
   /** Signed semitones from the source's key. */
   readonly by: number;
+  /** The sum of what each criterion comes to with its weight. */
   readonly total: number;
   readonly reading: number;
   readonly hands: number;
   readonly voice: number;
   readonly keyboard: number;
   readonly distance: number;
+  /** Accidentals of the signature that the level does not read; they put a key behind whatever the weights. */
+  readonly beyondLevel: number;
 }
 
 export interface VoiceRange {
@@ -34,64 +53,95 @@ export interface VoiceRange {
   readonly high: Pitch;
 }
 
-/** Weights of the criteria in the sum. */
-const WEIGHTS = { reading: 1, hands: 2, voice: 20, keyboard: 5, distance: 0.1 } as const;
+/** What each criterion counts for. */
+export const weightsSchema = z.object({
+  reading: z.number().min(0).max(100),
+  hands: z.number().min(0).max(100),
+  voice: z.number().min(0).max(100),
+  keyboard: z.number().min(0).max(100),
+  distance: z.number().min(0).max(100),
+});
+export type Weights = Readonly<z.infer<typeof weightsSchema>>;
 
-/** All keys of the source's mode, the best first. */
-export function rankKeys(source: Score, recipe: Recipe, voice?: VoiceRange): RankedKey[] {
-  const sourceKey = keyOf(source);
-  return keyOptions(sourceKey.mode)
-    .map(({ code, fifths }): RankedKey => {
-      const key: Key = { fifths, mode: sourceKey.mode };
-      const version = realise(source, { ...recipe, key: code }, []);
-      const part = version.score.parts[0]!;
-      const notes = soundingNotes(part.notes);
-      const signature = Math.abs(fifths);
-      const accidentals = version.score.measures.reduce(
-        (sum, m) =>
-          sum +
-          shownAccidentals(
-            m,
-            part.notes.filter((n) => n.onset >= m.start && n.onset < endOf(m)),
-          ).size,
-        0,
-      );
-      const hands = (['right', 'left'] as const).reduce((sum, hand) => {
-        const { fingering } = fingerHand(version.score, part, hand, version.form, {
-          reach: REACH_SEMITONES[recipe.reach[hand]],
-          locks: new Map(),
-          steadiness: 1,
-        });
-        return sum + fingering.cost;
-      }, 0);
-      const { low, high } = KEYBOARDS[recipe.keyboard];
-      const melody = notes.filter((n) => n.staff === 1);
-      const by = transpositionTo(sourceKey, key).semitones;
-      const columns = {
-        reading: signature + (accidentals * 10) / Math.max(1, notes.length),
-        hands: hands / Math.max(1, notes.length),
-        voice: voice ? outsideVoice(melody, voice) : 0,
-        keyboard: notes.filter((n) => n.midi < low || n.midi > high).length,
-        distance: Math.abs(by),
-      };
-      const total = (Object.keys(WEIGHTS) as (keyof typeof WEIGHTS)[]).reduce(
-        (sum, name) => sum + WEIGHTS[name] * columns[name],
-        0,
-      );
-      const round = (n: number): number => Math.round(n * 1000) / 1000;
-      return {
-        key: keyCode(key),
-        fifths,
-        by,
-        total: round(total),
-        reading: round(columns.reading),
-        hands: round(columns.hands),
-        voice: round(columns.voice),
-        keyboard: columns.keyboard,
-        distance: columns.distance,
-      };
-    })
-    .sort((a, b) => a.total - b.total || a.distance - b.distance);
+export const DEFAULT_WEIGHTS: Weights = { reading: 1, hands: 2, voice: 20, keyboard: 5, distance: 0.1 };
+
+export interface RankSettings {
+  readonly voice?: VoiceRange | undefined;
+  readonly weights?: Weights;
+  readonly levels?: readonly LevelContract[];
+}
+
+/** What each accidental beyond the level adds to the sum. */
+const BEYOND_LEVEL = 3;
+/** Accidentals before a tenth of the notes read like one more in the signature. */
+const IN_THE_NOTES = 10;
+
+const rounded = (n: number): number => Math.round(n * 1000) / 1000;
+
+/** All keys of the source's mode, the source's own among them, the best first. */
+export function rankKeys(source: Score, recipe: Recipe, settings: RankSettings = {}): RankedKey[] {
+  const { key: sourceKey } = analysed(source);
+  const codes = new Set([...keyOptions(sourceKey.mode).map((k) => k.code), keyCode(sourceKey)]);
+  const raw = [...codes].map((code) => judge(source, recipe, code, settings));
+  return weighed(raw, settings.weights ?? DEFAULT_WEIGHTS);
+}
+
+/** The same keys in the order that other weights give; nothing is worked out again. */
+export const weighed = (keys: readonly RankedKey[], weights: Weights): RankedKey[] =>
+  keys
+    .map((k) => ({
+      ...k,
+      total: rounded(CRITERIA.reduce((sum, c) => sum + weights[c] * k[c], BEYOND_LEVEL * k.beyondLevel)),
+    }))
+    .sort((a, b) => a.total - b.total || a.distance - b.distance || a.fifths - b.fifths);
+
+function judge(
+  source: Score,
+  recipe: Recipe,
+  code: string,
+  { voice, levels = LEVELS }: RankSettings,
+): RankedKey {
+  const made = arrangement(source, { ...recipe, key: code }, [], levels);
+  const { score, form, sourceKey, key, contract, arranged } = made;
+  const part = score.parts[0]!;
+  const sounding = soundingNotes(part.notes);
+  const signature = Math.max(...score.measures.map((m) => Math.abs(m.key.fifths)));
+  const over = Math.max(0, signature - (contract.accidentals ?? 7));
+  const inMeasures = byMeasure(score.measures, part.notes);
+  const accidentals = score.measures.reduce((sum, m, i) => sum + shownAccidentals(m, inMeasures[i]!).size, 0);
+  const cost = (['right', 'left'] as const).reduce((sum, hand) => {
+    const { fingering } = fingerHand(score, part, hand, form, {
+      reach: REACH_SEMITONES[recipe.reach[hand]],
+      locks: new Map(),
+      steadiness: contract.steadiness,
+    });
+    return sum + fingering.cost;
+  }, 0);
+  const { low, high } = KEYBOARDS[recipe.keyboard];
+  const perNote = Math.max(1, sounding.length);
+  const by = transpositionTo(sourceKey, key).semitones;
+  const sung = arranged.tune.notes;
+  // What lies off the keyboard is folded or rests: both are told by the arranger.
+  const lost = arranged.reasons.filter((r) => r.loss === 'no room' || r.loss === 'off the keyboard').length;
+  const columns = {
+    reading: signature + (accidentals * IN_THE_NOTES) / perNote,
+    hands: cost / perNote,
+    voice: voice && sung.length > 0 ? outsideVoice(sung, voice) : 0,
+    keyboard: lost + sounding.filter((n) => n.midi < low || n.midi > high).length,
+    distance: Math.abs(by),
+  };
+  return {
+    key: keyCode(key),
+    fifths: key.fifths,
+    by,
+    total: 0,
+    reading: rounded(columns.reading),
+    hands: rounded(columns.hands),
+    voice: rounded(columns.voice),
+    keyboard: columns.keyboard,
+    distance: columns.distance,
+    beyondLevel: over,
+  };
 }
 
 /** Share of the melody's duration outside the comfortable range; beyond a whole tone outside it counts double. */
@@ -103,4 +153,37 @@ function outsideVoice(melody: readonly { midi: number; duration: number }[], voi
     return sum + n.duration * (beyond === 0 ? 0 : beyond > 2 ? 2 : 1);
   }, 0);
   return outside / total;
+}
+
+const accidentalsText = (fifths: number): string => {
+  const count = Math.abs(fifths);
+  if (count === 0) return 'no sharps or flats';
+  return `${count} ${fifths > 0 ? 'sharp' : 'flat'}${count > 1 ? 's' : ''}`;
+};
+
+const MOVES = ['', 'a semitone', 'a tone', 'a minor third', 'a major third', 'a fourth', 'a tritone'];
+
+const moveText = (by: number): string =>
+  by === 0 ? 'where the piece stands' : `${MOVES[Math.abs(by)]} ${by > 0 ? 'up' : 'down'}`;
+
+/** Why a key stands where it does, in one plain sentence. `all` are the keys it is compared with. */
+export function keySentence(ranked: RankedKey, mode: Key['mode'], all: readonly RankedKey[]): string {
+  const name = keyName({ fifths: ranked.fifths, mode });
+  const easiest = Math.min(...all.map((k) => k.hands));
+  const hardest = Math.max(...all.map((k) => k.hands));
+  const ease = hardest === easiest ? 0 : (ranked.hands - easiest) / (hardest - easiest);
+  const hands =
+    ease < 0.25
+      ? 'the hands have it as easy as anywhere'
+      : ease < 0.6
+        ? 'the hands find it middling'
+        : 'the hands find it awkward';
+  const voices = all.some((k) => k.voice > 0);
+  const voice = !voices
+    ? ''
+    : ranked.voice === 0
+      ? ', and the whole melody lies well for the voice'
+      : `, and ${Math.max(1, Math.round(Math.min(1, ranked.voice) * 100))} % of the melody lies outside the voice`;
+  const keyboard = ranked.keyboard > 0 ? `; ${ranked.keyboard} places do not fit the keyboard` : '';
+  return `${name}, ${moveText(ranked.by)}: ${accidentalsText(ranked.fifths)}, ${hands}${voice}${keyboard}.`;
 }

@@ -74,8 +74,10 @@ function isReadable(time: TimeSignature, from: Ticks, duration: Ticks, rest: boo
   const hasMiddle = time.beats === 4;
   if (rest) return value.dots === 0 && from % duration === 0;
   if (from % beat === 0) {
-    // 4/4 shows its middle unless the note starts on beat one, or is the half note of short-long-short.
-    return !(hasMiddle && from > 0 && from < middle && to > middle && duration !== 2 * beat);
+    // 4/4 shows its middle unless the note starts on beat one, is the half note of short-long-short, or fills the measure
+    // after its first beat.
+    const full = measureLength(time);
+    return !(hasMiddle && from > 0 && from < middle && to > middle && duration !== 2 * beat && to !== full);
   }
   // Off the beat only the plain syncopation (an eighth, a quarter, an eighth) may hide a beat, never the middle.
   const halfBeat = beat / 2;

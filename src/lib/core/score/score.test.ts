@@ -59,7 +59,7 @@ describe('written values', () => {
     ['a syncopated quarter after an eighth stays whole', time(4, 4), 0.5, 1.5, [1]],
     ['an off-beat note over the middle of 4/4 is tied there', time(4, 4), 1.5, 2.5, [0.5, 0.5]],
     ['a half note on beat two stays whole', time(4, 4), 1, 3, [2]],
-    ['a dotted half on beat two shows the middle', time(4, 4), 1, 4, [1, 2]],
+    ['a dotted half may fill the measure after its first beat', time(4, 4), 1, 4, [3]],
     ['five eighths from the first beat', time(4, 4), 0, 2.5, [2, 0.5]],
     ['a whole measure of 3/4', time(3, 4), 0, 3, [3]],
     ['a dotted quarter in 6/8', time(6, 8), 1.5, 3, [1.5]],

@@ -5,16 +5,13 @@
  * Transposing comes before arranging, since register, reach and keyboard can only be judged in the key that sounds.
  */
 import { difficultyOf, type MeasureDifficulty } from '../difficulty/difficulty';
-import { formOf, type Form } from '../analysis/form';
-import { chordsOf, type ChordSpan } from '../analysis/harmony';
-import { keyOf, withHeardMode } from '../analysis/key';
-import { melodyOf } from '../analysis/melody';
-import { leftHand } from '../arrange/leftHand';
-import { LEVELS } from '../arrange/levels';
-import { reduceMelody } from '../arrange/reduceMelody';
-import { rightHandChords } from '../arrange/rightHandChords';
+import type { Form } from '../analysis/form';
+import type { ChordSpan } from '../analysis/harmony';
+import type { TuneLine } from '../analysis/melody';
+import { accountOf, accountText, type Account } from '../arrange/account';
+import { arrange, type Arranged, type Reason } from '../arrange/arrange';
+import { LEVELS, levelNumbered, type LevelContract } from '../arrange/levels';
 import { KEYBOARDS, REACH_SEMITONES } from '../arrange/register';
-import { textureFor } from '../arrange/textures';
 import { countMeasures, withOtherWords, type MeasureCounts } from '../counting/count';
 import { feelOf, type Feel } from '../counting/feel';
 import type { Hand } from '../fingering/events';
@@ -22,25 +19,19 @@ import { fingerHand, phraseStarts, playedBy, struckBy, type FingeredHand } from 
 import type { Finger } from '../fingering/grips';
 import { positionsOf, type HandPosition } from '../fingering/positions';
 import { wideChords, type WideChord } from '../hands/wide';
+import { levelKey } from '../keys/levelKey';
 import { blursUnder, type Blur } from '../pedal/blur';
 import { pedalMarks, type PedalStyle, type ReasonedMark } from '../pedal/pedal';
-import { notate } from '../score/notate';
-import { measureAt, soundingNotes, type SoundingNote } from '../score/query';
+import { measureAt, soundingNotes } from '../score/query';
 import type { Mark, Note, PedalMark, Score } from '../score/score';
 import { parseKey, type Key } from '../theory/key';
-import { transposeScore, transpositionTo } from '../transpose/transpose';
+import { analysed, inKey } from './analysed';
 import { checkVersion, type Violation } from './check';
 import { decisionsOf, type Decision, type Recipe } from './recipe';
-import { countingIn, pedalIn } from './ways';
+import { countingIn, pedalIn, textureIn, tuneIn } from './ways';
 import { withCounts, withFingers } from './writeMarks';
 
-export interface Reason {
-  readonly measure: number;
-  readonly about: 'melody' | 'right hand' | 'left hand' | 'register';
-  /** Ids of the notes it speaks of; may be empty. */
-  readonly notes: readonly string[];
-  readonly text: string;
-}
+export type { Reason } from '../arrange/arrange';
 
 export interface NoteFinger {
   readonly finger: Finger;
@@ -50,6 +41,7 @@ export interface NoteFinger {
 export interface Version {
   /** Two staves, fingers, counts and pedal in place: ready to engrave or to write. */
   readonly score: Score;
+  readonly contract: LevelContract;
   readonly sourceKey: Key;
   readonly key: Key;
   readonly form: Form;
@@ -70,8 +62,18 @@ export interface Version {
   readonly violations: readonly Violation[];
   /** Decisions whose note is not in this version. They come back when it does. */
   readonly parked: readonly Decision[];
-  /** How much of the melody was changed, to be said honestly. */
-  readonly report: { readonly melodyNotes: number; readonly leftOut: number; readonly moved: number };
+  /** What was left out, changed and kept, to be said honestly. */
+  readonly account: Account;
+  /** The same in one sentence. */
+  readonly accountText: string;
+  /** No tune is played: chords carry a singer. */
+  readonly isSingAlong: boolean;
+  /** Measures before the source begins. */
+  readonly introduction: number;
+  /** The lines of the source that can have the tune, and the one that has it in each measure. */
+  readonly tune: { readonly has: readonly TuneLine[]; readonly lines: readonly TuneLine[] };
+  /** The source has an accompaniment of its own. */
+  readonly hasOwnAccompaniment: boolean;
   /** Goal tempo in quarter notes per minute. */
   readonly goalTempo: number;
 }
@@ -79,98 +81,120 @@ export interface Version {
 /** Played when a source gives no tempo. */
 const USUAL_TEMPO = 96;
 
-/** How much dearer moving the hand is at the levels that should stay in place. */
-const STEADINESS = { 1: 2.2, 2: 1.8, 3: 1 } as const;
+/** Notes of a version without fingers, counts and pedal: what the ranking of keys needs. */
+export interface Arrangement {
+  readonly score: Score;
+  readonly contract: LevelContract;
+  readonly sourceKey: Key;
+  readonly key: Key;
+  readonly form: Form;
+  readonly chords: readonly ChordSpan[];
+  readonly arranged: Arranged;
+  readonly introduction: number;
+  readonly reasons: readonly Reason[];
+  /** Pedal marks of the source. */
+  readonly ownPedals: readonly PedalMark[];
+  readonly feel: Feel;
+}
+
+/** Arranges without fingers, counts and pedal. `levels` are those of the studio. */
+export function arrangement(
+  source: Score,
+  recipe: Recipe,
+  decisions: readonly Decision[],
+  levels: readonly LevelContract[] = LEVELS,
+): Arrangement {
+  const contract = levelNumbered(recipe.level, levels);
+  const introduction = introductionOf(source, recipe);
+  const { score: heard, key: sourceKey, form } = analysed(source, introduction);
+  const chosen = recipe.key === null ? undefined : parseKey(recipe.key);
+  const proposed = chosen ? undefined : levelKey(heard, sourceKey, contract);
+  const key: Key = { ...(chosen ?? proposed!.key), mode: sourceKey.mode };
+  const { score: moved, chords } = inKey(source, key, introduction);
+  const feel = recipe.feel ?? feelOf(source);
+  const arranged = arrange(moved, chords, {
+    contract,
+    style: recipe.style,
+    textureIn: textureIn(recipe, decisions, form),
+    tuneIn: tuneIn(recipe, form),
+    rhythm: recipe.rhythm,
+    reach: { right: REACH_SEMITONES[recipe.reach.right], left: REACH_SEMITONES[recipe.reach.left] },
+    keyboard: KEYBOARDS[recipe.keyboard],
+    form,
+    swings: feel === 'swing',
+  });
+  const keyReason: Reason[] = proposed?.because
+    ? [{ measure: 0, about: 'register', notes: [], text: proposed.because }]
+    : [];
+  return {
+    score: asPianoPart(moved, arranged, inDecidedHands(arranged.notes, decisions), feel),
+    contract,
+    sourceKey,
+    key,
+    form,
+    chords,
+    arranged,
+    introduction,
+    reasons: [...keyReason, ...arranged.reasons],
+    ownPedals: moved.pedals,
+    feel,
+  };
+}
+
+/** Measures that a sing-along begins with, unless the source brings an introduction of its own. */
+function introductionOf(source: Score, recipe: Recipe): number {
+  if (recipe.style !== 'sing-along') return 0;
+  if (recipe.introduction !== null) return recipe.introduction;
+  return /^intro/i.test(source.measures[0]?.section ?? '') ? 0 : 2;
+}
 
 /** Makes the version. Throws when the source holds no part; every other shortcoming is a violation or a reason. */
-export function realise(source: Score, recipe: Recipe, decisions: readonly Decision[]): Version {
-  const contract = LEVELS[recipe.level];
-  const reasons: Reason[] = [];
-
-  const heard = withHeardMode(source);
-  const form = formOf(heard);
-  const sourceKey = keyOf(heard);
-  const wanted = recipe.key === null ? sourceKey : (parseKey(recipe.key) ?? sourceKey);
-  const key: Key = { ...wanted, mode: sourceKey.mode };
-  const inKey = transposeScore(heard, transpositionTo(sourceKey, key));
-  const chords = chordsOf(inKey);
-
+export function realise(
+  source: Score,
+  recipe: Recipe,
+  decisions: readonly Decision[],
+  levels: readonly LevelContract[] = LEVELS,
+): Version {
+  const made = arrangement(source, recipe, decisions, levels);
+  const { score: written, contract, form, chords, arranged, reasons } = made;
   const keyboard = KEYBOARDS[recipe.keyboard];
-  const { notes: reduced, changes } = reduceMelody(melodyOf(inKey), inKey.measures, contract);
-  const melody = foldIntoRange(reduced, keyboard, reasons);
-  for (const change of changes)
-    reasons.push({ measure: change.measure, about: 'melody', notes: [change.note], text: change.reason });
-
-  // A chart has no tune: the right hand plays chords to sing to.
-  const accompaniment =
-    melody.length === 0
-      ? rightHandChords(inKey.measures, chords, {
-          contract,
-          reach: REACH_SEMITONES[recipe.reach.right],
-          keyboard,
-        })
-      : { notes: [], reasons: [] };
-  for (const { measure, notes, reason } of accompaniment.reasons)
-    reasons.push({ measure, about: 'right hand', notes, text: reason });
-
-  const left = leftHand(inKey.measures, chords, [...melody, ...soundingNotes(accompaniment.notes)], {
-    contract,
-    texture: textureFor(recipe.level, recipe.texture),
-    freshStarts: new Set(form.sections.map((s) => inKey.measures[s.from]!.index)),
-    reach: REACH_SEMITONES[recipe.reach.left],
-    keyboard,
-  });
-  for (const { measure, notes, reason } of left.reasons)
-    reasons.push({ measure, about: 'left hand', notes, text: reason });
-
-  const feel = recipe.feel ?? feelOf(source);
-  const arranged = arrangedScore(
-    inKey,
-    notate(
-      inKey.measures,
-      inDecidedHands([...melodyNotes(melody, inKey), ...accompaniment.notes, ...left.notes], decisions),
-    ),
-    chords,
-    feel,
-  );
-  const fingers = fingerHands(arranged, form, recipe, decisions);
+  const fingers = fingerHands(written, form, recipe, decisions, contract);
   const byId = new Map(Object.entries(fingers).map(([id, { finger }]) => [id, finger]));
-  const { counts, unmatched } = countsOf(arranged, form, recipe, decisions);
+  const { counts, unmatched } = countsOf(written, form, recipe, decisions);
   const pedals = pedalsOf(
-    arranged,
-    inKey.pedals,
+    written,
+    made.ownPedals,
     chords,
     form,
-    pedalIn(recipe, decisions, form, contract.pedal),
+    pedalIn(withOwnPedal(recipe, made), decisions, form, contract.pedal !== 'none'),
   );
   const score: Score = {
-    ...arranged,
-    parts: [withCounts(withFingers(arranged.parts[0]!, byId), arranged.measures, counts)],
+    ...written,
+    parts: [withCounts(withFingers(written.parts[0]!, byId), written.measures, counts)],
     pedals,
   };
   const sounding = soundingNotes(score.parts[0]!.notes);
   const reach = { right: REACH_SEMITONES[recipe.reach.right], left: REACH_SEMITONES[recipe.reach.left] };
   const goalTempo = 2 * Math.round(((source.tempo || USUAL_TEMPO) * contract.tempoShare) / 2); // as metronomes go
   const timed = { ...score, tempo: goalTempo };
+  const violations = checkVersion(score, { contract, reach, keyboard });
+  const account = accountOf(arranged, written.parts[0]!.notes, score.measures, chords);
   return {
     score: timed,
-    sourceKey,
-    key,
+    contract,
+    sourceKey: made.sourceKey,
+    key: made.key,
     form,
     chords,
     fingers,
     counts,
     difficulty: difficultyOf(timed),
     reasons,
-    violations: checkVersion(score, {
-      contract,
-      reach,
-      keyboard,
-    }),
+    violations,
     parked: decisions.filter((d) =>
       'note' in d ? !(d.note in fingers) : d.measure >= score.measures.length || unmatched.has(d),
     ),
-    feel,
+    feel: made.feel,
     positions: (['right', 'left'] as const).flatMap((hand) =>
       positionsOf(struckBy(score.parts[0]!, hand), byId, hand),
     ),
@@ -181,79 +205,36 @@ export function realise(source: Score, recipe: Recipe, decisions: readonly Decis
       reach,
       hasPedal: pedals.length > 0,
     }),
-    report: {
-      melodyNotes: melody.length + changes.filter((c) => c.kind === 'left-out').length,
-      leftOut: changes.filter((c) => c.kind === 'left-out').length,
-      moved: changes.filter((c) => c.kind === 'moved').length,
-    },
+    account,
+    accountText: accountText(account, violations),
+    isSingAlong: arranged.isSingAlong,
+    introduction: made.introduction,
+    tune: { has: arranged.tune.has, lines: arranged.tune.lines },
+    hasOwnAccompaniment: arranged.accompaniment.length > 0,
     goalTempo,
   };
 }
 
-/** Lowest comfortable bottom of a right-hand melody, G3: below it there is no room for the left hand. */
-const MELODY_FLOOR = 55;
+/** Source pedal marks are kept where the piece is played as written, unless another style than the usual is asked for. */
+const withOwnPedal = (recipe: Recipe, { contract, ownPedals }: Arrangement): Recipe =>
+  contract.accompaniment === 'kept' && ownPedals.length > 0 && recipe.pedal === 'harmony'
+    ? { ...recipe, pedal: 'source' }
+    : recipe;
 
-/** Moves the whole melody by octaves, so that it lies on the keyboard with room for the left hand below it. */
-function foldIntoRange(
-  melody: readonly SoundingNote[],
-  keyboard: { low: number; high: number },
-  reasons: Reason[],
-): SoundingNote[] {
-  if (melody.length === 0) return [];
-  const low = Math.min(...melody.map((n) => n.midi));
-  const high = Math.max(...melody.map((n) => n.midi));
-  let shift = 0;
-  while (low + shift < MELODY_FLOOR && high + shift + 12 <= Math.min(keyboard.high, 91)) shift += 12;
-  while (high + shift > keyboard.high && low + shift - 12 >= keyboard.low) shift -= 12;
-  if (shift === 0) return [...melody];
-  reasons.push({
-    measure: 0,
-    about: 'register',
-    notes: [],
-    text: `the melody is ${Math.abs(shift) === 12 ? 'an octave' : `${Math.abs(shift) / 12} octaves`} ${shift > 0 ? 'higher, to leave room for the left hand' : 'lower, to lie on the keyboard'}`,
-  });
-  return melody.map((n) => ({
-    ...n,
-    midi: n.midi + shift,
-    pitch: { ...n.pitch, octave: n.pitch.octave + shift / 12 },
-  }));
-}
-
-/** The melody as written notes of staff 1; words stay with the note that carries them. */
-function melodyNotes(melody: readonly SoundingNote[], source: Score): Note[] {
-  const written = new Map(source.parts.flatMap((p) => p.notes).map((n) => [n.id, n]));
-  return melody.map((n): Note => {
-    const original = written.get(n.id);
-    return {
-      id: n.id,
-      onset: n.onset,
-      duration: n.duration,
-      pitch: n.pitch,
-      staff: 1,
-      voice: 1,
-      ...(n.articulations.length ? { articulations: n.articulations } : {}),
-      ...(original?.lyrics ? { lyrics: original.lyrics } : {}),
-      ...(original?.fermata ? { fermata: true } : {}),
-    };
-  });
-}
-
-function arrangedScore(
-  frame: Score,
-  notes: readonly Note[],
-  chords: readonly ChordSpan[],
-  feel: Feel,
-): Score {
-  const sung = frame.parts.flatMap((p) => p.marks ?? []).filter((m) => m.kind === 'lyrics');
-  const words: readonly Mark[] =
-    feel === 'swing' ? [{ kind: 'words', onset: 0, staff: 1, above: true, text: 'Swing' }, ...sung] : sung;
+function asPianoPart(frame: Score, arranged: Arranged, notes: readonly Note[], feel: Feel): Score {
+  const swing: readonly Mark[] =
+    feel === 'swing' && !arranged.marks.some((m) => m.kind === 'words' && /swing/i.test(m.text))
+      ? [{ kind: 'words', onset: 0, staff: 1, above: true, text: 'Swing' }]
+      : [];
+  const marks = [...swing, ...arranged.marks];
+  const inOrder = [...notes].sort((a, b) => a.onset - b.onset || a.staff - b.staff || a.voice - b.voice);
   return {
     ...frame,
     measures: frame.measures.map((m, i) =>
       i === frame.measures.length - 1 ? { ...m, barline: 'final' } : m,
     ),
-    parts: [{ id: 'P1', name: 'Piano', staves: 2, notes, ...(words.length > 0 ? { marks: words } : {}) }],
-    chordSymbols: chords.filter((c) => c.chord).map(({ onset, chord }) => ({ onset, chord })),
+    parts: [{ id: 'P1', name: 'Piano', staves: 2, notes: inOrder, ...(marks.length > 0 ? { marks } : {}) }],
+    chordSymbols: arranged.chordSymbols,
     pedals: [],
   };
 }
@@ -330,11 +311,12 @@ export const fingered = (
   recipe: Recipe,
   decisions: readonly Decision[],
   hand: Hand,
+  contract: LevelContract = levelNumbered(recipe.level),
 ): FingeredHand =>
   fingerHand(score, score.parts[0]!, hand, form, {
     reach: REACH_SEMITONES[recipe.reach[hand]],
     locks: new Map(decisionsOf(decisions, 'finger').map((d) => [d.note, d.finger])),
-    steadiness: STEADINESS[recipe.level],
+    steadiness: contract.steadiness,
   });
 
 function fingerHands(
@@ -342,11 +324,12 @@ function fingerHands(
   form: Form,
   recipe: Recipe,
   decisions: readonly Decision[],
+  contract: LevelContract,
 ): Record<string, NoteFinger> {
   const decided = new Set(decisionsOf(decisions, 'finger').map((d) => d.note));
   const result: Record<string, NoteFinger> = {};
   for (const hand of ['right', 'left'] as const) {
-    const { fingering } = fingered(score, form, recipe, decisions, hand);
+    const { fingering } = fingered(score, form, recipe, decisions, hand, contract);
     for (const [id, finger] of fingering.fingers) result[id] = { finger, decided: decided.has(id) };
   }
   return result;

@@ -1,20 +1,36 @@
 /** What makes a version of a piece: settings, and the teacher's decisions. Small JSON documents, checked on every way in. */
 import { z } from 'zod';
+import { TUNE_LINES } from '../analysis/melody';
+import { CHORD_RHYTHM_IDS, type ChordRhythm } from '../arrange/singAlong';
 import { TEXTURE_IDS, type TextureId } from '../arrange/textures';
 import { SCHOOL_IDS } from '../counting/schools';
 import { PEDAL_STYLES } from '../pedal/pedal';
 import { parseKey } from '../theory/key';
 
 export const recipeSchema = z.object({
-  level: z.union([z.literal(1), z.literal(2), z.literal(3)]),
-  /** A key code such as "G" or "F#m"; null keeps the source's. */
+  level: z.number().min(1).max(12).multipleOf(0.5),
+  /** The melody is played, or chords carry a singer. */
+  style: z.enum(['solo', 'sing-along']).default('solo'),
+  /** A key code such as "G" or "F#m"; null keeps the source's, or takes the nearest one that the level reads. */
   key: z
     .string()
     .max(4)
     .refine((code) => parseKey(code) !== undefined, 'This names no key.')
     .nullable(),
   /** null takes the level's own. */
-  texture: z.enum(TEXTURE_IDS as [TextureId, ...TextureId[]]).nullable(),
+  texture: textureSchema().nullable(),
+  /** The line that has the tune; null as it is found. */
+  tune: z.enum(TUNE_LINES).nullable().default(null),
+  /** Rhythm of the chords of a sing-along; null takes the level's own. */
+  rhythm: z
+    .enum(CHORD_RHYTHM_IDS as [ChordRhythm, ...ChordRhythm[]])
+    .nullable()
+    .default(null),
+  /** Measures before a sing-along; null takes two, or none where the source begins with its own. */
+  introduction: z
+    .union([z.literal(0), z.literal(2), z.literal(4)])
+    .nullable()
+    .default(null),
   /** Widest white-key interval of each hand: 7 a seventh … 10 a tenth. */
   reach: z.object({ right: reach(), left: reach() }),
   keyboard: z.union([z.literal(49), z.literal(61), z.literal(76), z.literal(88)]),
@@ -33,11 +49,17 @@ export const recipeSchema = z.object({
         measure: z.number().int().min(0).max(100_000),
         counting: countingSchema().optional(),
         pedal: pedalSchema().optional(),
+        texture: textureSchema().optional(),
+        tune: z.enum(TUNE_LINES).optional(),
       }),
     )
     .max(400)
     .default([]),
 });
+
+function textureSchema() {
+  return z.enum(TEXTURE_IDS as [TextureId, ...TextureId[]]);
+}
 
 function countingSchema() {
   return z.enum([...SCHOOL_IDS, 'none']);
@@ -56,8 +78,12 @@ export type Recipe = z.infer<typeof recipeSchema>;
 
 export const DEFAULT_RECIPE: Recipe = {
   level: 2,
+  style: 'solo',
   key: null,
   texture: null,
+  tune: null,
+  rhythm: null,
+  introduction: null,
   reach: { right: 8, left: 8 },
   keyboard: 61,
   counting: 'numbers',
@@ -78,6 +104,7 @@ export const decisionSchema = z.discriminatedUnion('kind', [
   /** What is said in a measure, a word for each place in order. */
   z.object({ kind: z.literal('count'), measure: measureIndex(), words: z.string().trim().min(1).max(200) }),
   z.object({ kind: z.literal('pedal'), measure: measureIndex(), style: z.enum(PEDAL_STYLES) }),
+  z.object({ kind: z.literal('texture'), measure: measureIndex(), texture: textureSchema() }),
 ]);
 
 function noteId() {

@@ -2,6 +2,8 @@
 import type { Form } from '../analysis/form';
 import type { CountingOptions } from '../counting/count';
 import type { PedalStyle } from '../pedal/pedal';
+import type { TuneLine } from '../analysis/melody';
+import type { TextureId } from '../arrange/textures';
 import { decisionsOf, type Decision, type Recipe } from './recipe';
 
 type SectionWays = Recipe['sections'][number];
@@ -36,12 +38,29 @@ export function pedalIn(
   return (measure) => decided.get(measure) ?? waysIn(measure)?.pedal ?? (allowed ? recipe.pedal : 'none');
 }
 
+/** The texture that is wished for in each measure; null leaves it to the level. */
+export function textureIn(
+  recipe: Recipe,
+  decisions: readonly Decision[],
+  form: Form,
+): (measure: number) => TextureId | null {
+  const waysIn = sectionWays(recipe, form);
+  const decided = new Map(decisionsOf(decisions, 'texture').map((d) => [d.measure, d.texture]));
+  return (measure) => decided.get(measure) ?? waysIn(measure)?.texture ?? recipe.texture;
+}
+
+/** The line that has the tune in each measure, where it is chosen. */
+export function tuneIn(recipe: Recipe, form: Form): (measure: number) => TuneLine | undefined {
+  const waysIn = sectionWays(recipe, form);
+  return (measure) => waysIn(measure)?.tune ?? recipe.tune ?? undefined;
+}
+
 /** The recipe with another way for the section that begins at a measure; undefined gives it back. */
-export function withSectionWay<Key extends 'counting' | 'pedal'>(
+export function withSectionWay<Key extends 'counting' | 'pedal' | 'texture' | 'tune'>(
   recipe: Recipe,
   measure: number,
   key: Key,
-  value: Recipe[Key] | undefined,
+  value: NonNullable<Recipe[Key]> | undefined,
 ): Recipe {
   const { [key]: _before, ...rest } = recipe.sections.find((s) => s.measure === measure) ?? { measure };
   const others = recipe.sections.filter((s) => s.measure !== measure);

@@ -21,9 +21,23 @@ export function whyFinger(
   const hand: Hand = note.staff === 1 ? 'right' : 'left';
   const others = giveBack(decisions, 'finger', noteId);
   const decided = decisionsOf(decisions, 'finger').find((d) => d.note === noteId);
-  const { notes, fingering: free } = fingered(version.score, version.form, recipe, others, hand);
+  const { notes, fingering: free } = fingered(
+    version.score,
+    version.form,
+    recipe,
+    others,
+    hand,
+    version.contract,
+  );
   if (!decided) return explainFinger(notes, free, noteId, placeIn(version.score.measures));
-  const { fingering: locked } = fingered(version.score, version.form, recipe, decisions, hand);
+  const { fingering: locked } = fingered(
+    version.score,
+    version.form,
+    recipe,
+    decisions,
+    hand,
+    version.contract,
+  );
   const proposed = free.fingers.get(noteId);
   const dearer = locked.cost - free.cost;
   return {
@@ -66,7 +80,7 @@ export function otherFingerings(
   const at = version.score.measures[measure];
   if (!at) return [];
   return (['right', 'left'] as const).flatMap((hand) => {
-    const { fingering } = fingered(version.score, version.form, recipe, decisions, hand);
+    const { fingering } = fingered(version.score, version.form, recipe, decisions, hand, version.contract);
     return alternativesIn(fingering, at.start, endOf(at)).map(({ fingers, name, dearer }) => ({
       hand,
       fingers: Object.fromEntries(fingers),

@@ -1,4 +1,5 @@
 /** The tables. Status, next step and due dates are never stored: they are computed from the events. */
+import type { LevelContract } from '$core/arrange/levels';
 import type { SectionStart } from '$core/analysis/sections';
 import type { PartChoices } from '$core/score/parts';
 import type { Decision, Recipe } from '$core/version/recipe';
@@ -10,6 +11,8 @@ const createdAt = () => text('created_at').notNull();
 export const studio = sqliteTable('studio', {
   id: integer('id').primaryKey(),
   name: text('name').notNull(),
+  /** Levels as the teacher has changed them; null for those that ship. */
+  levels: text('levels', { mode: 'json' }).$type<readonly LevelContract[]>(),
 });
 
 export const learner = sqliteTable('learner', {
@@ -20,6 +23,7 @@ export const learner = sqliteTable('learner', {
   weekday: integer('weekday'),
   /** "16:30" */
   time: text('time'),
+  /** A level's number; halves too, which SQLite keeps in an integer column as they are. */
   level: integer('level').notNull(),
   /** Widest white-key interval, 7 to 10. */
   reachRight: integer('reach_right').notNull(),

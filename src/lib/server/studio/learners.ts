@@ -28,7 +28,11 @@ export const learnerSchema = z.object({
       .regex(/^([01]\d|2[0-3]):[0-5]\d$/, 'Write the time as 16:30.')
       .nullable(),
   ),
-  level: numberIn([1, 2, 3]),
+  level: z.coerce
+    .number()
+    .min(1, 'Choose one of the levels offered.')
+    .max(12, 'Choose one of the levels offered.')
+    .multipleOf(0.5, 'Choose one of the levels offered.'),
   reachRight: numberIn([7, 8, 9, 10]),
   reachLeft: numberIn([7, 8, 9, 10]),
   keyboard: numberIn([49, 61, 76, 88]),

@@ -5,6 +5,7 @@ import { desc, eq } from 'drizzle-orm';
 import type { Db } from '../db/open';
 import { piece, revision, version } from '../db/schema';
 import { newId, now } from './ids';
+import { studioLevels } from './levels';
 import { scoreOf } from './pieces';
 
 export interface VersionRow {
@@ -85,12 +86,15 @@ export function saveVersion(
 const MOST_REALISED = 60;
 const realised = new Map<string, Version>();
 
+/** Forgets what was realised: the levels are no longer what they were. */
+export const forgetRealised = (): void => realised.clear();
+
 /** The music of a version as it stands; kept until the version changes. */
 export function realiseVersion(db: Db, row: VersionRow): Version {
   const key = `${row.id}:${row.revision}`;
   const known = realised.get(key);
   if (known) return known;
-  const made = realise(scoreOf(db, row.pieceId).score, row.recipe, row.decisions);
+  const made = realise(scoreOf(db, row.pieceId).score, row.recipe, row.decisions, studioLevels(db));
   realised.set(key, made);
   if (realised.size > MOST_REALISED) realised.delete(realised.keys().next().value!);
   return made;

@@ -2,7 +2,7 @@
   /** The workplace: path on top, the engraved page, the measure in hand at the side, the hand's shape at the foot. */
   import { KEYBOARDS } from '$core/arrange/register';
   import { pitchName, toMidi } from '$core/score/pitch';
-  import { LEVELS } from '$core/arrange/levels';
+  import { levelText } from '$core/arrange/levels';
   import { keyName } from '$core/theory/key';
   import { sheetOf } from '$lib/engrave/sheet';
   import Keys from '$ui/keys/Keys.svelte';
@@ -92,8 +92,6 @@
     const index = version.form.phrases.findIndex((p) => p.from <= at && at <= p.to);
     phraseElements[index]?.scrollIntoView({ block: 'nearest' });
   });
-
-  const left = $derived(version?.report.leftOut ?? 0);
 </script>
 
 <svelte:window {onkeydown} />
@@ -129,18 +127,9 @@
       {onclick}
     >
       <p class="text-sm text-quiet">
-        Level {bench.recipe.level}, {LEVELS[bench.recipe.level].name.toLowerCase()}, in {keyName(
+        Level {levelText(version.contract.level)}, {version.contract.name.toLowerCase()}, in {keyName(
           version.key,
-        )}.
-        {left > 0
-          ? `${left} of ${version.report.melodyNotes} melody notes left out.`
-          : version.report.melodyNotes > 0
-            ? 'Every melody note is kept.'
-            : 'Chords to sing to: the source has no melody.'}
-        {#if version.report.moved > 0}{plural(version.report.moved, 'note')} moved to the beat.{/if}
-        {#if version.violations.length > 0}
-          <span class="text-alarm">{plural(version.violations.length, 'place')} beyond the level.</span>
-        {/if}
+        )}. <span class="inline-block first-letter:uppercase">{version.accountText}</span>
         {#if version.blurs.length > 0}
           {plural(version.blurs.length, 'place blurs', 'places blur')} under the pedal.
         {/if}

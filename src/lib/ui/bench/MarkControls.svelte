@@ -1,6 +1,5 @@
 <script lang="ts">
   /** How the whole version is counted and pedalled. */
-  import { LEVELS } from '$core/arrange/levels';
   import type { Feel } from '$core/counting/feel';
   import { SCHOOL_IDS, SCHOOLS } from '$core/counting/schools';
   import type { Recipe } from '$core/version/recipe';
@@ -60,7 +59,7 @@
     options={feels}
     onchange={(feel: Feel) => bench.setRecipe({ feel })}
   />
-  {#if LEVELS[bench.recipe.level].pedal}
+  {#if bench.contract.pedal !== 'none'}
     <Choice
       label="Pedal"
       value={bench.recipe.pedal}

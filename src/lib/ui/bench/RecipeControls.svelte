@@ -1,7 +1,7 @@
 <script lang="ts">
   /** Level, key and texture, within reach above the page. */
-  import { LEVELS, type LevelNumber } from '$core/arrange/levels';
-  import { textureFor, TEXTURES, TEXTURE_IDS, type TextureId } from '$core/arrange/textures';
+  import { levelText } from '$core/arrange/levels';
+  import { isForLevel, TEXTURES, TEXTURE_IDS, type TextureId } from '$core/arrange/textures';
   import { keyOptions } from '$core/theory/easyKeys';
   import { keyCode, keyName } from '$core/theory/key';
   import { ToggleGroup } from 'bits-ui';
@@ -22,20 +22,22 @@
               value: k.code,
               label: k.name,
               note:
-                k.accidentals <= LEVELS[bench.recipe.level].accidentals
+                k.accidentals <= (bench.contract.accidentals ?? 7)
                   ? k.signature
-                  : `${k.signature}: more than level ${bench.recipe.level} reads`,
+                  : `${k.signature}: more than level ${levelText(bench.recipe.level)} reads`,
             })),
         ]
       : [],
   );
-  const textures = $derived(
-    TEXTURE_IDS.filter((id) => TEXTURES[id].from <= bench.recipe.level).map((id) => ({
-      value: id,
+  const PROPOSED = 'proposed';
+  const time = $derived(bench.version?.score.measures[0]?.time ?? { beats: 4, beatType: 4 });
+  const textures = $derived([
+    { value: PROPOSED, label: 'as the level has it' },
+    ...TEXTURE_IDS.filter((id) => isForLevel(id, bench.recipe.level, time)).map((id) => ({
+      value: id as string,
       label: TEXTURES[id].name,
     })),
-  );
-  const levels = Object.values(LEVELS);
+  ]);
 </script>
 
 <div class="flex flex-wrap items-center gap-x-6 gap-y-1">
@@ -49,27 +51,27 @@
   {/if}
   <Choice
     label="Left hand"
-    value={textureFor(bench.recipe.level, bench.recipe.texture)}
+    value={bench.recipe.texture ?? PROPOSED}
     options={textures}
-    onchange={(texture: TextureId) => bench.setRecipe({ texture })}
+    onchange={(texture) => bench.setRecipe({ texture: texture === PROPOSED ? null : (texture as TextureId) })}
   />
   <div class="flex items-center gap-2">
     <span id="level-label">Level</span>
     <ToggleGroup.Root
       type="single"
       value={String(bench.recipe.level)}
-      onValueChange={(value) => value && bench.setRecipe({ level: Number(value) as LevelNumber })}
+      onValueChange={(value) => value && bench.setRecipe({ level: Number(value) })}
       aria-labelledby="level-label"
       class="flex"
     >
-      {#each levels as level (level.level)}
+      {#each bench.levels as level (level.level)}
         <ToggleGroup.Item
           value={String(level.level)}
           title={level.name}
-          aria-label="Level {level.level}, {level.name}"
+          aria-label="Level {levelText(level.level)}, {level.name}"
           class="h-8 w-9 border-b-2 border-transparent font-semibold text-quiet hover:text-ink data-[state=on]:border-accent data-[state=on]:bg-accent-soft data-[state=on]:text-ink"
         >
-          {level.level}
+          {levelText(level.level)}
         </ToggleGroup.Item>
       {/each}
     </ToggleGroup.Root>

@@ -2,6 +2,7 @@
  * What the bench knows: the recipe and decisions in hand with their undo history, the version realised from them, the
  * note that is chosen, and whether everything is saved.
  */
+import { levelNumbered, type LevelContract } from '$core/arrange/levels';
 import type { Score } from '$core/score/score';
 import type { Version } from '$core/version/realise';
 import type { FingerReason } from '$core/fingering/explain';
@@ -23,6 +24,8 @@ export type SaveState =
 export interface BenchStart extends Moment {
   readonly source: Score;
   readonly revision: number;
+  /** The levels of the studio. */
+  readonly levels: readonly LevelContract[];
   /** Stores a change. Resolves with the new revision; rejects with a sentence for the teacher. */
   readonly save: (moment: Moment, basedOn: number) => Promise<number>;
 }
@@ -122,6 +125,11 @@ export function createBench(start: BenchStart) {
     get recipe() {
       return moment.recipe;
     },
+    levels: start.levels,
+    /** The contract of the level in hand. */
+    get contract() {
+      return levelNumbered(moment.recipe.level, start.levels);
+    },
     get decisions() {
       return moment.decisions;
     },
@@ -157,7 +165,7 @@ export function createBench(start: BenchStart) {
       return future.length > 0;
     },
     open() {
-      realiser = startRealiser(start.source);
+      realiser = startRealiser(start.source, start.levels);
       void refresh();
     },
     close() {

@@ -1,4 +1,5 @@
 /** Realises versions off the page's own thread. It is told the source once, then recipes and decisions. */
+import { LEVELS, levelsSchema, type LevelContract } from '$core/arrange/levels';
 import type { Score } from '$core/score/score';
 import type { FingerReason } from '$core/fingering/explain';
 import { realise, type Version } from '$core/version/realise';
@@ -10,6 +11,7 @@ const requestSchema = z.discriminatedUnion('kind', [
   z.object({
     kind: z.literal('source'),
     source: z.custom<Score>((v) => typeof v === 'object' && v !== null),
+    levels: levelsSchema,
   }),
   z.object({ kind: z.literal('realise'), id: z.number(), recipe: recipeSchema, decisions: decisionsSchema }),
   z.object({
@@ -36,6 +38,7 @@ export type RealiseResponse =
   | { id: number; error: string };
 
 let source: Score | undefined;
+let levels: readonly LevelContract[] = LEVELS;
 let last: { key: string; version: Version } | undefined;
 
 function versionOf(
@@ -44,7 +47,7 @@ function versionOf(
 ): Version {
   if (!source) throw new Error('The piece has not arrived yet.');
   const key = JSON.stringify([recipe, decisions]);
-  if (last?.key !== key) last = { key, version: realise(source, recipe, decisions) };
+  if (last?.key !== key) last = { key, version: realise(source, recipe, decisions, levels) };
   return last.version;
 }
 
@@ -52,6 +55,7 @@ self.addEventListener('message', (event: MessageEvent<unknown>) => {
   const request = requestSchema.parse(event.data);
   if (request.kind === 'source') {
     source = request.source;
+    levels = request.levels;
     last = undefined;
     return;
   }

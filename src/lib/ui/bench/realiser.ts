@@ -1,5 +1,6 @@
 /** The page's end of the realising worker. */
 import type { FingerReason } from '$core/fingering/explain';
+import type { LevelContract } from '$core/arrange/levels';
 import type { Score } from '$core/score/score';
 import type { Version } from '$core/version/realise';
 import type { MeasureFingering } from '$core/version/why';
@@ -14,7 +15,7 @@ export interface Realiser {
 }
 
 /** Starts a worker for one piece. Browser only. */
-export function startRealiser(source: Score): Realiser {
+export function startRealiser(source: Score, levels: readonly LevelContract[]): Realiser {
   const worker = new Worker(new URL('./realise.worker.ts', import.meta.url), { type: 'module' });
   const waiting = new Map<
     number,
@@ -39,7 +40,7 @@ export function startRealiser(source: Score): Realiser {
       request.reject(new Error(event.message || 'The arranger stopped.'));
     waiting.clear();
   });
-  send({ kind: 'source', source });
+  send({ kind: 'source', source, levels: [...levels] });
   return {
     async realise(recipe, decisions) {
       const response = await ask((id) => ({ kind: 'realise', id, recipe, decisions: [...decisions] }));

@@ -24,7 +24,7 @@
     problems?: Partial<Record<string, string>> | undefined;
   }
   let { values, action, button, problems = {} }: Props = $props();
-  const levels = Object.values(LEVELS);
+  const levels = LEVELS;
 </script>
 
 {#snippet problem(field: string)}

@@ -1,6 +1,5 @@
 import { keyOf } from '$core/analysis/key';
 import { reportOf } from '$core/analysis/report';
-import { LEVELS } from '$core/arrange/levels';
 import { WRITTEN_FORMATS } from '$core/io/writeScoreFile';
 import { PART_CHOICES, type PartChoices } from '$core/score/parts';
 import { keyOptions } from '$core/theory/easyKeys';
@@ -9,6 +8,7 @@ import { partFacts } from '$lib/engrave/preview';
 import { DEFAULT_RECIPE, recipeSchema } from '$core/version/recipe';
 import { db } from '$server/db';
 import { findLearner, listLearners, recipeFor } from '$server/studio/learners';
+import { studioLevels } from '$server/studio/levels';
 import {
   findPiece,
   partsOf,
@@ -51,7 +51,7 @@ export const load: PageServerLoad = ({ params }) => {
     })),
     keys: keyOptions(key.mode),
     sourceKeyCode: keyCode(key),
-    levels: Object.values(LEVELS).map(({ level, name }) => ({ level, name })),
+    levels: studioLevels(db()).map(({ level, name }) => ({ level, name })),
     learners: listLearners(db()).map(({ id, name, level }) => ({ id, name, level })),
   };
 };

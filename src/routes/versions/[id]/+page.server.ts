@@ -2,6 +2,7 @@ import { WRITTEN_FORMATS } from '$core/io/writeScoreFile';
 import { db } from '$server/db';
 import { giveVersion, holdersOf } from '$server/studio/assignments';
 import { findLearner, listLearners } from '$server/studio/learners';
+import { studioLevels } from '$server/studio/levels';
 import { scoreOf } from '$server/studio/pieces';
 import { findVersion, realiseVersion } from '$server/studio/versions';
 import { error, fail } from '@sveltejs/kit';
@@ -14,6 +15,7 @@ export const load: PageServerLoad = ({ params }) => {
   return {
     version,
     source: scoreOf(db(), version.pieceId).score,
+    levels: studioLevels(db()),
     holders,
     formats: WRITTEN_FORMATS.map(({ ending, name }) => ({ ending, name })),
     learners: listLearners(db()).map(({ id, name, level }) => ({

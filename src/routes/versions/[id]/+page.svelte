@@ -17,6 +17,7 @@
   const bench = untrack(() =>
     createBench({
       source: data.source,
+      levels: data.levels,
       recipe: data.version.recipe,
       decisions: data.version.decisions,
       revision: data.version.revision,

@@ -3,13 +3,16 @@ import { chordsOf } from '../analysis/harmony';
 import { readChart } from '../io/chart/read';
 import { byOnset } from '../score/query';
 import { toMidi } from '../score/pitch';
-import { LEVELS } from './levels';
-import { rightHandChords } from './rightHandChords';
+import { levelNumbered } from './levels';
+import { singAlong } from './singAlong';
+import { stretchesOf } from './stretches';
 
 const { score } = readChart('Time: 4/4\nC / / / | F / / / | G7 / / / | Am7 / D/F# / | C / / / |');
-const hand = (level: 1 | 2 | 3) =>
-  rightHandChords(score.measures, chordsOf(score), {
-    contract: LEVELS[level],
+const hand = (level: number) =>
+  singAlong(score.measures, stretchesOf(score.measures, chordsOf(score), levelNumbered(level)), {
+    contract: levelNumbered(level),
+    rhythm: 'held',
+    freshStarts: new Set(),
     reach: 14,
     keyboard: { low: 36, high: 96 },
   });
@@ -19,9 +22,9 @@ describe('chords to sing to', () => {
     'level %i has no more notes at once than its contract, and no wider',
     (level) => {
       for (const { notes } of byOnset(hand(level).notes)) {
-        expect(notes).toHaveLength(LEVELS[level].rightNotes);
+        expect(notes).toHaveLength(levelNumbered(level).rightNotes);
         const midi = notes.map((n) => toMidi(n.pitch)).sort((a, b) => a - b);
-        expect(midi.at(-1)! - midi[0]!).toBeLessThanOrEqual(LEVELS[level].span ?? 14);
+        expect(midi.at(-1)! - midi[0]!).toBeLessThanOrEqual(levelNumbered(level).span ?? 14);
       }
     },
   );
@@ -36,17 +39,26 @@ describe('chords to sing to', () => {
   });
   it('says what stays', () => {
     const near = readChart('Time: 4/4\nC / / / | Em / / / |').score;
-    const { reasons } = rightHandChords(near.measures, chordsOf(near), {
-      contract: LEVELS[3],
-      reach: 14,
-      keyboard: { low: 36, high: 96 },
-    });
-    expect(reasons[1]!.reason).toBe('Em as G B; G stays');
+    const { reasons } = singAlong(
+      near.measures,
+      stretchesOf(near.measures, chordsOf(near), levelNumbered(3)),
+      {
+        contract: levelNumbered(3),
+        rhythm: 'held',
+        freshStarts: new Set(),
+        reach: 14,
+        keyboard: { low: 36, high: 96 },
+      },
+    );
+    expect(reasons[1]!.reason).toBe('Em as G B; G stays; held: the last chord');
   });
   it('leaves a measure without a chord silent', () => {
     const silent = readChart('Time: 4/4\nC / / / | N.C. / / / | C / / / |').score;
-    const notes = rightHandChords(silent.measures, chordsOf(silent), {
-      contract: LEVELS[3],
+    const inMeasures = stretchesOf(silent.measures, chordsOf(silent), levelNumbered(3));
+    const notes = singAlong(silent.measures, inMeasures, {
+      contract: levelNumbered(3),
+      rhythm: 'held',
+      freshStarts: new Set(),
       reach: 14,
       keyboard: { low: 36, high: 96 },
     }).notes;

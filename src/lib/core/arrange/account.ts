@@ -1,0 +1,164 @@
+/** What a version left out, changed and kept of its source, countable; and how true it is to it. */
+import type { ChordSpan } from '../analysis/harmony';
+import { beatLength, placeInMeasure } from '../score/metre';
+import { measureAt, soundingNotes, type SoundingNote } from '../score/query';
+import type { Measure, Note } from '../score/score';
+import type { Ticks } from '../score/ticks';
+import { bassOf } from '../theory/chord';
+import { pitchClass } from '../theory/fifths';
+import type { Arranged } from './arrange';
+
+export interface Share {
+  readonly kept: number;
+  readonly of: number;
+}
+
+export interface Faith {
+  /** Notes of the tune on the beat that are there at their place, in any octave. */
+  readonly beatNotes: Share;
+  /** Changes of chord with the chord's root, or its named bass, lowest. */
+  readonly basses: Share;
+  /** Pairs of neighbouring notes of the tune that go the same way; folds at phrases are not counted. */
+  readonly contour: Share;
+}
+
+export interface Account {
+  /** Notes of the source: its tune and what both hands play. */
+  readonly sourceNotes: number;
+  readonly leftOut: number;
+  readonly melodyNotes: number;
+  readonly melodyLeftOut: number;
+  readonly moved: number;
+  /** Measures in which the tune has another rhythm than in the source. */
+  readonly rhythms: number;
+  readonly ornamentsLeftOut: number;
+  /** Notes that the source does not have: textures and fillings. */
+  readonly added: number;
+  readonly faith: Faith;
+}
+
+/** 1 where nothing was asked for. */
+export const shareOf = ({ kept, of }: Share): number => (of === 0 ? 1 : kept / of);
+
+/** Counts a version against its source. Both are in the same key; `notes` are the version's written notes. */
+export function accountOf(
+  arranged: Arranged,
+  notes: readonly Note[],
+  measures: readonly Measure[],
+  chords: readonly ChordSpan[],
+): Account {
+  const sounding = soundingNotes(notes);
+  const ids = new Set(sounding.map((n) => n.id));
+  const melody = arranged.isSingAlong ? [] : arranged.tune.notes;
+  const source = [...melody, ...arranged.accompaniment];
+  const sourceIds = new Set(source.map((n) => n.id));
+  const isRhythm = (kind: string): boolean => kind !== 'left-out';
+  return {
+    sourceNotes: source.length,
+    leftOut: source.filter((n) => !ids.has(n.id)).length,
+    melodyNotes: melody.length,
+    melodyLeftOut: melody.filter((n) => !ids.has(n.id)).length,
+    moved: arranged.melodyChanges.filter((c) => c.kind === 'moved').length,
+    rhythms: new Set(arranged.melodyChanges.filter((c) => isRhythm(c.kind)).map((c) => c.measure)).size,
+    ornamentsLeftOut: arranged.reasons.filter((r) => r.loss === 'ornament').length,
+    added: sounding.filter((n) => !sourceIds.has(n.id)).length,
+    faith: {
+      beatNotes: beatNotesKept(melody, sounding, measures),
+      basses: bassesRight(sounding, measures, chords, arranged),
+      contour: contourKept(
+        melody,
+        sounding,
+        arranged.folds.map((f) => f.onset),
+      ),
+    },
+  };
+}
+
+function beatNotesKept(
+  melody: readonly SoundingNote[],
+  sounding: readonly SoundingNote[],
+  measures: readonly Measure[],
+): Share {
+  const at = new Map<Ticks, SoundingNote[]>();
+  for (const n of sounding) at.set(n.onset, [...(at.get(n.onset) ?? []), n]);
+  const onBeat = melody.filter((n) => {
+    const measure = measureAt(measures, n.onset);
+    return placeInMeasure(measure, n.onset) % beatLength(measure.time) === 0;
+  });
+  const kept = onBeat.filter((n) =>
+    at.get(n.onset)?.some((m) => m.pitch.step === n.pitch.step && m.pitch.alter === n.pitch.alter),
+  );
+  return { kept: kept.length, of: onBeat.length };
+}
+
+/** Judged where the chord begins; where the level lets it wait for the beat, at that beat. */
+function bassesRight(
+  sounding: readonly SoundingNote[],
+  measures: readonly Measure[],
+  chords: readonly ChordSpan[],
+  arranged: Arranged,
+): Share {
+  const played = arranged.stretches.flatMap((m) => m.stretches);
+  const changes = chords.filter((c) => {
+    const first = measures[0];
+    const inPickup = first && first.beginsAt > 0 && c.onset < first.start + first.length;
+    return c.chord !== null && !(inPickup && c.onset + c.duration <= first.start + first.length);
+  });
+  const right = changes.filter((c) => {
+    const from = Math.max(c.onset, measures[0]!.beginsAt > 0 ? measures[0]!.start + measures[0]!.length : 0);
+    const at = played.find((s) => s.onset >= from && s.onset < c.onset + c.duration)?.onset ?? from;
+    const lowest = lowestAt(sounding, at);
+    return lowest !== undefined && lowest % 12 === pitchClass(bassOf(c.chord!));
+  });
+  return { kept: right.length, of: changes.length };
+}
+
+function lowestAt(sounding: readonly SoundingNote[], tick: Ticks): number | undefined {
+  let lowest: number | undefined;
+  for (const n of sounding) {
+    if (n.onset > tick) break;
+    if (n.onset + n.duration > tick && (lowest === undefined || n.midi < lowest)) lowest = n.midi;
+  }
+  return lowest;
+}
+
+function contourKept(
+  melody: readonly SoundingNote[],
+  sounding: readonly SoundingNote[],
+  folds: readonly Ticks[],
+): Share {
+  const byId = new Map(sounding.map((n) => [n.id, n]));
+  const source = melody.filter((n) => byId.has(n.id));
+  let kept = 0;
+  let of = 0;
+  for (let i = 1; i < source.length; i++) {
+    const [a, b] = [source[i - 1]!, source[i]!];
+    if (folds.some((f) => f > a.onset && f <= b.onset)) continue;
+    of += 1;
+    if (Math.sign(b.midi - a.midi) === Math.sign(byId.get(b.id)!.midi - byId.get(a.id)!.midi)) kept += 1;
+  }
+  return { kept, of };
+}
+
+const plural = (count: number, one: string, many = `${one}s`): string =>
+  `${count} ${count === 1 ? one : many}`;
+
+/** "31 of 402 notes left out, 4 rhythms simplified, 2 measures over the leap limit." */
+export function accountText(
+  account: Account,
+  violations: readonly { readonly measure: number; readonly limit: string }[],
+): string {
+  const parts = [
+    account.leftOut > 0
+      ? `${account.leftOut} of ${plural(account.sourceNotes, 'note')} left out`
+      : 'every note kept',
+    ...(account.rhythms > 0 ? [`${plural(account.rhythms, 'rhythm')} simplified`] : []),
+    ...(account.ornamentsLeftOut > 0 ? [`${plural(account.ornamentsLeftOut, 'ornament')} left out`] : []),
+    ...(account.added > 0 ? [`${plural(account.added, 'note')} added`] : []),
+  ];
+  const over = new Map<string, Set<number>>();
+  for (const { limit, measure } of violations) over.set(limit, (over.get(limit) ?? new Set()).add(measure));
+  for (const [limit, where] of over)
+    parts.push(`${plural(where.size, 'measure')} over the limit of ${limit}`);
+  return `${parts.join(', ')}.`;
+}

@@ -1,0 +1,404 @@
+/**
+ * From a source in its key to the notes of both hands: the tune is found, reduced and folded; the left hand and the filling
+ * are built under it, or taken over from the source and thinned; the hands are kept apart; every change says why.
+ */
+import type { Form } from '../analysis/form';
+import type { ChordSpan } from '../analysis/harmony';
+import { accompanimentOf, tuneOf, TUNE_LINE_NAMES, type Tune, type TuneLine } from '../analysis/melody';
+import type { Hand } from '../fingering/events';
+import { beatLength } from '../score/metre';
+import { notate } from '../score/notate';
+import { keyboardPart, measureAt, soundingNotes, type SoundingNote } from '../score/query';
+import type { ChordSymbol, Mark, Note, Score } from '../score/score';
+import type { Ticks } from '../score/ticks';
+import { asWritten } from './asWritten';
+import { fillUnder } from './filling';
+import { foldMelody, MELODY_FLOOR, type Fold } from './foldMelody';
+import { Ceilings, leftHand, type ArrangeReason, type Loss } from './leftHand';
+import { levelText, type LevelContract } from './levels';
+import { ownInner, ownLeft } from './ownHands';
+import { reduceMelody, type MelodyChange } from './reduceMelody';
+import { shareMelody } from './shareMelody';
+import { singAlong, usualRhythm, wordsAbove, type ChordRhythm } from './singAlong';
+import { stretchesOf, type MeasureStretches } from './stretches';
+import { TEXTURES, usualTextures, type TextureId } from './textures';
+
+export interface ArrangeSettings {
+  readonly contract: LevelContract;
+  readonly style: 'solo' | 'sing-along';
+  /** What is wished for in a measure; null leaves it to the level. */
+  readonly textureIn: (measure: number) => TextureId | null;
+  /** The line that has the tune, where the teacher says so. */
+  readonly tuneIn: (measure: number) => TuneLine | undefined;
+  /** Rhythm of the chords of a sing-along; null leaves it to the level. */
+  readonly rhythm: ChordRhythm | null;
+  /** Semitones per hand. */
+  readonly reach: Readonly<Record<Hand, number>>;
+  readonly keyboard: { readonly low: number; readonly high: number };
+  readonly form: Form;
+  readonly swings: boolean;
+}
+
+export interface Reason {
+  readonly measure: number;
+  readonly about: 'melody' | 'right hand' | 'left hand' | 'register';
+  /** Ids of the notes it speaks of; may be empty. */
+  readonly notes: readonly string[];
+  readonly text: string;
+  readonly loss?: Loss;
+}
+
+export interface Arranged {
+  /** Written notes of two staves. */
+  readonly notes: readonly Note[];
+  readonly marks: readonly Mark[];
+  /** Chord names where the hands play them. */
+  readonly chordSymbols: readonly ChordSymbol[];
+  readonly reasons: readonly Reason[];
+  readonly tune: Tune;
+  readonly melodyChanges: readonly MelodyChange[];
+  readonly folds: readonly Fold[];
+  readonly stretches: readonly MeasureStretches[];
+  /** Everything besides the tune that the source has for two hands. */
+  readonly accompaniment: readonly SoundingNote[];
+  /** No tune is played: the chords carry a singer. */
+  readonly isSingAlong: boolean;
+  /** Measures in which the left hand plays what the source has. */
+  readonly ownMeasures: ReadonlySet<number>;
+}
+
+/** Arranges a score that is in its key already. `chords` are its chords, in order of time. */
+export function arrange(score: Score, chords: readonly ChordSpan[], settings: ArrangeSettings): Arranged {
+  const { contract, form } = settings;
+  const measures = score.measures;
+  const phraseMeasures = new Set(form.phrases.map((p) => p.from));
+  const tune = tuneOf(score, settings.tuneIn, phraseMeasures);
+  const accompaniment = accompanimentOf(score, tune.notes);
+  const stretches = stretchesOf(measures, chords, contract);
+  const isSingAlong = settings.style === 'sing-along' || tune.notes.length === 0;
+  const base = { tune, accompaniment, stretches, isSingAlong };
+  if (isSingAlong) return { ...base, ...singAlongVersion(score, stretches, settings) };
+  const wantsTexture = measures.some((m) => {
+    const wanted = settings.textureIn(m.index);
+    return wanted !== null && wanted !== 'own';
+  });
+  const isKeyboardMusic = accompaniment.length > 0 && !tune.lines.includes('voice');
+  if (contract.accompaniment === 'kept' && isKeyboardMusic && !wantsTexture)
+    return { ...base, ...writtenVersion(score, chords, settings) };
+  return { ...base, ...soloVersion(score, chords, tune, accompaniment, stretches, settings) };
+}
+
+type Version = Omit<Arranged, 'tune' | 'accompaniment' | 'stretches' | 'isSingAlong'>;
+
+const toReasons = (about: Reason['about'], reasons: readonly ArrangeReason[]): Reason[] =>
+  reasons.map(({ reason, ...rest }) => ({ ...rest, about, text: reason }));
+
+/** Chord names at the places where the hands have them. */
+const symbolsOf = (stretches: readonly MeasureStretches[], chords: readonly ChordSpan[]): ChordSymbol[] => {
+  const played = stretches.flatMap((m) => m.stretches.map(({ onset, chord }) => ({ onset, chord })));
+  // A chord that goes on over a barline is named once.
+  const starts = new Set(chords.map((c) => c.onset));
+  return played.filter((s, i) => i === 0 || starts.has(s.onset) || played[i - 1]!.chord !== s.chord);
+};
+
+const sungMarks = (score: Score): Mark[] =>
+  score.parts.flatMap((p) => p.marks ?? []).filter((m) => m.kind === 'lyrics');
+
+function singAlongVersion(
+  score: Score,
+  stretches: readonly MeasureStretches[],
+  settings: ArrangeSettings,
+): Version {
+  const { contract, form } = settings;
+  const freshStarts = new Set(form.sections.map((s) => s.from));
+  const right = singAlong(score.measures, stretches, {
+    contract,
+    rhythm: settings.rhythm ?? usualRhythm(contract.level),
+    reach: settings.reach.right,
+    keyboard: settings.keyboard,
+    freshStarts,
+  });
+  const above = soundingNotes(right.notes);
+  const bass: TextureId = contract.level < 3 ? 'held-root' : 'root-then-fifth';
+  const left = leftHand(score.measures, stretches, above, {
+    contract,
+    texturesIn: (measure) => [settings.textureIn(measure.index) ?? bass, bass, 'held-root'],
+    freshStarts,
+    reach: settings.reach.left,
+    keyboard: settings.keyboard,
+  });
+  const tune = score.parts.find((p) => p.role === 'melody') ?? score.parts[0];
+  return {
+    notes: notate(score.measures, [...right.notes, ...left.notes]),
+    marks: [...sungMarks(score), ...wordsAbove(tune?.notes ?? [])].sort((a, b) => a.onset - b.onset),
+    chordSymbols: symbolsOf(stretches, []),
+    reasons: [...toReasons('right hand', right.reasons), ...toReasons('left hand', left.reasons)],
+    melodyChanges: [],
+    folds: [],
+    ownMeasures: new Set(),
+  };
+}
+
+function writtenVersion(score: Score, chords: readonly ChordSpan[], settings: ArrangeSettings): Version {
+  const part = keyboardPart(score);
+  const { notes, reasons } = asWritten(part, {
+    measures: score.measures,
+    reach: settings.reach,
+    keyboard: settings.keyboard,
+  });
+  return {
+    notes,
+    marks: part.marks ?? [],
+    chordSymbols: chords.filter((c) => c.chord).map(({ onset, chord }) => ({ onset, chord })),
+    reasons: toReasons('register', reasons),
+    melodyChanges: [],
+    folds: [],
+    ownMeasures: new Set(score.measures.map((m) => m.index)),
+  };
+}
+
+/** The melody in the right hand, under it the source's accompaniment or a texture. */
+function soloVersion(
+  score: Score,
+  chords: readonly ChordSpan[],
+  tune: Tune,
+  accompaniment: readonly SoundingNote[],
+  stretches: readonly MeasureStretches[],
+  settings: ArrangeSettings,
+): Version {
+  const { contract, form, keyboard, reach } = settings;
+  const { measures } = score;
+  const reasons: Reason[] = [];
+
+  const { notes: reduced, changes } = reduceMelody(tune.notes, measures, contract);
+  for (const c of changes)
+    reasons.push({ measure: c.measure, about: 'melody', notes: [c.note], text: c.reason });
+  const { notes: folded, folds } = foldMelody(reduced, {
+    keyboard,
+    floor: MELODY_FLOOR,
+    starts: [
+      ...form.phrases.map((p) => measures[p.from]!.start - (p.pickup ?? 0)),
+      ...measures.filter((m, i) => i > 0 && tune.lines[i] !== tune.lines[i - 1]).map((m) => m.start),
+    ],
+  });
+  reasons.push(...foldReasons(folds, score), ...tuneReasons(tune));
+  const ornaments = contract.tuplets === 'any';
+  const melodyNotes = writtenMelody(folded, score, ornaments, reasons, contract);
+
+  const freshStarts = new Set(form.sections.map((s) => s.from));
+  const ceilings = new Ceilings(folded);
+  const lower = accompaniment.filter((n) => n.staff !== 1);
+  const hasOwn = accompaniment.length > 0;
+  const allowsOwn = contract.accompaniment !== 'replaced' && lower.length > 0;
+  const ownWanted = (measure: number): boolean => {
+    const wanted = settings.textureIn(measure);
+    return allowsOwn && (wanted === null || wanted === 'own');
+  };
+  const own = allowsOwn
+    ? ownLeft(lower, stretches, { contract, reach: reach.left, keyboard, measures, ceilings })
+    : { notes: [], measures: new Set<number>(), reasons: [] };
+  const ownMeasures = new Set([...own.measures].filter(ownWanted));
+  const inOwn = (onset: Ticks): boolean => ownMeasures.has(measureAt(measures, onset).index);
+  const density = hasOwn ? strokesPerBeat(lower, score) : undefined;
+  const left = leftHand(measures, stretches, folded, {
+    contract,
+    texturesIn: (measure) => {
+      const usual = usualTextures(contract.level, measure.time, settings.swings);
+      const wanted = settings.textureIn(measure.index);
+      // A simplified left hand is never busier than the one it stands for.
+      const calm = density === undefined ? usual : usual.filter((t) => TEXTURES[t].perBeat <= density);
+      const rest = calm.length > 0 ? calm : usual.slice(-1);
+      return wanted === null || wanted === 'own' ? rest : [wanted, ...rest];
+    },
+    freshStarts,
+    reach: reach.left,
+    keyboard,
+    except: ownMeasures,
+  });
+  const ownNotes = own.notes.filter((n) => inOwn(n.onset)).map((n): Note => ownNote(n, 2));
+  reasons.push(
+    ...toReasons('left hand', left.reasons),
+    ...toReasons(
+      'left hand',
+      own.reasons.filter((r) => ownMeasures.has(r.measure)),
+    ),
+  );
+
+  const shared = shareMelody(melodyNotes, [...left.notes, ...ownNotes], measures, contract);
+  reasons.push(...toReasons('melody', shared.reasons));
+
+  const lowerSounding = soundingNotes(shared.left);
+  const under = new Floors(lowerSounding);
+  const right = soundingNotes(shared.melody);
+  const inner =
+    contract.accompaniment === 'replaced'
+      ? { notes: [], reasons: [] }
+      : ownInner(
+          accompaniment.filter((n) => n.staff === 1 && inOwn(n.onset)),
+          right,
+          { contract, reach: reach.right, measures, floor: (from, to) => under.over(from, to) },
+        );
+  const filled = fillUnder(right, lowerSounding, stretches, measures, {
+    contract,
+    reach: reach.right,
+    sparing: hasOwn && rightThickness(score) < THIN,
+    except: ownMeasures,
+  });
+  reasons.push(...toReasons('right hand', inner.reasons), ...toReasons('right hand', filled.reasons));
+
+  const innerIds = new Set(filled.notes.map((n) => n.id));
+  const notes = [
+    ...shared.melody,
+    ...inner.notes.filter((n) => !innerIds.has(n.id)),
+    ...filled.notes,
+    ...shared.left,
+  ];
+  return {
+    notes: notate(measures, notes),
+    marks: [...sungMarks(score), ...(contract.level >= 3 ? dynamicsOf(score) : [])].sort(
+      (a, b) => a.onset - b.onset,
+    ),
+    chordSymbols: symbolsOf(stretches, chords),
+    reasons,
+    melodyChanges: changes,
+    folds,
+    ownMeasures,
+  };
+}
+
+/** Under so many notes to a stroke the right hand of a source counts as a single line. */
+const THIN = 1.2;
+
+/** Notes to a stroke in the right hand of the source. */
+function rightThickness(score: Score): number {
+  const right = soundingNotes(keyboardPart(score).notes.filter((n) => n.staff === 1));
+  return right.length / Math.max(1, new Set(right.map((n) => n.onset)).size);
+}
+
+/** Strokes to a beat in the source's left hand, over the measures in which it plays. */
+function strokesPerBeat(left: readonly SoundingNote[], score: Score): number {
+  const onsets = new Set(left.map((n) => n.onset));
+  const measures = new Set([...onsets].map((o) => measureAt(score.measures, o)));
+  const beats = [...measures].reduce((sum, m) => sum + m.length / beatLength(m.time), 0);
+  return onsets.size / Math.max(1, beats);
+}
+
+const ownNote = (n: SoundingNote, staff: 1 | 2): Note => ({
+  id: n.id,
+  onset: n.onset,
+  duration: n.duration,
+  pitch: n.pitch,
+  staff,
+  voice: staff === 1 ? 1 : 5,
+  ...(n.articulations.length ? { articulations: n.articulations } : {}),
+});
+
+/** Keys that the left hand leaves free: above its highest one. */
+class Floors {
+  private readonly ceilings: Ceilings;
+  constructor(left: readonly SoundingNote[]) {
+    // The same search, upside down.
+    this.ceilings = new Ceilings(left.map((n) => ({ ...n, midi: -n.midi })));
+  }
+  over(from: Ticks, to: Ticks): number {
+    const mirrored = this.ceilings.over(from, to);
+    return mirrored === 127 ? 0 : -mirrored;
+  }
+}
+
+const dynamicsOf = (score: Score): Mark[] =>
+  score.parts.length === 0
+    ? []
+    : (keyboardPart(score).marks ?? []).filter((m) => m.kind === 'dynamic' || m.kind === 'hairpin');
+
+function foldReasons(folds: readonly Fold[], score: Score): Reason[] {
+  return folds.map(({ onset, octaves }, i): Reason => {
+    const before = i === 0 ? 0 : folds[i - 1]!.octaves;
+    const text =
+      octaves === 0
+        ? 'from here the melody is in its own octave again'
+        : `from here the melody is ${Math.abs(octaves) === 1 ? 'an octave' : `${Math.abs(octaves)} octaves`} ${octaves > 0 ? 'higher' : 'lower'} than in the source, ${octaves > before ? 'to leave room for the left hand' : 'to lie on the keyboard and on the staff'}`;
+    return { measure: measureAt(score.measures, onset).index, about: 'register', notes: [], text };
+  });
+}
+
+function tuneReasons({ lines, has }: Tune): Reason[] {
+  if (has.length < 2) return [];
+  return lines.flatMap((line, i): Reason[] =>
+    i > 0 && line === lines[i - 1]
+      ? []
+      : i === 0 && (line === 'voice' || line === 'upper')
+        ? []
+        : [
+            {
+              measure: i,
+              about: 'melody',
+              notes: [],
+              text: `from here ${TUNE_LINE_NAMES[line]} has the tune`,
+            },
+          ],
+  );
+}
+
+/** The melody as written notes of staff 1; words stay with the note that carries them, ornaments where the level has them. */
+function writtenMelody(
+  melody: readonly SoundingNote[],
+  source: Score,
+  ornaments: boolean,
+  reasons: Reason[],
+  contract: LevelContract,
+): Note[] {
+  const all = source.parts.flatMap((p) => p.notes);
+  const written = new Map(all.map((n) => [n.id, n]));
+  const graces = new Map<string, Note[]>();
+  for (const n of all)
+    if (n.grace && !n.cue) {
+      const place = `${n.onset}:${n.voice}`;
+      graces.set(place, [...(graces.get(place) ?? []), n]);
+    }
+  return melody.flatMap((n): Note[] => {
+    const original = written.get(n.id);
+    const by = original ? n.pitch.octave - original.pitch.octave : 0;
+    const own =
+      original && n.onset === original.onset ? (graces.get(`${n.onset}:${original.voice}`) ?? []) : [];
+    const ornamented = own.length > 0 || (original?.ornaments?.length ?? 0) > 0;
+    if (ornamented && !ornaments)
+      reasons.push({
+        measure: measureAt(source.measures, n.onset).index,
+        about: 'melody',
+        notes: [n.id],
+        text: `${own.length > 0 ? 'grace notes' : 'an ornament'} left out at level ${levelText(contract.level)}`,
+        loss: 'ornament',
+      });
+    const keepsLength = original && original.duration === n.duration && original.onset === n.onset;
+    const note: Note = {
+      id: n.id,
+      onset: n.onset,
+      duration: n.duration,
+      pitch: n.pitch,
+      staff: 1,
+      voice: 1,
+      ...(keepsLength && original.tuplet ? { tuplet: original.tuplet } : {}),
+      ...(n.articulations.length ? { articulations: n.articulations } : {}),
+      ...(ornaments && original?.ornaments ? { ornaments: original.ornaments } : {}),
+      ...(original?.lyrics ? { lyrics: original.lyrics.filter((l) => l.line === 'words') } : {}),
+      ...(original?.fermata ? { fermata: true } : {}),
+    };
+    if (!ornaments) return [note];
+    const top = own.filter(
+      (g) =>
+        !own.some(
+          (o) => o.grace!.order === g.grace!.order && o !== g && o.pitch.octave * 7 > g.pitch.octave * 7,
+        ),
+    );
+    return [
+      ...top.map((g): Note => ({
+        ...g,
+        staff: 1,
+        voice: 1,
+        pitch: { ...g.pitch, octave: g.pitch.octave + by },
+      })),
+      note,
+    ];
+  });
+}

@@ -1,0 +1,103 @@
+/**
+ * The octave in which a melody lies: the whole of it with room for the left hand below, and phrases by octaves where they
+ * would leave the keyboard or the hand's register. A fold falls at the beginning of a phrase, never inside one.
+ */
+import type { SoundingNote } from '../score/query';
+import type { Ticks } from '../score/ticks';
+
+export interface FoldSettings {
+  readonly keyboard: { readonly low: number; readonly high: number };
+  /** Ticks at which a phrase, or the tune of another line, begins. */
+  readonly starts: readonly Ticks[];
+  /** Lowest comfortable bottom of a right-hand melody: below it there is no room for the left hand. */
+  readonly floor: number;
+}
+
+/** G3: below it there is no room for the left hand. */
+export const MELODY_FLOOR = 55;
+/** E6: above it begin the ledger lines that nobody reads gladly. */
+const CEILING = 88;
+
+export interface Fold {
+  readonly onset: Ticks;
+  /** Octaves from the source, from here on. */
+  readonly octaves: number;
+}
+
+/** A semitone below the floor for so many beats costs so much; leaving the octave of the phrase before costs this. */
+const CHANGE = 60;
+const AWAY_FROM_SOURCE = 7;
+const OUTSIDE_KEYBOARD = 500;
+const OCTAVES = [-2, -1, 0, 1, 2];
+
+/** The melody moved by whole octaves, and where its octave changes. */
+export function foldMelody(
+  melody: readonly SoundingNote[],
+  { keyboard, starts, floor }: FoldSettings,
+): { notes: SoundingNote[]; folds: Fold[] } {
+  if (melody.length === 0) return { notes: [], folds: [] };
+  const phrases: SoundingNote[][] = [];
+  const begins = new Set(starts);
+  for (const note of melody) {
+    const isNew =
+      phrases.length === 0 ||
+      [...betweenStarts(phrases.at(-1)!.at(-1)!.onset, note.onset, begins)].length > 0;
+    if (isNew) phrases.push([note]);
+    else phrases.at(-1)!.push(note);
+  }
+  const costs = phrases.map((notes) => OCTAVES.map((o) => phraseCost(notes, o, keyboard, floor)));
+  let totals = costs[0]!;
+  const back: number[][] = [];
+  for (const own of costs.slice(1)) {
+    const from: number[] = [];
+    const previous = totals;
+    totals = own.map((cost, k) => {
+      const ways = previous.map((p, j) => p + CHANGE * Math.abs(k - j));
+      const best = ways.indexOf(Math.min(...ways));
+      from.push(best);
+      return ways[best]! + cost;
+    });
+    back.push(from);
+  }
+  let at = totals.indexOf(Math.min(...totals));
+  const path = [at];
+  for (let i = back.length - 1; i >= 0; i--) {
+    at = back[i]![at]!;
+    path.unshift(at);
+  }
+  const octaves = path.map((k) => OCTAVES[k]!);
+  const folds = phrases.flatMap((notes, i): Fold[] =>
+    octaves[i] === (i === 0 ? 0 : octaves[i - 1]) ? [] : [{ onset: notes[0]!.onset, octaves: octaves[i]! }],
+  );
+  return { notes: phrases.flatMap((notes, i) => notes.map((n) => moved(n, octaves[i]!))), folds };
+}
+
+function* betweenStarts(after: Ticks, to: Ticks, begins: ReadonlySet<Ticks>): Generator<Ticks> {
+  for (const start of begins) if (start > after && start <= to) yield start;
+}
+
+const moved = (n: SoundingNote, octaves: number): SoundingNote =>
+  octaves === 0
+    ? n
+    : { ...n, midi: n.midi + 12 * octaves, pitch: { ...n.pitch, octave: n.pitch.octave + octaves } };
+
+function phraseCost(
+  notes: readonly SoundingNote[],
+  octaves: number,
+  keyboard: FoldSettings['keyboard'],
+  floor: number,
+): number {
+  let cost = AWAY_FROM_SOURCE * Math.abs(octaves);
+  let low = 0;
+  let high = 0;
+  let total = 0;
+  for (const note of notes) {
+    const midi = note.midi + 12 * octaves;
+    if (midi < keyboard.low || midi > keyboard.high) cost += OUTSIDE_KEYBOARD;
+    low += Math.max(0, floor - midi) * note.duration;
+    high += Math.max(0, midi - CEILING) * note.duration;
+    total += note.duration;
+  }
+  // Mean depth below the floor, and whether the lowest notes leave no room at all.
+  return cost + (12 * (low + high)) / Math.max(1, total) + (low > 0 ? 6 : 0);
+}

@@ -1,0 +1,340 @@
+/**
+ * The source's own accompaniment within a level: thinned, not replaced. In each measure what is too quick, too thick or too wide
+ * is mended note by note; a measure that keeps too little of itself, or not its basses, is given back to the textures.
+ */
+import { beatLength, endOf, metricalStrength, placeInMeasure } from '../score/metre';
+import { byMeasure, byOnset, type SoundingNote } from '../score/query';
+import type { Measure, Note } from '../score/score';
+import type { Ticks } from '../score/ticks';
+import { bassOf } from '../theory/chord';
+import { pitchClass } from '../theory/fifths';
+import type { ArrangeReason, Ceilings } from './leftHand';
+import { leftOnsetsIn, levelText, shortestValue, type LevelContract } from './levels';
+import { isAllowedTuplet } from './reduceMelody';
+import { isClear } from './register';
+import type { MeasureStretches } from './stretches';
+import { writableEnd } from './writable';
+
+export interface OwnSettings {
+  readonly contract: LevelContract;
+  readonly reach: number;
+  readonly keyboard: { readonly low: number; readonly high: number };
+  readonly measures: readonly Measure[];
+  /** What the right hand's melody leaves free. */
+  readonly ceilings: Ceilings;
+}
+
+export interface OwnLeft {
+  readonly notes: readonly SoundingNote[];
+  /** Measures that play their own accompaniment, or rest as the source does. */
+  readonly measures: ReadonlySet<number>;
+  readonly reasons: readonly ArrangeReason[];
+}
+
+/** A measure stays itself if it keeps at least this share of its notes. */
+const KEPT = 0.6;
+
+interface Piece extends SoundingNote {
+  readonly source: SoundingNote;
+}
+
+/** The left hand of the source, measure by measure. */
+export function ownLeft(
+  notes: readonly SoundingNote[],
+  inMeasures: readonly MeasureStretches[],
+  settings: OwnSettings,
+): OwnLeft {
+  const { measures, contract } = settings;
+  const groups = byMeasure(measures, notes);
+  const kept: SoundingNote[] = [];
+  const own = new Set<number>();
+  const reasons: ArrangeReason[] = [];
+  let held: Piece[] = [];
+  let last: { onset: Ticks; notes: Piece[] } | undefined;
+  for (const { measure, stretches } of inMeasures) {
+    const source = groups[measure.index]!;
+    const thinned = thinMeasure(source, measure, held, last, settings);
+    const isOwn =
+      source.length === 0
+        ? held.length > 0 || stretches.length === 0 || notes.length > 0
+        : thinned.length >= KEPT * countable(source, contract) &&
+          (contract.accompaniment === 'kept' || keepsBasses(thinned, held, stretches));
+    if (!isOwn) {
+      held = [];
+      last = undefined;
+      continue;
+    }
+    own.add(measure.index);
+    kept.push(...thinned);
+    const left = source.length - thinned.length;
+    if (source.length > 0)
+      reasons.push({
+        measure: measure.index,
+        notes: thinned.map((n) => n.id),
+        reason:
+          left === 0
+            ? 'the left hand as in the source'
+            : `the left hand as in the source, ${left} of ${source.length} notes left out for level ${levelText(contract.level)}`,
+      });
+    held = [...held, ...thinned].filter((n) => n.onset + n.duration > endOf(measure));
+    const lastGroup = byOnset(thinned).at(-1);
+    if (lastGroup) last = lastGroup;
+  }
+  return { notes: withoutSource(kept as Piece[]), measures: own, reasons };
+}
+
+const withoutSource = (pieces: readonly Piece[]): SoundingNote[] =>
+  pieces.map(({ source: _source, ...note }) => note);
+
+/** Notes that any version could keep: no more to an onset than the hand plays. */
+const countable = (source: readonly SoundingNote[], contract: LevelContract): number =>
+  byOnset(source).reduce((sum, g) => sum + Math.min(g.notes.length, contract.leftNotes), 0);
+
+function thinMeasure(
+  source: readonly SoundingNote[],
+  measure: Measure,
+  held: readonly Piece[],
+  before: { onset: Ticks; notes: readonly Piece[] } | undefined,
+  settings: OwnSettings,
+): Piece[] {
+  const { contract, ceilings, measures } = settings;
+  const span = Math.min(settings.reach, contract.span ?? settings.reach);
+  const sounding: Piece[] = [...held];
+  const result: Piece[] = [];
+  let last = before;
+  for (const { onset, notes } of onsetsWithin(source, measure, contract)) {
+    const chord = oneHand(
+      notes.map((n) => onKeyboard({ ...n, source: n }, settings.keyboard)),
+      {
+        most: contract.leftNotes,
+        span,
+        ceiling: ceilings.over(onset, onset + 1),
+        low: settings.keyboard.low,
+      },
+    );
+    const placed = nearer(chord, last, measure, settings);
+    if (placed.length === 0) continue;
+    // What the hand cannot hold on to while it strikes is let go; the pedal has it, where there is one.
+    for (const earlier of [...sounding]) {
+      if (earlier.onset + earlier.duration <= onset) continue;
+      const together = [
+        ...sounding.filter((n) => n.onset < onset && n.onset + n.duration > onset),
+        ...placed,
+      ];
+      const keys = together.map((n) => n.midi);
+      const tooMany = together.length > contract.leftNotes;
+      const tooWide = Math.max(...keys) - Math.min(...keys) > span;
+      const sameKey = placed.some((n) => n.midi === earlier.midi);
+      if (tooMany || tooWide || sameKey) letGo(earlier, onset, sounding, result);
+    }
+    for (const note of placed) {
+      const end = Math.min(
+        ceilings.until(note.midi, onset, onset + note.duration),
+        writtenEnd(note, measure, measures, contract),
+      );
+      const piece = { ...note, duration: end - onset };
+      if (piece.duration <= 0) continue;
+      result.push(piece);
+      sounding.push(piece);
+    }
+    last = { onset, notes: placed };
+  }
+  return result;
+}
+
+/** The end at which a level can write a note. */
+function writtenEnd(
+  note: Piece,
+  measure: Measure,
+  measures: readonly Measure[],
+  contract: LevelContract,
+): Ticks {
+  const end = note.onset + note.duration;
+  if (contract.shortestSimple === null || isAllowedTuplet(note.onset, end, measure, contract)) return end;
+  const grid = shortestValue(contract, measure.time);
+  const rounded =
+    note.duration % grid === 0 ? end : note.onset + Math.max(1, Math.round(note.duration / grid)) * grid;
+  return writableEnd(note.onset, rounded, measures, contract);
+}
+
+function letGo(note: Piece, at: Ticks, ...lists: Piece[][]): void {
+  for (const list of lists) {
+    const i = list.indexOf(note);
+    if (i >= 0) list[i] = { ...note, duration: at - note.onset };
+  }
+}
+
+/** The onsets that a level can write in a measure; the weakest go where there are too many. */
+function onsetsWithin(
+  source: readonly SoundingNote[],
+  measure: Measure,
+  contract: LevelContract,
+): { onset: Ticks; notes: SoundingNote[] }[] {
+  const grid = shortestValue(contract, measure.time);
+  const readable = byOnset(source).filter(
+    ({ onset, notes }) =>
+      placeInMeasure(measure, onset) % grid === 0 ||
+      notes.some((n) => isAllowedTuplet(onset, onset + n.duration, measure, contract)),
+  );
+  const most = leftOnsetsIn(contract, measure.length / beatLength(measure.time));
+  if (readable.length <= most) return readable;
+  const strength = (tick: Ticks): number => metricalStrength(measure.time, placeInMeasure(measure, tick));
+  const kept = new Set(
+    [...readable].sort((a, b) => strength(b.onset) - strength(a.onset) || a.onset - b.onset).slice(0, most),
+  );
+  return readable.filter((g) => kept.has(g));
+}
+
+const moved = (note: Piece, octaves: number): Piece =>
+  octaves === 0
+    ? note
+    : {
+        ...note,
+        midi: note.midi + 12 * octaves,
+        pitch: { ...note.pitch, octave: note.pitch.octave + octaves },
+      };
+
+function onKeyboard(note: Piece, { low, high }: OwnSettings['keyboard']): Piece {
+  let placed = note;
+  while (placed.midi < low) placed = moved(placed, 1);
+  while (placed.midi > high) placed = moved(placed, -1);
+  return placed;
+}
+
+interface HandLimits {
+  readonly most: number;
+  readonly span: number;
+  readonly ceiling: number;
+  readonly low: number;
+}
+
+/** What one hand holds of a chord: its bass always, then what says most about the chord. */
+function oneHand(chord: readonly Piece[], { most, span, ceiling, low }: HandLimits): Piece[] {
+  const sorted = [...new Map(chord.map((n) => [n.midi, n])).values()].sort((a, b) => a.midi - b.midi);
+  let bass = sorted[0]!;
+  while (bass.midi > ceiling && bass.midi - 12 >= low) bass = moved(bass, -1);
+  if (bass.midi > ceiling) return [];
+  const others = sorted.slice(1).flatMap((note): Piece[] => {
+    let placed = note;
+    while (placed.midi - bass.midi > span || placed.midi > ceiling) placed = moved(placed, -1);
+    return placed.midi > bass.midi ? [placed] : [];
+  });
+  // Octave doublings go first, then the fifth, never the bass.
+  const worth = (n: Piece): number => {
+    const up = (n.midi - bass.midi) % 12;
+    return up === 0 ? 0 : up === 7 ? 1 : 2;
+  };
+  const kept: Piece[] = [bass];
+  for (const note of [...others].sort((a, b) => worth(b) - worth(a) || b.midi - a.midi)) {
+    if (kept.length === most) break;
+    if (kept.some((n) => n.midi === note.midi)) continue;
+    const keys = [...kept, note].map((n) => n.midi).sort((a, b) => a - b);
+    const wasClear = note.midi === note.source.midi;
+    if (wasClear || isClear(keys)) kept.push(note);
+  }
+  return kept.sort((a, b) => a.midi - b.midi);
+}
+
+/** A chord an octave nearer to the one before, where the level has no such leap without a beat to move in. */
+function nearer(
+  chord: readonly Piece[],
+  before: { onset: Ticks; notes: readonly Piece[] } | undefined,
+  measure: Measure,
+  { contract, ceilings, keyboard }: OwnSettings,
+): readonly Piece[] {
+  if (!before || contract.leap === null || chord.length === 0) return chord;
+  const onset = chord[0]!.onset;
+  if (onset - before.onset > beatLength(measure.time)) return chord;
+  if (before.notes.every((n) => n.onset + n.duration < onset)) return chord;
+  const leap = (c: readonly Piece[]): number =>
+    Math.min(...c.flatMap((x) => before.notes.map((y) => Math.abs(x.midi - y.midi))));
+  if (leap(chord) <= contract.leap) return chord;
+  const ceiling = ceilings.over(onset, onset + 1);
+  const other = [-1, 1, -2, 2]
+    .map((octaves) => chord.map((n) => moved(n, octaves)))
+    .filter(
+      (c) => c.every((n) => n.midi >= keyboard.low && n.midi <= ceiling) && isClear(c.map((n) => n.midi)),
+    )
+    .find((c) => leap(c) <= contract.leap!);
+  return other ?? chord;
+}
+
+/** Whether the lowest note at each change of chord is its bass. */
+function keepsBasses(
+  notes: readonly Piece[],
+  held: readonly Piece[],
+  stretches: MeasureStretches['stretches'],
+): boolean {
+  return stretches.every(({ onset, chord }) => {
+    const sounding = [...held, ...notes].filter((n) => n.onset <= onset && onset < n.onset + n.duration);
+    if (sounding.length === 0) return false;
+    const lowest = Math.min(...sounding.map((n) => n.midi));
+    return lowest % 12 === pitchClass(bassOf(chord));
+  });
+}
+
+export interface OwnRight {
+  readonly notes: readonly Note[];
+  readonly reasons: readonly ArrangeReason[];
+}
+
+export interface InnerSettings {
+  readonly contract: LevelContract;
+  readonly reach: number;
+  readonly measures: readonly Measure[];
+  /** Lowest key that the left hand leaves free. */
+  readonly floor: (from: Ticks, to: Ticks) => number;
+}
+
+/** What the source's right hand plays under its tune, as far as the hand and the level carry it. */
+export function ownInner(
+  inner: readonly SoundingNote[],
+  melody: readonly SoundingNote[],
+  { contract, reach, measures, floor }: InnerSettings,
+): OwnRight {
+  const span = Math.min(reach, contract.span ?? reach);
+  const notes: Note[] = [];
+  const reasons: ArrangeReason[] = [];
+  if (contract.rightNotes < 2) return { notes, reasons };
+  const byTick = new Map(byOnset(inner).map((g) => [g.onset, g.notes]));
+  for (const top of melody) {
+    const under = (byTick.get(top.onset) ?? [])
+      .map((n) => ({ ...n, source: n }) as Piece)
+      .map((n) => (n.midi >= top.midi ? moved(n, -Math.ceil((n.midi - top.midi + 1) / 12)) : n))
+      .filter((n) => n.midi < top.midi)
+      .sort((a, b) => b.midi - a.midi);
+    const lowest = floor(top.onset, top.onset + top.duration);
+    const kept: Piece[] = [];
+    for (const note of under) {
+      let placed = note;
+      // The chord comes nearer to the melody rather than lose a tone.
+      while (top.midi - placed.midi > span || placed.midi < lowest) placed = moved(placed, 1);
+      if (placed.midi >= top.midi || kept.length === contract.rightNotes - 1) continue;
+      if ((top.midi - placed.midi) % 12 === 0 && under.length > contract.rightNotes - 1) continue;
+      if (kept.some((n) => n.midi === placed.midi)) continue;
+      kept.push(placed);
+    }
+    if (kept.length === 0) continue;
+    notes.push(
+      ...kept.map((n): Note => ({
+        id: n.id,
+        onset: top.onset,
+        duration: top.duration,
+        pitch: n.pitch,
+        staff: 1,
+        voice: 1,
+        ...(n.articulations.length ? { articulations: n.articulations } : {}),
+      })),
+    );
+  }
+  const groups = byMeasure(measures, notes);
+  groups.forEach((own, measure) => {
+    if (own.length > 0)
+      reasons.push({
+        measure,
+        notes: own.map((n) => n.id),
+        reason: 'the chord tones under the melody as in the source',
+      });
+  });
+  return { notes, reasons };
+}

@@ -1,0 +1,418 @@
+/**
+ * Textures as strokes: what a hand strikes over one chord. Each texture offers takes, the best first, without asking
+ * whether they fit; leftHand.ts takes the first that fits hand, level, keyboard and melody.
+ */
+import { beatLength, isCompound, keyAt } from '../score/metre';
+import { isBlackKey } from '../score/pitch';
+import type { Measure } from '../score/score';
+import type { Ticks } from '../score/ticks';
+import { bassOf, chordTones, type Chord } from '../theory/chord';
+import { pitchClass, type Fifths } from '../theory/fifths';
+import { scaleFifths } from '../theory/key';
+import type { LevelContract } from './levels';
+import type { Stretch } from './stretches';
+import type { TextureId } from './textures';
+import { closeVoicings, movement, type Voicing } from './voicing';
+
+export interface Key {
+  readonly midi: number;
+  readonly tone: Fifths;
+}
+
+/** Keys struck together and how long they are held. */
+export interface Stroke {
+  readonly onset: Ticks;
+  readonly end: Ticks;
+  readonly keys: readonly Key[];
+}
+
+/** Where the hand was: its lowest key, and the shape of its last chord. */
+export interface Place {
+  readonly bass?: number;
+  readonly shape?: Voicing;
+}
+
+export interface Take {
+  readonly strokes: readonly Stroke[];
+  readonly place: Place;
+}
+
+/** What a pattern stands on. */
+export interface Ground {
+  readonly stretch: Stretch;
+  readonly measure: Measure;
+  readonly contract: LevelContract;
+  /** Semitones the hand holds at once: the lesser of the level's span and the reach. */
+  readonly span: number;
+  readonly reach: number;
+  readonly keyboard: { readonly low: number; readonly high: number };
+  /** Highest free key under the melody while the stretch lasts. */
+  readonly ceiling: number;
+  readonly before: Place;
+  /** The chord after this stretch, if it comes at once. */
+  readonly next: Chord | undefined;
+  /** The chord stood before this stretch already. */
+  readonly goesOn: boolean;
+}
+
+/** Where roots are taken: near D3 for single roots, lower where a chord follows above them. */
+const HOME = 50;
+const LOW_HOME = 43;
+const TRIAD_HOME = 48;
+/** How strongly the bass is drawn to where it was, against where it is at home. */
+const NEARNESS = 0.6;
+/** Highest key of an accompaniment. */
+const HIGHEST = 64;
+/** An inverted first shape is as bad as a shape so many semitones from home. */
+const INVERTED_START = 8;
+
+const mod12 = (n: number): number => ((n % 12) + 12) % 12;
+
+/** The keys of a tone between two bounds, rising. */
+export function octavesOf(tone: Fifths, low: number, high: number): number[] {
+  const result: number[] = [];
+  for (let midi = low + mod12(pitchClass(tone) - low); midi <= high; midi += 12) result.push(midi);
+  return result;
+}
+
+/** Basses of a chord, the one nearest to home and to the bass before first. */
+function basses(g: Ground, home: number, high: number): Key[] {
+  const tone = bassOf(g.stretch.chord);
+  const cost = (midi: number): number =>
+    Math.abs(midi - home) + (g.before.bass === undefined ? 0 : NEARNESS * Math.abs(midi - g.before.bass));
+  return octavesOf(tone, g.keyboard.low, Math.min(high, g.keyboard.high))
+    .sort((a, b) => cost(a) - cost(b) || a - b)
+    .map((midi) => ({ midi, tone }));
+}
+
+/** The tone a fifth above the bass if the chord has one there, else its highest tone within a sixth. */
+function fifthAbove(chord: Chord, bass: Key, most: number): Key | undefined {
+  const above = chordTones(chord)
+    .map((tone) => ({ tone, up: mod12(pitchClass(tone) - bass.midi) }))
+    .filter((t) => t.up > 2 && t.up <= Math.min(9, most))
+    .sort((a, b) => b.up - a.up);
+  const chosen = above.find((t) => t.up === 7) ?? above.find((t) => t.up === 6 || t.up === 8) ?? above[0];
+  return chosen && { midi: bass.midi + chosen.up, tone: chosen.tone };
+}
+
+/** The chord close above its bass: bass, then the next tones upwards, at most `most`. */
+function closeAbove(chord: Chord, bass: Key, most: number): Key[] {
+  const [root, third, fifth, seventh, ...more] = chordTones(chord);
+  const wanted = [third, fifth, seventh, root, ...more].filter(
+    (t): t is Fifths => t !== undefined && pitchClass(t) !== mod12(bass.midi),
+  );
+  return [
+    bass,
+    ...wanted
+      .slice(0, most - 1)
+      .map((tone) => ({ midi: bass.midi + mod12(pitchClass(tone) - bass.midi), tone }))
+      .sort((a, b) => a.midi - b.midi),
+  ];
+}
+
+/** The beats of a stretch: its onset, and every beat of the measure after it. */
+export function beatsOf({ stretch, measure }: Pick<Ground, 'stretch' | 'measure'>, unit?: Ticks): Ticks[] {
+  const step = unit ?? beatLength(measure.time);
+  const first = stretch.onset - measure.start + measure.beginsAt;
+  const result = [stretch.onset];
+  for (let place = (Math.floor(first / step) + 1) * step; ; place += step) {
+    const tick = measure.start - measure.beginsAt + place;
+    if (tick >= stretch.end) return result;
+    result.push(tick);
+  }
+}
+
+/** Keys in turn at places, each held to the next; the last to the end of the stretch. */
+const inTurn = (places: readonly Ticks[], end: Ticks, keysAt: (i: number) => readonly Key[]): Stroke[] =>
+  places.map((onset, i) => ({ onset, end: places[i + 1] ?? end, keys: keysAt(i) }));
+
+const held = ({ stretch }: Ground, keys: readonly Key[]): Stroke[] => [
+  { onset: stretch.onset, end: stretch.end, keys },
+];
+
+const pulseOf = (measure: Measure): Ticks =>
+  isCompound(measure.time) ? beatLength(measure.time) / 3 : beatLength(measure.time) / 2;
+
+/** Shapes of a chord by how near they are to the one before; ties to fewer black keys under the thumb, then the lower one. */
+function nearestShapes(g: Ground, shapes: readonly Voicing[], home: number): Voicing[] {
+  const { shape } = g.before;
+  const bass = bassOf(g.stretch.chord);
+  const cost = (v: Voicing): number =>
+    shape
+      ? movement(shape, v)
+      : Math.abs(v.notes[0]!.midi - home) + (v.notes[0]!.tone === bass ? 0 : INVERTED_START);
+  const thumb = (v: Voicing): number => (isBlackKey(v.notes.at(-1)!.midi) ? 1 : 0);
+  return [...shapes]
+    .map((v) => ({ v, cost: cost(v), thumb: thumb(v) }))
+    .sort((a, b) => a.cost - b.cost || a.thumb - b.thumb || a.v.notes[0]!.midi - b.v.notes[0]!.midi)
+    .map(({ v }) => v);
+}
+
+const blockShapes = (g: Ground, most: number): Voicing[] =>
+  nearestShapes(
+    g,
+    closeVoicings(g.stretch.chord, {
+      low: Math.max(g.keyboard.low, 36),
+      high: Math.min(HIGHEST, g.ceiling),
+      span: g.span,
+      most,
+    }),
+    TRIAD_HOME,
+  );
+
+/** Upper shapes above a bass: two or three tones, without the bass's own where the chord has enough others. */
+function upperShapes(g: Ground, bass: Key, most: number): Voicing[] {
+  const tones = chordTones(g.stretch.chord);
+  const others = tones.filter((t) => pitchClass(t) !== mod12(bass.midi));
+  // A chord's colour is its third and seventh; the root above the bass comes last.
+  const [root, third, fifth, seventh] = tones;
+  const order = [third, seventh, fifth, root, ...tones.slice(4)].filter((t): t is Fifths => t !== undefined);
+  const chosen = (others.length >= Math.min(2, most) ? order.filter((t) => others.includes(t)) : order).slice(
+    0,
+    most,
+  );
+  const high = Math.min(HIGHEST, g.ceiling);
+  const shapes = chosen.flatMap((bottom) =>
+    octavesOf(bottom, Math.max(bass.midi + 3, 46), high).map((midi): Voicing => ({
+      notes: [
+        { midi, tone: bottom },
+        ...chosen
+          .filter((t) => t !== bottom)
+          .map((tone) => ({ midi: midi + (mod12(pitchClass(tone) - midi) || 12), tone })),
+      ].sort((a, b) => a.midi - b.midi),
+    })),
+  );
+  return nearestShapes(
+    g,
+    shapes.filter((v) => v.notes.at(-1)!.midi <= high),
+    TRIAD_HOME + 7,
+  );
+}
+
+type Pattern = (ground: Ground) => Generator<Take>;
+
+/** A low note, then a chord above it on every further beat. */
+function lowThenChord(beatsFrom: (g: Ground) => Ticks[], alternates: boolean): Pattern {
+  return function* (g) {
+    const beats = beatsFrom(g);
+    for (const bass of basses(g, LOW_HOME, Math.min(55, g.ceiling))) {
+      const fifth = fifthAbove(g.stretch.chord, bass, 9);
+      const below = fifth && { ...fifth, midi: fifth.midi - 12 };
+      // The fifth of the second strong beat lies below where there is room: the bass then swings round the root.
+      const second = below && below.midi >= g.keyboard.low && below.midi >= 38 ? below : fifth;
+      const first = alternates && g.goesOn && beats.length <= 2 && second ? second : bass;
+      if (beats.length === 1) yield { strokes: held(g, [first]), place: { ...g.before, bass: first.midi } };
+      else
+        for (const most of g.contract.leftNotes > 2 ? [Math.min(3, g.contract.leftNotes), 2] : [2])
+          for (const shape of upperShapes(g, bass, most))
+            yield {
+              strokes: inTurn(beats, g.stretch.end, (i) =>
+                i === 0
+                  ? [first]
+                  : alternates && i % 4 === 2 && second
+                    ? [second]
+                    : alternates && i % 2 === 0
+                      ? [bass]
+                      : shape.notes,
+              ),
+              place: { bass: bass.midi, shape },
+            };
+    }
+  };
+}
+
+/** A chord's tones one after another from its bass, `order` by place in the close chord. */
+function broken(order: readonly number[], compoundOrder: readonly number[]): Pattern {
+  return function* (g) {
+    const compound = isCompound(g.measure.time);
+    const unit = compound || g.contract.level >= 4 ? pulseOf(g.measure) : undefined;
+    const beat = beatLength(g.measure.time);
+    // Where a chord lasts for no more than two beats, beats alone would not show it.
+    const short = g.stretch.end - g.stretch.onset <= 2 * beat && g.contract.level >= 3;
+    const places = beatsOf(g, unit ?? (short ? pulseOf(g.measure) : undefined));
+    const steps = compound ? compoundOrder : order;
+    for (const bass of basses(g, TRIAD_HOME, g.ceiling)) {
+      const tones = closeAbove(g.stretch.chord, bass, 3);
+      const at = (i: number): readonly Key[] => [
+        tones[Math.min(steps[i % steps.length]!, tones.length - 1)]!,
+      ];
+      yield { strokes: inTurn(places, g.stretch.end, at), place: { bass: bass.midi } };
+    }
+  };
+}
+
+function* blockTakes(g: Ground, places: readonly Ticks[]): Generator<Take> {
+  for (const most of [g.contract.leftNotes, 3, 2].filter((n, i, all) => n >= 2 && all.indexOf(n) === i))
+    for (const shape of blockShapes(g, Math.min(most, 4)))
+      yield {
+        strokes: inTurn(places, g.stretch.end, () => shape.notes),
+        place: { bass: shape.notes[0]!.midi, shape },
+      };
+}
+
+function* rootTakes(g: Ground, places: readonly Ticks[]): Generator<Take> {
+  for (const bass of basses(g, HOME, g.ceiling))
+    yield { strokes: inTurn(places, g.stretch.end, () => [bass]), place: { bass: bass.midi } };
+}
+
+function* octaveTakes(g: Ground, strokes: (low: Key, high: Key) => Stroke[]): Generator<Take> {
+  for (const low of basses(g, LOW_HOME - 4, Math.min(48, g.ceiling - 12))) {
+    const high = { ...low, midi: low.midi + 12 };
+    yield { strokes: strokes(low, high), place: { bass: low.midi } };
+  }
+}
+
+/** The tenth above a bass: the chord's third an octave up, or the tone nearest to it. */
+function tenthAbove(chord: Chord, bass: Key): Key | undefined {
+  const tone = chordTones(chord)
+    .map((t) => ({ t, up: mod12(pitchClass(t) - bass.midi) }))
+    .find(({ up }) => up >= 3 && up <= 5);
+  return tone && { midi: bass.midi + 12 + tone.up, tone: tone.t };
+}
+
+export const PATTERNS: Readonly<Record<Exclude<TextureId, 'own'>, Pattern>> = {
+  'held-root': (g) => rootTakes(g, [g.stretch.onset]),
+
+  *'root-fifth'(g) {
+    for (const bass of basses(g, HOME, g.ceiling)) {
+      const fifth = fifthAbove(g.stretch.chord, bass, g.span);
+      if (fifth) yield { strokes: held(g, [bass, fifth]), place: { bass: bass.midi } };
+    }
+  },
+
+  *'root-then-fifth'(g) {
+    const beats = beatsOf(g);
+    for (const bass of basses(g, HOME, g.ceiling)) {
+      const fifth = fifthAbove(g.stretch.chord, bass, 9);
+      // In an odd number of beats the root is held longer: one and a half of three would hide a beat.
+      const turn = beats[Math.ceil(beats.length / 2)];
+      if (!fifth || turn === undefined) yield { strokes: held(g, [bass]), place: { bass: bass.midi } };
+      else
+        yield {
+          strokes: inTurn([g.stretch.onset, turn], g.stretch.end, (i) => [i === 0 ? bass : fifth]),
+          place: { bass: bass.midi },
+        };
+    }
+  },
+
+  'block-chord': (g) => blockTakes(g, [g.stretch.onset]),
+  pulse: (g) => blockTakes(g, beatsOf(g)),
+  'pulse-eighths': (g) => blockTakes(g, beatsOf(g, pulseOf(g.measure))),
+  'root-pulse': (g) => rootTakes(g, beatsOf(g)),
+  'root-pulse-eighths': (g) => rootTakes(g, beatsOf(g, pulseOf(g.measure))),
+
+  'waltz-bass': lowThenChord((g) => beatsOf(g), false),
+  'swing-bass': lowThenChord((g) => beatsOf(g), true),
+  'broken-chord': broken([0, 2, 1, 2], [0, 1, 2]),
+  'broken-chord-rising': broken([0, 1, 2, 1], [0, 2, 1]),
+
+  *rocking(g) {
+    const places = beatsOf(g, pulseOf(g.measure));
+    const beats = new Set(beatsOf(g));
+    for (const bass of basses(g, TRIAD_HOME, g.ceiling)) {
+      const [, ...upper] = closeAbove(g.stretch.chord, bass, 3);
+      if (upper.length < 2) continue;
+      yield {
+        strokes: inTurn(places, g.stretch.end, (i) => (beats.has(places[i]!) ? [bass] : upper)),
+        place: { bass: bass.midi },
+      };
+    }
+  },
+
+  octaves: (g) => octaveTakes(g, (low, high) => held(g, [low, high])),
+
+  'octaves-in-turn': (g) =>
+    octaveTakes(g, (low, high) => inTurn(beatsOf(g), g.stretch.end, (i) => [i % 2 === 0 ? low : high])),
+
+  *'open-tenth'(g) {
+    const beat = beatLength(g.measure.time);
+    const beats = (g.stretch.end - g.stretch.onset) / beat;
+    const unit = beats >= 3 && !isCompound(g.measure.time) ? beat : pulseOf(g.measure);
+    const all = beatsOf(g, unit);
+    for (const bass of basses(g, LOW_HOME + 2, g.ceiling - 12)) {
+      const fifth = fifthAbove(g.stretch.chord, bass, 9);
+      const tenth = tenthAbove(g.stretch.chord, bass);
+      if (!fifth || !tenth) continue;
+      const order = [bass, fifth, tenth];
+      // Four beats come back over the fifth; longer stretches begin anew.
+      const keys = all.length % 4 === 0 ? [...order, fifth] : order;
+      yield {
+        strokes: inTurn(all, g.stretch.end, (i) => [keys[i % keys.length]!]),
+        place: { bass: bass.midi },
+      };
+    }
+  },
+
+  *'tenth-together'(g) {
+    for (const bass of basses(g, LOW_HOME + 2, g.ceiling - 12)) {
+      const tenth = tenthAbove(g.stretch.chord, bass);
+      if (tenth) yield { strokes: held(g, [bass, tenth]), place: { bass: bass.midi } };
+    }
+  },
+
+  *'bass-line'(g) {
+    const beats = beatsOf(g);
+    const scale = new Set(scaleFifths(keyAt(g.measure, g.stretch.onset)).map(pitchClass));
+    for (const bass of basses(g, LOW_HOME + 2, Math.min(57, g.ceiling))) {
+      const goal = g.next && nearestOctave(bassOf(g.next), bass.midi, g.keyboard);
+      const steps = goal === undefined ? [] : stepsTowards(bass, goal, scale, g);
+      // The root keeps at least its first beat, and one more where there are two to spare.
+      const room = Math.max(0, beats.length - (beats.length > 2 ? 2 : 1));
+      const used = steps.slice(-room || steps.length).slice(0, room);
+      const places = [g.stretch.onset, ...beats.slice(beats.length - used.length)];
+      yield {
+        strokes: inTurn(used.length > 0 ? places : [g.stretch.onset], g.stretch.end, (i) => [
+          i === 0 ? bass : used[i - 1]!,
+        ]),
+        place: { bass: bass.midi },
+      };
+    }
+  },
+
+  *'low-octave-chord'(g) {
+    const [, second] = beatsOf(g);
+    for (const low of basses(g, LOW_HOME - 4, Math.min(47, g.ceiling - 3))) {
+      const bass = g.span >= 12 ? [low, { ...low, midi: low.midi + 12 }] : [low];
+      if (second === undefined) yield { strokes: held(g, bass), place: { ...g.before, bass: low.midi } };
+      else
+        for (const shape of upperShapes(g, low, 3))
+          yield {
+            strokes: inTurn([g.stretch.onset, second], g.stretch.end, (i) => (i === 0 ? bass : shape.notes)),
+            place: { bass: low.midi, shape },
+          };
+    }
+  },
+};
+
+const nearestOctave = (tone: Fifths, to: number, keyboard: Ground['keyboard']): number | undefined =>
+  octavesOf(tone, keyboard.low, Math.min(60, keyboard.high)).sort(
+    (a, b) => Math.abs(a - to) - Math.abs(b - to) || a - b,
+  )[0];
+
+/** Notes of the scale strictly between a bass and its goal, in the order they are walked; three at most. */
+function stepsTowards(bass: Key, goal: number, scale: ReadonlySet<number>, g: Ground): Key[] {
+  const way = Math.sign(goal - bass.midi);
+  if (way === 0 || Math.abs(goal - bass.midi) > 7) return [];
+  const tones = scaleFifths(keyAt(g.measure, g.stretch.onset));
+  const result: Key[] = [];
+  for (let midi = bass.midi + way; midi !== goal; midi += way) {
+    if (!scale.has(mod12(midi))) continue;
+    result.push({ midi, tone: tones.find((t) => pitchClass(t) === mod12(midi))! });
+  }
+  return result.slice(-3);
+}
+
+/** How a piece ends: the chord in the level's fullest quiet shape, held. */
+export function* endingTakes(g: Ground): Generator<Take> {
+  const { contract } = g;
+  if (contract.leftNotes >= 3)
+    for (const bass of basses(g, contract.level >= 5 ? LOW_HOME : TRIAD_HOME, g.ceiling)) {
+      const fifth = fifthAbove(g.stretch.chord, bass, 8);
+      const octave = { ...bass, midi: bass.midi + 12 };
+      if (fifth && contract.level >= 4)
+        yield { strokes: held(g, [bass, fifth, octave]), place: { bass: bass.midi } };
+      yield { strokes: held(g, closeAbove(g.stretch.chord, bass, 3)), place: { bass: bass.midi } };
+    }
+  yield* PATTERNS['root-fifth'](g);
+  yield* PATTERNS['held-root'](g);
+}

@@ -1,0 +1,246 @@
+/**
+ * Sing-along: the right hand plays chords to sing to, close together around and above middle C, each shape the nearest to
+ * the one before, in a rhythm; the left hand has the bass. An introduction leads in.
+ */
+import { beatLength, endOf, isCompound, measureLength } from '../score/metre';
+import { pitchClassName } from '../score/pitch';
+import type { ChordSymbol, Mark, Measure, Note, Score } from '../score/score';
+import type { Ticks } from '../score/ticks';
+import { bassOf, chordSymbol, chordTones, type Chord } from '../theory/chord';
+import { fromFifths, pitchClass, spellMidi, type Fifths } from '../theory/fifths';
+import { tonicFifths, type Key } from '../theory/key';
+import type { ArrangeReason } from './leftHand';
+import { shortestValue, type LevelContract } from './levels';
+import { beatsOf } from './patterns';
+import type { MeasureStretches, Stretch } from './stretches';
+import { movement, type Voicing } from './voicing';
+import { writableEnd } from './writable';
+
+export const CHORD_RHYTHMS = {
+  held: { name: 'Held', says: 'each chord struck once and held', from: 1 },
+  beats: { name: 'On the beats', says: 'the chord on each beat', from: 2 },
+  'after-beats': {
+    name: 'After the beat',
+    says: 'the bass alone on the first beat, the chord on the others',
+    from: 2,
+  },
+  'long-short': {
+    name: 'Long and short',
+    says: 'a beat and a half, then the chord again before the third beat',
+    from: 3,
+  },
+  broken: { name: 'Broken', says: 'the chord note by note from below', from: 3 },
+} as const;
+
+export type ChordRhythm = keyof typeof CHORD_RHYTHMS;
+export const CHORD_RHYTHM_IDS = Object.keys(CHORD_RHYTHMS) as ChordRhythm[];
+
+/** The rhythm a level begins with. */
+export const usualRhythm = (level: number): ChordRhythm =>
+  level < 3 ? 'held' : level < 4 ? 'beats' : level < 6 ? 'long-short' : 'broken';
+
+export interface RightHandSettings {
+  readonly contract: LevelContract;
+  readonly rhythm: ChordRhythm;
+  /** Semitones the right hand holds. */
+  readonly reach: number;
+  readonly keyboard: { readonly low: number; readonly high: number };
+  readonly freshStarts: ReadonlySet<number>;
+}
+
+/** The hand lies above the left hand's triads and below the voice: from D4 to G5. */
+const LOW = 62;
+const HIGH = 79;
+const HOME = 67;
+
+/** Builds the right hand from the chords alone. */
+export function singAlong(
+  measures: readonly Measure[],
+  inMeasures: readonly MeasureStretches[],
+  settings: RightHandSettings,
+): { notes: Note[]; reasons: ArrangeReason[] } {
+  const notes: Note[] = [];
+  const reasons: ArrangeReason[] = [];
+  let before: Voicing | undefined;
+  const lastSounding = inMeasures.findLast((m) => m.stretches.length > 0)?.measure.index;
+  for (const { measure, stretches } of inMeasures) {
+    if (settings.freshStarts.has(measure.index)) before = undefined;
+    stretches.forEach((stretch, i) => {
+      const voicing = nearest(shapesOf(stretch.chord, settings), before);
+      if (!voicing) return;
+      const ends = measure.index === lastSounding && i === stretches.length - 1;
+      const own = struck(voicing, stretch, measure, measures, ends ? 'held' : settings.rhythm, settings);
+      notes.push(...own);
+      const names = voicing.notes.map((n) => pitchClassName(fromFifths(n.tone))).join(' ');
+      const kept = before?.notes.filter((a) => voicing.notes.some((b) => b.midi === a.midi)) ?? [];
+      const stays = kept.map((n) => pitchClassName(fromFifths(n.tone))).join(' and ');
+      reasons.push({
+        measure: measure.index,
+        notes: own.map((n) => n.id),
+        reason: `${chordSymbol(stretch.chord)} as ${names}${stays ? `; ${stays} ${kept.length > 1 ? 'stay' : 'stays'}` : ''}${ends ? '; held: the last chord' : ''}`,
+      });
+      before = voicing;
+    });
+  }
+  return { notes, reasons };
+}
+
+/** A shape in a rhythm over one chord. */
+function struck(
+  voicing: Voicing,
+  stretch: Stretch,
+  measure: Measure,
+  measures: readonly Measure[],
+  rhythm: ChordRhythm,
+  { contract }: RightHandSettings,
+): Note[] {
+  const beat = beatLength(measure.time);
+  const pulse = isCompound(measure.time) ? beat / 3 : beat / 2;
+  const beats = beatsOf({ stretch, measure });
+  const all = voicing.notes.map((_, i) => i);
+  const places = ((): { at: Ticks; keys: readonly number[] }[] => {
+    if (CHORD_RHYTHMS[rhythm].from > contract.level || pulse < shortestValue(contract, measure.time))
+      return [{ at: stretch.onset, keys: all }];
+    if (rhythm === 'beats') return beats.map((at) => ({ at, keys: all }));
+    if (rhythm === 'after-beats' && beats.length > 1) return beats.slice(1).map((at) => ({ at, keys: all }));
+    if (rhythm === 'long-short' && beats.length > 1 && !isCompound(measure.time))
+      return beats.flatMap((at, i) => (i % 2 === 0 ? [{ at, keys: all }] : [{ at: at + pulse, keys: all }]));
+    if (rhythm === 'broken') {
+      const order = all.length > 2 ? [...all, ...all.slice(1, -1).reverse()] : all;
+      return beatsOf({ stretch, measure }, pulse).map((at, i) => ({ at, keys: [order[i % order.length]!] }));
+    }
+    if (rhythm === 'long-short' && isCompound(measure.time)) return beats.map((at) => ({ at, keys: all }));
+    return [{ at: stretch.onset, keys: all }];
+  })();
+  return places.flatMap(({ at, keys }, k) => {
+    const end = writableEnd(at, places[k + 1]?.at ?? stretch.end, measures, contract);
+    return keys.map((i): Note => {
+      const { midi, tone } = voicing.notes[i]!;
+      return {
+        id: `R${measure.index}-${at - measure.start}-${i}`,
+        onset: at,
+        duration: end - at,
+        pitch: spellMidi(midi, tone),
+        staff: 1,
+        voice: 1,
+      };
+    });
+  });
+}
+
+/** The tones a hand of `most` notes plays above a bass: the third tells most, then the seventh, the fifth, the root. */
+function tonesFor(chord: Chord, most: number): Fifths[] {
+  const [root, third, fifth, seventh] = chordTones(chord);
+  const order = [third, seventh, fifth, root].filter((t): t is Fifths => t !== undefined);
+  const withoutBass = order.filter((t) => pitchClass(t) !== pitchClass(bassOf(chord)));
+  return (withoutBass.length >= most ? withoutBass : order).slice(0, most);
+}
+
+/** Every close shape of the tones within the hand and the range. */
+function shapesOf(chord: Chord, { contract, reach, keyboard }: RightHandSettings): Voicing[] {
+  const span = Math.min(reach, contract.span ?? reach);
+  const tones = tonesFor(chord, Math.min(4, contract.rightNotes));
+  const high = Math.min(HIGH, keyboard.high);
+  return tones.flatMap((bottom) =>
+    Array.from({ length: high - LOW + 1 }, (_, i) => LOW + i)
+      .filter((midi) => midi % 12 === pitchClass(bottom))
+      .map((midi) => ({
+        notes: [
+          { midi, tone: bottom },
+          ...tones
+            .filter((t) => t !== bottom)
+            .map((tone) => ({ midi: midi + ((pitchClass(tone) - (midi % 12) + 12) % 12 || 12), tone })),
+        ].sort((a, b) => a.midi - b.midi),
+      }))
+      .filter(({ notes }) => notes.at(-1)!.midi <= high && notes.at(-1)!.midi - notes[0]!.midi <= span),
+  );
+}
+
+function nearest(shapes: readonly Voicing[], before: Voicing | undefined): Voicing | undefined {
+  const cost = (v: Voicing): number => (before ? movement(before, v) : Math.abs(v.notes[0]!.midi - HOME));
+  return [...shapes].sort((a, b) => cost(a) - cost(b) || a.notes[0]!.midi - b.notes[0]!.midi)[0];
+}
+
+/** Chords of an introduction, one to a measure, as fifths from the tonic: they end on the dominant. */
+function introductionChords(key: Key, measures: number): Chord[] {
+  const tonic = tonicFifths(key);
+  const minor = key.mode === 'minor';
+  const one: Chord = { root: tonic, kind: minor ? 'minor' : 'major' };
+  const five: Chord = { root: tonic + 1, kind: 'dominant7' };
+  if (measures <= 2) return [one, five];
+  const six: Chord = minor ? { root: tonic - 4, kind: 'major' } : { root: tonic + 3, kind: 'minor' };
+  const four: Chord = { root: tonic - 1, kind: minor ? 'minor' : 'major' };
+  return [one, six, four, five];
+}
+
+/**
+ * The score with measures before it that give key, tempo and metre to the singer: tonic to dominant. A pickup of the song
+ * completes the last of them. Indices and onsets of the song move on; its measure numbers stay.
+ */
+export function withIntroduction(score: Score, key: Key, count: number): Score {
+  const first = score.measures[0];
+  if (!first || count === 0) return score;
+  const full = measureLength(first.time);
+  const pickup = first.beginsAt > 0 ? first.length : 0;
+  const lead = Array.from({ length: count }, (_, index): Measure => ({
+    index,
+    number: `i${index + 1}`,
+    start: index * full,
+    length: index === count - 1 ? full - pickup : full,
+    time: first.time,
+    key: first.key,
+    beginsAt: 0,
+    ...(index === 0 ? { section: 'Introduction' } : {}),
+  }));
+  const by = endOf(lead.at(-1)!);
+  const later = <T extends { readonly onset: Ticks }>(item: T): T => ({ ...item, onset: item.onset + by });
+  const chords = introductionChords(key, count).map((chord, i): ChordSymbol => ({
+    onset: lead[i]!.start,
+    chord,
+  }));
+  // The song's first section is named, so that it does not belong to the introduction.
+  const opening = first.section ?? 'Song';
+  return {
+    ...score,
+    measures: [
+      ...lead,
+      ...score.measures.map((m, i): Measure => ({
+        ...m,
+        index: m.index + count,
+        start: m.start + by,
+        ...(m.changes ? { changes: m.changes.map(later) } : {}),
+        ...(i === 0 ? { section: opening } : {}),
+      })),
+    ],
+    parts: score.parts.map((p) => ({
+      ...p,
+      notes: p.notes.map(later),
+      ...(p.clefs ? { clefs: p.clefs.map(later) } : {}),
+      ...(p.marks ? { marks: p.marks.map(later) } : {}),
+    })),
+    chordSymbols: [...chords, ...score.chordSymbols.map(later)],
+    pedals: score.pedals.map(later),
+    ...(score.tempoChanges ? { tempoChanges: score.tempoChanges.map(later) } : {}),
+    ...(score.sectionStarts
+      ? {
+          sectionStarts: [
+            { measure: 0, name: 'Introduction' },
+            ...score.sectionStarts.map((s) => ({
+              ...s,
+              measure: s.measure + count,
+              name: s.name ?? (s.measure === 0 ? opening : undefined),
+            })),
+          ],
+        }
+      : {}),
+  };
+}
+
+/** The words of a sung melody as text above the staff, syllable by syllable, where nobody plays its notes. */
+export const wordsAbove = (notes: readonly Note[]): Mark[] =>
+  notes.flatMap((n): Mark[] => {
+    const word = n.lyrics?.find((l) => l.line === 'words' && l.verse === 1);
+    if (!word || n.tie === 'stop' || n.tie === 'both') return [];
+    const goesOn = word.syllabic === 'begin' || word.syllabic === 'middle';
+    return [{ kind: 'lyrics', onset: n.onset, staff: 1, above: true, text: word.text + (goesOn ? '-' : '') }];
+  });
