@@ -99,16 +99,22 @@ function bassesRight(
   arranged: Arranged,
 ): Share {
   const played = arranged.stretches.flatMap((m) => m.stretches);
+  const source = [...arranged.tune.notes, ...arranged.accompaniment].sort((a, b) => a.onset - b.onset);
   const changes = chords.filter((c) => {
     const first = measures[0];
     const inPickup = first && first.beginsAt > 0 && c.onset < first.start + first.length;
-    return c.chord !== null && !(inPickup && c.onset + c.duration <= first.start + first.length);
+    if (c.chord === null || (inPickup && c.onset + c.duration <= first.start + first.length)) return false;
+    // Where the source itself is silent a heard chord has no bass to keep.
+    return c.from === 'symbol' || lowestAt(source, Math.max(c.onset, measures[0]!.start)) !== undefined;
   });
   const right = changes.filter((c) => {
     const from = Math.max(c.onset, measures[0]!.beginsAt > 0 ? measures[0]!.start + measures[0]!.length : 0);
     const at = played.find((s) => s.onset >= from && s.onset < c.onset + c.duration)?.onset ?? from;
     const lowest = lowestAt(sounding, at);
-    return lowest !== undefined && lowest % 12 === pitchClass(bassOf(c.chord!));
+    if (lowest === undefined) return false;
+    // A chord that was only heard from the notes has the bass that the source has there.
+    const own = c.from === 'notes' ? lowestAt(source, at) : undefined;
+    return lowest % 12 === pitchClass(bassOf(c.chord!)) || (own !== undefined && lowest % 12 === own % 12);
   });
   return { kept: right.length, of: changes.length };
 }

@@ -8,7 +8,7 @@ import { accompanimentOf, tuneOf, TUNE_LINE_NAMES, type Tune, type TuneLine } fr
 import type { Hand } from '../fingering/events';
 import { beatLength } from '../score/metre';
 import { notate } from '../score/notate';
-import { keyboardPart, measureAt, soundingNotes, type SoundingNote } from '../score/query';
+import { byOnset, keyboardPart, measureAt, soundingNotes, type SoundingNote } from '../score/query';
 import type { ChordSymbol, Mark, Note, Score } from '../score/score';
 import type { Ticks } from '../score/ticks';
 import { asWritten } from './asWritten';
@@ -16,12 +16,12 @@ import { fillUnder } from './filling';
 import { foldMelody, MELODY_FLOOR, type Fold } from './foldMelody';
 import { Ceilings, leftHand, type ArrangeReason, type Loss } from './leftHand';
 import { levelText, type LevelContract } from './levels';
-import { ownInner, ownLeft } from './ownHands';
+import { ownInner, ownLeft, ownUpper } from './ownHands';
 import { reduceMelody, type MelodyChange } from './reduceMelody';
 import { shareMelody } from './shareMelody';
 import { singAlong, usualRhythm, wordsAbove, type ChordRhythm } from './singAlong';
 import { stretchesOf, type MeasureStretches } from './stretches';
-import { TEXTURES, usualTextures, type TextureId } from './textures';
+import { onsetsPerBeat, usualTextures, type TextureId } from './textures';
 
 export interface ArrangeSettings {
   readonly contract: LevelContract;
@@ -37,7 +37,12 @@ export interface ArrangeSettings {
   readonly keyboard: { readonly low: number; readonly high: number };
   readonly form: Form;
   readonly swings: boolean;
+  /** 0 as the level has it; 1 without filling; more: with so many of the busiest textures passed over. */
+  readonly calm?: number;
 }
+
+/** How calm an arrangement can be made. */
+export const CALMEST = 3;
 
 export interface Reason {
   readonly measure: number;
@@ -183,35 +188,64 @@ function soloVersion(
   });
   reasons.push(...foldReasons(folds, score), ...tuneReasons(tune));
   const ornaments = contract.tuplets === 'any';
-  const melodyNotes = writtenMelody(folded, score, ornaments, reasons, contract);
-
-  const freshStarts = new Set(form.sections.map((s) => s.from));
-  const ceilings = new Ceilings(folded);
   const lower = accompaniment.filter((n) => n.staff !== 1);
   const hasOwn = accompaniment.length > 0;
-  const allowsOwn = contract.accompaniment !== 'replaced' && lower.length > 0;
   const ownWanted = (measure: number): boolean => {
     const wanted = settings.textureIn(measure);
-    return allowsOwn && (wanted === null || wanted === 'own');
+    return contract.accompaniment !== 'replaced' && (wanted === null || wanted === 'own');
   };
-  const own = allowsOwn
-    ? ownLeft(lower, stretches, { contract, reach: reach.left, keyboard, measures, ceilings })
-    : { notes: [], measures: new Set<number>(), reasons: [] };
-  const ownMeasures = new Set([...own.measures].filter(ownWanted));
+  // Where the left hand has the tune and its own accompaniment is kept, the hands stay as the source has them.
+  const below = (onset: Ticks): boolean => {
+    const { index } = measureAt(measures, onset);
+    return tune.lines[index] === 'lower' && ownWanted(index);
+  };
+  const lowTune = reduced.filter((n) => below(n.onset));
+  const highTune = folded.filter((n) => !below(n.onset));
+  const upper = ownUpper(
+    accompaniment.filter((n) => n.staff === 1 && below(n.onset)),
+    { contract, reach: reach.right, measures },
+  );
+  const melodyNotes = writtenMelody(highTune, score, ornaments, reasons, contract);
+
+  const freshStarts = new Set(form.sections.map((s) => s.from));
+  const rightHand = [...highTune, ...upper];
+  const ceilings = new Ceilings(rightHand);
+  const own =
+    contract.accompaniment !== 'replaced' && lower.length + lowTune.length > 0
+      ? ownLeft([...lower, ...lowTune], stretches, {
+          contract,
+          reach: reach.left,
+          keyboard,
+          measures,
+          ceilings,
+          tune: new Set(lowTune.map((n) => n.id)),
+          hasSymbols: chords.some((c) => c.from === 'symbol'),
+        })
+      : { notes: [], measures: new Set<number>(), reasons: [] };
+  const ownMeasures = new Set(
+    measures
+      .map((m) => m.index)
+      .filter((i) => ownWanted(i) && (own.measures.has(i) || below(measures[i]!.start))),
+  );
   const inOwn = (onset: Ticks): boolean => ownMeasures.has(measureAt(measures, onset).index);
   const density = hasOwn ? strokesPerBeat(lower, score) : undefined;
-  const left = leftHand(measures, stretches, folded, {
+  const left = leftHand(measures, stretches, rightHand, {
     contract,
     texturesIn: (measure) => {
       const usual = usualTextures(contract.level, measure.time, settings.swings);
       const wanted = settings.textureIn(measure.index);
       // A simplified left hand is never busier than the one it stands for.
-      const calm = density === undefined ? usual : usual.filter((t) => TEXTURES[t].perBeat <= density);
-      const rest = calm.length > 0 ? calm : usual.slice(-1);
+      const calm =
+        density === undefined
+          ? usual
+          : usual.filter((t) => onsetsPerBeat(t, contract.level, measure.time) <= density * NO_BUSIER);
+      const left = calm.slice(Math.max(0, (settings.calm ?? 0) - 1));
+      const rest = left.length > 0 ? left : usual.slice(-1);
       return wanted === null || wanted === 'own' ? rest : [wanted, ...rest];
     },
     freshStarts,
     reach: reach.left,
+    most: hasOwn ? usualThickness(lower) : 5,
     keyboard,
     except: ownMeasures,
   });
@@ -234,11 +268,12 @@ function soloVersion(
     contract.accompaniment === 'replaced'
       ? { notes: [], reasons: [] }
       : ownInner(
-          accompaniment.filter((n) => n.staff === 1 && inOwn(n.onset)),
+          accompaniment.filter((n) => n.staff === 1 && inOwn(n.onset) && !below(n.onset)),
           right,
           { contract, reach: reach.right, measures, floor: (from, to) => under.over(from, to) },
         );
-  const filled = fillUnder(right, lowerSounding, stretches, measures, {
+  const isPlain = (settings.calm ?? 0) > 0;
+  const filled = fillUnder(isPlain ? [] : right, lowerSounding, stretches, measures, {
     contract,
     reach: reach.right,
     sparing: hasOwn && rightThickness(score) < THIN,
@@ -249,6 +284,7 @@ function soloVersion(
   const innerIds = new Set(filled.notes.map((n) => n.id));
   const notes = [
     ...shared.melody,
+    ...upper.map((n) => ownNote(n, 1)),
     ...inner.notes.filter((n) => !innerIds.has(n.id)),
     ...filled.notes,
     ...shared.left,
@@ -273,6 +309,18 @@ const THIN = 1.2;
 function rightThickness(score: Score): number {
   const right = soundingNotes(keyboardPart(score).notes.filter((n) => n.staff === 1));
   return right.length / Math.max(1, new Set(right.map((n) => n.onset)).size);
+}
+
+/** The source's measures are not all equally busy: a texture may be so much busier than their mean. */
+const NO_BUSIER = 1.2;
+
+/** Keys that nine of ten chords of the source's left hand do not exceed; two at least. */
+function usualThickness(left: readonly SoundingNote[]): number {
+  const sizes = byOnset(left)
+    .map((g) => g.notes.length)
+    .filter((n) => n > 1)
+    .sort((a, b) => a - b);
+  return Math.max(2, sizes[Math.floor(sizes.length * 0.9)] ?? 2);
 }
 
 /** Strokes to a beat in the source's left hand, over the measures in which it plays. */

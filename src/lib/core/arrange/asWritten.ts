@@ -26,7 +26,18 @@ const VISITING_VOICE = { right: 901, left: 905 } as const;
 /** The notes of a part in two hands that can play them. */
 export function asWritten(
   part: Part,
+  settings: AsWrittenSettings,
+): { notes: readonly Note[]; reasons: readonly ArrangeReason[] } {
+  const first = mended(part, settings, true);
+  // What one hand gave over can be too wide for the other: the second time nothing changes hands.
+  const second = mended({ ...part, staves: 2, notes: first.notes }, settings, false);
+  return { notes: second.notes, reasons: [...first.reasons, ...second.reasons] };
+}
+
+function mended(
+  part: Part,
   { measures, reach, keyboard }: AsWrittenSettings,
+  mayGive: boolean,
 ): { notes: Note[]; reasons: ArrangeReason[] } {
   const reasons: ArrangeReason[] = [];
   const say = (onset: Ticks, notes: readonly string[], reason: string, loss?: Loss): void =>
@@ -41,13 +52,18 @@ export function asWritten(
   );
   const sounding = soundingNotes(placed);
   if (sounding.length === 0) return { notes: placed, reasons };
-  const { hands, proposals } = assignHands(sounding, measures, reach, part.staves >= 2);
+  const { hands, proposals } = mayGive
+    ? assignHands(sounding, measures, reach, part.staves >= 2)
+    : { hands: new Map(sounding.map((n) => [n.id, staffHand(n.staff)] as const)), proposals: [] };
   for (const p of proposals) say(p.onset, p.notes, p.text);
   const handOf = new Map(hands);
   const changes = new Map<string, Change>();
   const wide = wideChords(sounding, (n) => handOf.get(n.id)!, { measures, reach, hasPedal: true });
+  const rolled = new Set(placed.filter((n) => n.arpeggio).map((n) => n.id));
   for (const chord of wide) {
-    const way = chord.ways[0]!;
+    // What is rolled already, by the source or the first time, may be wider than the hand.
+    if (chord.notes.some((id) => rolled.has(id))) continue;
+    const way = chord.ways.find((w) => mayGive || w.kind === 're-voiced' || w.kind === 'thinned')!;
     apply(way, chord.notes, chord.hand, sounding, measures, handOf, changes);
     say(chord.onset, chord.notes, `${chord.span} semitones are wider than the hand: ${way.text}`);
   }
@@ -57,6 +73,8 @@ export function asWritten(
   }
   return { notes: written(placed, sounding, handOf, changes, measures), reasons };
 }
+
+const staffHand = (staff: number): Hand => (staff === 1 ? 'right' : 'left');
 
 interface Change {
   readonly pitch?: Note['pitch'];

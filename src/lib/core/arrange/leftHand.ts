@@ -27,6 +27,8 @@ export interface LeftHandSettings {
   readonly freshStarts: ReadonlySet<number>;
   /** Semitones the left hand holds. */
   readonly reach: number;
+  /** Most keys at once where that is fewer than the level's: the source is as thin. */
+  readonly most?: number;
   readonly keyboard: { readonly low: number; readonly high: number };
   /** Measures in which the left hand has something else to play. */
   readonly except?: ReadonlySet<number>;
@@ -75,6 +77,7 @@ export function leftHand(
         contract: settings.contract,
         span: Math.min(settings.reach, settings.contract.span ?? settings.reach),
         reach: settings.reach,
+        most: Math.min(settings.contract.leftNotes, settings.most ?? 5),
         keyboard: settings.keyboard,
         ceiling: ceilings.over(stretch.onset, stretch.end),
         before: place,
@@ -99,7 +102,7 @@ export function leftHand(
         });
         return;
       }
-      const strokes = lettingGo(found.take.strokes, ceilings);
+      const strokes = lettingGo(found.take.strokes, ceilings).map((s) => writable(s, ground, fit));
       onsets += strokes.length;
       const written = strokes.flatMap((stroke) => notesOf(stroke, stretch.chord, measure));
       notes.push(...written);

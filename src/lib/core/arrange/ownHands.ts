@@ -20,8 +20,12 @@ export interface OwnSettings {
   readonly reach: number;
   readonly keyboard: { readonly low: number; readonly high: number };
   readonly measures: readonly Measure[];
-  /** What the right hand's melody leaves free. */
+  /** What the right hand leaves free. */
   readonly ceilings: Ceilings;
+  /** Chords are named by the source, not heard from its notes: their basses are law. */
+  readonly hasSymbols: boolean;
+  /** Ids of tune notes that the left hand has: they are never left out for others. */
+  readonly tune: ReadonlySet<string>;
 }
 
 export interface OwnLeft {
@@ -58,7 +62,8 @@ export function ownLeft(
       source.length === 0
         ? held.length > 0 || stretches.length === 0 || notes.length > 0
         : thinned.length >= KEPT * countable(source, contract) &&
-          (contract.accompaniment === 'kept' || keepsBasses(thinned, held, stretches));
+          (contract.accompaniment === 'kept' ||
+            keepsBasses(thinned, held, stretches, settings.hasSymbols ? undefined : source));
     if (!isOwn) {
       held = [];
       last = undefined;
@@ -102,7 +107,7 @@ function thinMeasure(
   const sounding: Piece[] = [...held];
   const result: Piece[] = [];
   let last = before;
-  for (const { onset, notes } of onsetsWithin(source, measure, contract)) {
+  for (const { onset, notes, goesOn } of onsetsWithin(source, measure, contract)) {
     const chord = oneHand(
       notes.map((n) => onKeyboard({ ...n, source: n }, settings.keyboard)),
       {
@@ -110,6 +115,7 @@ function thinMeasure(
         span,
         ceiling: ceilings.over(onset, onset + 1),
         low: settings.keyboard.low,
+        tune: settings.tune,
       },
     );
     const placed = nearer(chord, last, measure, settings);
@@ -128,10 +134,10 @@ function thinMeasure(
       if (tooMany || tooWide || sameKey) letGo(earlier, onset, sounding, result);
     }
     for (const note of placed) {
-      const end = Math.min(
-        ceilings.until(note.midi, onset, onset + note.duration),
-        writtenEnd(note, measure, measures, contract),
-      );
+      const until = Math.max(onset + note.duration, goesOn);
+      const wanted = writtenEnd({ ...note, duration: until - onset }, measure, measures, contract);
+      const free = ceilings.until(note.midi, onset, wanted);
+      const end = free < wanted ? writableEnd(onset, free, measures, contract) : wanted;
       const piece = { ...note, duration: end - onset };
       if (piece.duration <= 0) continue;
       result.push(piece);
@@ -164,18 +170,43 @@ function letGo(note: Piece, at: Ticks, ...lists: Piece[][]): void {
   }
 }
 
+interface ReadableOnset {
+  readonly onset: Ticks;
+  readonly notes: readonly SoundingNote[];
+  /** Where what was left out right after it ends: the notes sing on until there. */
+  readonly goesOn: Ticks;
+}
+
+/** The onsets on the grid of a level's shortest value, or in a tuplet that it reads. */
+function readableOnsets(
+  source: readonly SoundingNote[],
+  measure: Measure,
+  contract: LevelContract,
+): ReadableOnset[] {
+  const grid = shortestValue(contract, measure.time);
+  const kept: { onset: Ticks; notes: SoundingNote[]; goesOn: Ticks }[] = [];
+  for (const { onset, notes } of byOnset(source)) {
+    const isReadable =
+      placeInMeasure(measure, onset) % grid === 0 ||
+      notes.some((n) => isAllowedTuplet(onset, onset + n.duration, measure, contract));
+    const before = kept.at(-1);
+    if (isReadable) kept.push({ onset, notes, goesOn: onset });
+    else if (before && endOfNotes(before) >= onset)
+      before.goesOn = Math.max(before.goesOn, ...notes.map((n) => n.onset + n.duration));
+  }
+  return kept;
+}
+
+const endOfNotes = ({ notes, goesOn }: ReadableOnset): Ticks =>
+  Math.max(goesOn, ...notes.map((n) => n.onset + n.duration));
+
 /** The onsets that a level can write in a measure; the weakest go where there are too many. */
 function onsetsWithin(
   source: readonly SoundingNote[],
   measure: Measure,
   contract: LevelContract,
-): { onset: Ticks; notes: SoundingNote[] }[] {
-  const grid = shortestValue(contract, measure.time);
-  const readable = byOnset(source).filter(
-    ({ onset, notes }) =>
-      placeInMeasure(measure, onset) % grid === 0 ||
-      notes.some((n) => isAllowedTuplet(onset, onset + n.duration, measure, contract)),
-  );
+): readonly ReadableOnset[] {
+  const readable = readableOnsets(source, measure, contract);
   const most = leftOnsetsIn(contract, measure.length / beatLength(measure.time));
   if (readable.length <= most) return readable;
   const strength = (tick: Ticks): number => metricalStrength(measure.time, placeInMeasure(measure, tick));
@@ -206,10 +237,11 @@ interface HandLimits {
   readonly span: number;
   readonly ceiling: number;
   readonly low: number;
+  readonly tune: ReadonlySet<string>;
 }
 
 /** What one hand holds of a chord: its bass always, then what says most about the chord. */
-function oneHand(chord: readonly Piece[], { most, span, ceiling, low }: HandLimits): Piece[] {
+function oneHand(chord: readonly Piece[], { most, span, ceiling, low, tune }: HandLimits): Piece[] {
   const sorted = [...new Map(chord.map((n) => [n.midi, n])).values()].sort((a, b) => a.midi - b.midi);
   let bass = sorted[0]!;
   while (bass.midi > ceiling && bass.midi - 12 >= low) bass = moved(bass, -1);
@@ -222,7 +254,7 @@ function oneHand(chord: readonly Piece[], { most, span, ceiling, low }: HandLimi
   // Octave doublings go first, then the fifth, never the bass.
   const worth = (n: Piece): number => {
     const up = (n.midi - bass.midi) % 12;
-    return up === 0 ? 0 : up === 7 ? 1 : 2;
+    return tune.has(n.id) ? 3 : up === 0 ? 0 : up === 7 ? 1 : 2;
   };
   const kept: Piece[] = [bass];
   for (const note of [...others].sort((a, b) => worth(b) - worth(a) || b.midi - a.midi)) {
@@ -231,6 +263,13 @@ function oneHand(chord: readonly Piece[], { most, span, ceiling, low }: HandLimi
     const keys = [...kept, note].map((n) => n.midi).sort((a, b) => a - b);
     const wasClear = note.midi === note.source.midi;
     if (wasClear || isClear(keys)) kept.push(note);
+  }
+  // The tune goes before everything that keeps it from its place.
+  const own = chord.find((n) => tune.has(n.id));
+  if (own && !kept.some((n) => n.id === own.id)) {
+    let alone = own;
+    while (alone.midi > ceiling && alone.midi - 12 >= low) alone = moved(alone, -1);
+    return alone.midi > ceiling ? [] : [alone];
   }
   return kept.sort((a, b) => a.midi - b.midi);
 }
@@ -259,17 +298,44 @@ function nearer(
   return other ?? chord;
 }
 
-/** Whether the lowest note at each change of chord is its bass. */
+/**
+ * Whether the lowest note at each change of chord is its bass. Where the chords were only heard from the notes, what the
+ * source has lowest there is right, a rest too.
+ */
 function keepsBasses(
   notes: readonly Piece[],
   held: readonly Piece[],
   stretches: MeasureStretches['stretches'],
+  source: readonly SoundingNote[] | undefined,
 ): boolean {
   return stretches.every(({ onset, chord }) => {
-    const sounding = [...held, ...notes].filter((n) => n.onset <= onset && onset < n.onset + n.duration);
-    if (sounding.length === 0) return false;
-    const lowest = Math.min(...sounding.map((n) => n.midi));
-    return lowest % 12 === pitchClass(bassOf(chord));
+    const lowest = lowestAt([...held, ...notes], onset);
+    if (lowest === undefined) return source !== undefined && lowestAt(source, onset) === undefined;
+    const own = source && lowestAt(source, onset);
+    return lowest % 12 === pitchClass(bassOf(chord)) || (own !== undefined && lowest % 12 === own % 12);
+  });
+}
+
+function lowestAt(notes: readonly SoundingNote[], tick: Ticks): number | undefined {
+  const sounding = notes.filter((n) => n.onset <= tick && tick < n.onset + n.duration).map((n) => n.midi);
+  return sounding.length > 0 ? Math.min(...sounding) : undefined;
+}
+
+/** The chords of the source's right hand where its left hand has the tune: the highest note stays, the rest as it fits. */
+export function ownUpper(
+  notes: readonly SoundingNote[],
+  { contract, reach, measures }: Pick<OwnSettings, 'contract' | 'reach' | 'measures'>,
+): SoundingNote[] {
+  const span = Math.min(reach, contract.span ?? reach);
+  return byMeasure(measures, notes).flatMap((source, i) => {
+    const measure = measures[i]!;
+    return readableOnsets(source, measure, contract).flatMap(({ onset, notes: chord }) => {
+      const sorted = [...chord].sort((a, b) => b.midi - a.midi);
+      const top = sorted[0]!;
+      const kept = sorted.filter((n) => top.midi - n.midi <= span).slice(0, contract.rightNotes);
+      const end = Math.max(...kept.map((n) => writtenEnd({ ...n, source: n }, measure, measures, contract)));
+      return kept.map((n) => ({ ...n, duration: end - onset }));
+    });
   });
 }
 

@@ -2,7 +2,7 @@
  * Textures as strokes: what a hand strikes over one chord. Each texture offers takes, the best first, without asking
  * whether they fit; leftHand.ts takes the first that fits hand, level, keyboard and melody.
  */
-import { beatLength, isCompound, keyAt } from '../score/metre';
+import { beatLength, isCompound, keyAt, pulseLength } from '../score/metre';
 import { isBlackKey } from '../score/pitch';
 import type { Measure } from '../score/score';
 import type { Ticks } from '../score/ticks';
@@ -45,6 +45,8 @@ export interface Ground {
   /** Semitones the hand holds at once: the lesser of the level's span and the reach. */
   readonly span: number;
   readonly reach: number;
+  /** Most keys at once: the level's, or fewer where the source is thinner. */
+  readonly most: number;
   readonly keyboard: { readonly low: number; readonly high: number };
   /** Highest free key under the melody while the stretch lasts. */
   readonly ceiling: number;
@@ -61,8 +63,10 @@ const LOW_HOME = 43;
 const TRIAD_HOME = 48;
 /** How strongly the bass is drawn to where it was, against where it is at home. */
 const NEARNESS = 0.6;
-/** Highest key of an accompaniment. */
+/** Highest key of an accompaniment; where it goes by single roots and fifths it stays lower, so that it can come back. */
 const HIGHEST = 64;
+const HIGHEST_ROOT = 57;
+const HIGHEST_FIFTH = 62;
 /** An inverted first shape is as bad as a shape so many semitones from home. */
 const INVERTED_START = 8;
 
@@ -130,8 +134,7 @@ const held = ({ stretch }: Ground, keys: readonly Key[]): Stroke[] => [
   { onset: stretch.onset, end: stretch.end, keys },
 ];
 
-const pulseOf = (measure: Measure): Ticks =>
-  isCompound(measure.time) ? beatLength(measure.time) / 3 : beatLength(measure.time) / 2;
+const pulseOf = (measure: Measure): Ticks => pulseLength(measure.time);
 
 /** Shapes of a chord by how near they are to the one before; ties to fewer black keys under the thumb, then the lower one. */
 function nearestShapes(g: Ground, shapes: readonly Voicing[], home: number): Voicing[] {
@@ -203,7 +206,7 @@ function lowThenChord(beatsFrom: (g: Ground) => Ticks[], alternates: boolean): P
       const first = alternates && g.goesOn && beats.length <= 2 && second ? second : bass;
       if (beats.length === 1) yield { strokes: held(g, [first]), place: { ...g.before, bass: first.midi } };
       else
-        for (const most of g.contract.leftNotes > 2 ? [Math.min(3, g.contract.leftNotes), 2] : [2])
+        for (const most of g.most > 2 ? [Math.min(3, g.most), 2] : [2])
           for (const shape of upperShapes(g, bass, most))
             yield {
               strokes: inTurn(beats, g.stretch.end, (i) =>
@@ -242,8 +245,8 @@ function broken(order: readonly number[], compoundOrder: readonly number[]): Pat
 }
 
 function* blockTakes(g: Ground, places: readonly Ticks[]): Generator<Take> {
-  for (const most of [g.contract.leftNotes, 3, 2].filter((n, i, all) => n >= 2 && all.indexOf(n) === i))
-    for (const shape of blockShapes(g, Math.min(most, 4)))
+  for (const most of [Math.min(g.most, 4), 3, 2].filter((n, i, all) => n >= 2 && all.indexOf(n) === i))
+    for (const shape of blockShapes(g, most))
       yield {
         strokes: inTurn(places, g.stretch.end, () => shape.notes),
         place: { bass: shape.notes[0]!.midi, shape },
@@ -282,16 +285,18 @@ export const PATTERNS: Readonly<Record<Exclude<TextureId, 'own'>, Pattern>> = {
 
   *'root-then-fifth'(g) {
     const beats = beatsOf(g);
-    for (const bass of basses(g, HOME, g.ceiling)) {
+    // In an odd number of beats the root is held longer: one and a half of three would hide a beat.
+    const turn = beats[Math.ceil(beats.length / 2)];
+    for (const bass of basses(g, HOME, Math.min(HIGHEST_ROOT, g.ceiling))) {
       const fifth = fifthAbove(g.stretch.chord, bass, 9);
-      // In an odd number of beats the root is held longer: one and a half of three would hide a beat.
-      const turn = beats[Math.ceil(beats.length / 2)];
-      if (!fifth || turn === undefined) yield { strokes: held(g, [bass]), place: { bass: bass.midi } };
-      else
-        yield {
-          strokes: inTurn([g.stretch.onset, turn], g.stretch.end, (i) => [i === 0 ? bass : fifth]),
-          place: { bass: bass.midi },
-        };
+      const ways = fifth && turn !== undefined ? [fifth, { ...fifth, midi: fifth.midi - 12 }] : [];
+      for (const other of ways)
+        if (other.midi <= HIGHEST_FIFTH)
+          yield {
+            strokes: inTurn([g.stretch.onset, turn!], g.stretch.end, (i) => [i === 0 ? bass : other]),
+            place: { bass: bass.midi },
+          };
+      yield { strokes: held(g, [bass]), place: { bass: bass.midi } };
     }
   },
 
@@ -325,10 +330,7 @@ export const PATTERNS: Readonly<Record<Exclude<TextureId, 'own'>, Pattern>> = {
     octaveTakes(g, (low, high) => inTurn(beatsOf(g), g.stretch.end, (i) => [i % 2 === 0 ? low : high])),
 
   *'open-tenth'(g) {
-    const beat = beatLength(g.measure.time);
-    const beats = (g.stretch.end - g.stretch.onset) / beat;
-    const unit = beats >= 3 && !isCompound(g.measure.time) ? beat : pulseOf(g.measure);
-    const all = beatsOf(g, unit);
+    const all = beatsOf(g, pulseOf(g.measure));
     for (const bass of basses(g, LOW_HOME + 2, g.ceiling - 12)) {
       const fifth = fifthAbove(g.stretch.chord, bass, 9);
       const tenth = tenthAbove(g.stretch.chord, bass);

@@ -23,13 +23,13 @@ export interface ReducedMelody {
 }
 
 const VALUE_NAMES: Readonly<Record<number, string>> = {
-  2: 'half',
-  4: 'quarter',
-  8: 'eighth',
-  16: 'sixteenth',
+  2: 'a half note',
+  4: 'a quarter note',
+  8: 'an eighth note',
+  16: 'a sixteenth note',
 };
 
-const valueName = (ticks: Ticks): string => VALUE_NAMES[writtenValue(ticks)?.type ?? 0] ?? 'short';
+const valueName = (ticks: Ticks): string => VALUE_NAMES[writtenValue(ticks)?.type ?? 0] ?? 'that';
 
 /** Reduces a melody (one line, in order) to what the level's contract allows. */
 export function reduceMelody(
@@ -115,7 +115,7 @@ function placeOnsets(
       kept.push({ note, onset: gridTick, end });
       say(
         'moved',
-        `moved to the beat: level ${levelText(contract.level)} has nothing shorter than a ${valueName(grid)} note`,
+        `moved to the beat: level ${levelText(contract.level)} has nothing shorter than ${valueName(grid)}`,
       );
       return;
     }
@@ -128,10 +128,7 @@ function placeOnsets(
       : before && before.midi === note.midi
         ? 'a repeated note'
         : 'between the beats';
-    say(
-      'left-out',
-      `${why}; level ${levelText(contract.level)} has nothing shorter than a ${valueName(grid)} note`,
-    );
+    say('left-out', `${why}; level ${levelText(contract.level)} has nothing shorter than ${valueName(grid)}`);
   });
   return kept;
 }

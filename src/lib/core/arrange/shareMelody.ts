@@ -8,6 +8,7 @@ import { measureAt } from '../score/query';
 import type { Measure, Note } from '../score/score';
 import { leftOnsetsIn, levelText, type LevelContract } from './levels';
 import type { ArrangeReason } from './leftHand';
+import { writableEnd } from './writable';
 
 /** Highest note that the left hand takes over, E4. */
 const HIGHEST = 64;
@@ -93,7 +94,9 @@ function give(
   if (after && contract.leap !== null && isWide(last, after, measures, contract.leap)) return undefined;
   return [
     ...left.map((n) =>
-      n.onset < from && n.onset + n.duration > from ? { ...n, duration: from - n.onset } : n,
+      n.onset < from && n.onset + n.duration > from
+        ? { ...n, duration: writableEnd(n.onset, from, measures, contract) - n.onset }
+        : n,
     ),
     ...run.map((n) => ({ ...n, staff: 2, voice: 5 })),
   ].sort((a, b) => a.onset - b.onset || toMidi(a.pitch) - toMidi(b.pitch));

@@ -2,7 +2,7 @@
  * Sing-along: the right hand plays chords to sing to, close together around and above middle C, each shape the nearest to
  * the one before, in a rhythm; the left hand has the bass. An introduction leads in.
  */
-import { beatLength, endOf, isCompound, measureLength } from '../score/metre';
+import { endOf, isCompound, measureLength, pulseLength } from '../score/metre';
 import { pitchClassName } from '../score/pitch';
 import type { ChordSymbol, Mark, Measure, Note, Score } from '../score/score';
 import type { Ticks } from '../score/ticks';
@@ -94,8 +94,7 @@ function struck(
   rhythm: ChordRhythm,
   { contract }: RightHandSettings,
 ): Note[] {
-  const beat = beatLength(measure.time);
-  const pulse = isCompound(measure.time) ? beat / 3 : beat / 2;
+  const pulse = pulseLength(measure.time);
   const beats = beatsOf({ stretch, measure });
   const all = voicing.notes.map((_, i) => i);
   const places = ((): { at: Ticks; keys: readonly number[] }[] => {

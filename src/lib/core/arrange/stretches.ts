@@ -1,6 +1,6 @@
 /** The chords of a measure as the hands can follow them: each from a place of the level's grid to the next. */
 import type { ChordSpan } from '../analysis/harmony';
-import { beatLength, endOf, isCompound, metricalStrength, placeInMeasure } from '../score/metre';
+import { beatLength, endOf, metricalStrength, placeInMeasure, pulseLength } from '../score/metre';
 import type { Measure } from '../score/score';
 import type { Ticks } from '../score/ticks';
 import { chordSymbol, type Chord } from '../theory/chord';
@@ -47,8 +47,7 @@ function inOneMeasure(
   contract: LevelContract,
 ): MeasureStretches {
   const beat = beatLength(measure.time);
-  const pulse = isCompound(measure.time) ? beat / 3 : beat / 2;
-  const grid = contract.level < 3 ? beat : pulse;
+  const grid = contract.level < 3 ? beat : pulseLength(measure.time);
   const end = endOf(measure);
   const moved: string[] = [];
   const starts = new Map<Ticks, Chord>();

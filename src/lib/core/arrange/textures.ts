@@ -130,7 +130,7 @@ export const TEXTURES = {
     says: 'root, fifth and tenth, one after another',
     from: 5,
     metres: 'all',
-    perBeat: 1,
+    perBeat: 2,
   },
   'tenth-together': {
     name: 'Open tenth together',
@@ -168,6 +168,13 @@ export function isForMetre(id: TextureId, time: TimeSignature): boolean {
   if (metres === 'three') return !isCompound(time) && beats === 3;
   if (metres === 'even') return !isCompound(time) && (beats === 2 || beats === 4);
   return true;
+}
+
+/** Onsets to a beat of a texture where a level plays it: broken chords go by the beat until patterns begin. */
+export function onsetsPerBeat(id: TextureId, level: number, time: TimeSignature): number {
+  const isBroken = id === 'broken-chord' || id === 'broken-chord-rising';
+  if (isBroken) return isCompound(time) ? 3 : level < 4 ? 1 : 2;
+  return id === 'open-tenth' && isCompound(time) ? 3 : TEXTURES[id].perBeat;
 }
 
 /** Whether a level and a metre have a texture. */

@@ -13,6 +13,14 @@ export const measureLength = (time: TimeSignature): Ticks => time.beats * noteVa
 export const beatLength = (time: TimeSignature): Ticks =>
   isCompound(time) ? 3 * noteValue(time.beatType) : noteValue(time.beatType);
 
+/** What a beat is divided into: a third of it in compound metre, half of it in simple; an eighth-note beat stays whole. */
+export const pulseLength = (time: TimeSignature): Ticks =>
+  isCompound(time)
+    ? noteValue(time.beatType)
+    : time.beatType >= 8
+      ? noteValue(time.beatType)
+      : noteValue(time.beatType) / 2;
+
 /** A tick of the score as a place in its full measure; a quarter pickup in 4/4 begins at three quarters. */
 export const placeInMeasure = (measure: Measure, tick: Ticks): Ticks =>
   tick - measure.start + measure.beginsAt;

@@ -5,11 +5,12 @@
  * Transposing comes before arranging, since register, reach and keyboard can only be judged in the key that sounds.
  */
 import { difficultyOf, type MeasureDifficulty } from '../difficulty/difficulty';
+import { scoreOfWhole } from '../difficulty/level';
 import type { Form } from '../analysis/form';
 import type { ChordSpan } from '../analysis/harmony';
 import type { TuneLine } from '../analysis/melody';
 import { accountOf, accountText, type Account } from '../arrange/account';
-import { arrange, type Arranged, type Reason } from '../arrange/arrange';
+import { arrange, CALMEST, type Arranged, type ArrangeSettings, type Reason } from '../arrange/arrange';
 import { LEVELS, levelNumbered, type LevelContract } from '../arrange/levels';
 import { KEYBOARDS, REACH_SEMITONES } from '../arrange/register';
 import { countMeasures, withOtherWords, type MeasureCounts } from '../counting/count';
@@ -22,7 +23,7 @@ import { wideChords, type WideChord } from '../hands/wide';
 import { levelKey } from '../keys/levelKey';
 import { blursUnder, type Blur } from '../pedal/blur';
 import { pedalMarks, type PedalStyle, type ReasonedMark } from '../pedal/pedal';
-import { measureAt, soundingNotes } from '../score/query';
+import { keyboardPart, measureAt, soundingNotes } from '../score/query';
 import type { Mark, Note, PedalMark, Score } from '../score/score';
 import { parseKey, type Key } from '../theory/key';
 import { analysed, inKey } from './analysed';
@@ -112,7 +113,7 @@ export function arrangement(
   const key: Key = { ...(chosen ?? proposed!.key), mode: sourceKey.mode };
   const { score: moved, chords } = inKey(source, key, introduction);
   const feel = recipe.feel ?? feelOf(source);
-  const arranged = arrange(moved, chords, {
+  const settings: ArrangeSettings = {
     contract,
     style: recipe.style,
     textureIn: textureIn(recipe, decisions, form),
@@ -122,7 +123,9 @@ export function arrangement(
     keyboard: KEYBOARDS[recipe.keyboard],
     form,
     swings: feel === 'swing',
-  });
+  };
+  const next = levels.find((l) => l.level > contract.level);
+  const arranged = noHarderThanSource(moved, chords, settings, source.tempo || USUAL_TEMPO, next);
   const keyReason: Reason[] = proposed?.because
     ? [{ measure: 0, about: 'register', notes: [], text: proposed.because }]
     : [];
@@ -139,6 +142,42 @@ export function arrangement(
     ownPedals: moved.pedals,
     feel,
   };
+}
+
+/**
+ * A simplified version is never harder than what it simplifies: where textures and filling make it so, they are taken
+ * back step by step.
+ */
+function noHarderThanSource(
+  score: Score,
+  chords: readonly ChordSpan[],
+  settings: ArrangeSettings,
+  tempo: number,
+  next: LevelContract | undefined,
+): Arranged {
+  const { contract } = settings;
+  const first = arrange(score, chords, settings);
+  const own = score.parts.length > 0 ? keyboardPart(score) : undefined;
+  if (contract.accompaniment === 'kept' || first.accompaniment.length === 0 || first.isSingAlong || !own)
+    return first;
+  const hard = (notes: readonly Note[], { tempoShare }: LevelContract = contract): number =>
+    scoreOfWhole(
+      difficultyOf({
+        ...score,
+        tempo: tempo * tempoShare,
+        parts: [{ id: 'P1', name: '', staves: 2, notes }],
+      }),
+    );
+  // The next level may itself have thinned the source: then that is the measure.
+  const isLastReplaced = contract.accompaniment === 'replaced' && next?.accompaniment === 'thinned';
+  const most = Math.min(
+    hard(own.notes),
+    isLastReplaced ? hard(arrange(score, chords, { ...settings, contract: next }).notes, next) : Infinity,
+  );
+  let arranged = first;
+  for (let calm = 1; calm <= CALMEST && hard(arranged.notes) > most; calm++)
+    arranged = arrange(score, chords, { ...settings, calm });
+  return arranged;
 }
 
 /** Measures that a sing-along begins with, unless the source brings an introduction of its own. */
