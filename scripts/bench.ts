@@ -2,6 +2,7 @@
  * `npm run bench`, with `-- --json` for a script: how long the core takes, each figure as a share of the time that the
  * engraver takes to load and draw the same music in the same run. Every figure is the best of several runs.
  */
+import { LEVELS } from '../src/lib/core/arrange/levels';
 import { formOf } from '../src/lib/core/analysis/form';
 import { reportOf } from '../src/lib/core/analysis/report';
 import { fingerHand } from '../src/lib/core/fingering/fingerHand';
@@ -11,7 +12,10 @@ import { readMusicXml } from '../src/lib/core/io/musicxml/read';
 import { writeMusicXml } from '../src/lib/core/io/musicxml/write';
 import type { Note, Part, Score } from '../src/lib/core/score/score';
 import { scoreFrom } from '../src/lib/core/test/shorthand';
+import { rankKeys } from '../src/lib/core/keys/rank';
 import { fingersOf } from '../src/lib/core/version/markSource';
+import { realise } from '../src/lib/core/version/realise';
+import { DEFAULT_RECIPE, type Recipe } from '../src/lib/core/version/recipe';
 import { toolkit } from '../src/lib/engrave/toolkit';
 
 const RUNS = 5;
@@ -203,11 +207,46 @@ async function fingering(): Promise<Figure[]> {
   ];
 }
 
+/** From a source that nobody has seen to finished versions, and the ranking of all keys with the real fingering solver. */
+async function arranging(): Promise<Figure[]> {
+  const score = fullOf(64);
+  const engraver = await engraving(score);
+  /** The same music as a new source, so that nothing is known about it. */
+  const unseen = (): Score => ({ ...score, chordSymbols: [] });
+  const recipe: Recipe = { ...DEFAULT_RECIPE, level: 3 };
+  const levels = LEVELS.map((l) => l.level);
+  const one = await best(() => {
+    forgetPhrases();
+    realise(unseen(), recipe, []);
+  });
+  const six = await best(() => {
+    forgetPhrases();
+    const source = unseen();
+    for (const level of levels) realise(source, { ...recipe, level }, []);
+  });
+  const keys = await best(() => {
+    forgetPhrases();
+    rankKeys(unseen(), recipe);
+  });
+  return [
+    { what: 'source to version, 64 measures', milliseconds: one, share: one / engraver, below: 1 },
+    { what: 'source to all six levels, 64 measures', milliseconds: six, share: six / engraver, below: 4 },
+    {
+      what: 'ranking all keys, 64 measures',
+      milliseconds: keys,
+      share: keys / 1000,
+      of: 'seconds',
+      below: 2,
+    },
+  ];
+}
+
 const figures = [
   ...(await readingAndWriting('64 measures, two hands', piano)),
   ...(await readingAndWriting('22 parts, 40 measures', ensemble())),
   ...(await analysing()),
   ...(await fingering()),
+  ...(await arranging()),
 ];
 
 if (process.argv.includes('--json')) console.log(JSON.stringify({ figures }, null, 2));

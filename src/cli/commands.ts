@@ -15,8 +15,9 @@ import type { Score } from '../lib/core/score/score';
 import { quarters, TICKS_PER_QUARTER } from '../lib/core/score/ticks';
 import { bassOf, chordToneNames, inversion } from '../lib/core/theory/chord';
 import { fromFifths, pitchClass } from '../lib/core/theory/fifths';
-import { keyName, parseKey, tonicFifths, tonicName, type Key } from '../lib/core/theory/key';
+import { keyCode, keyName, parseKey, tonicFifths, tonicName, type Key } from '../lib/core/theory/key';
 import { pitchClassName } from '../lib/core/score/pitch';
+import { inAllKeys } from '../lib/core/transpose/allKeys';
 import { transposeScore, transpositionTo, type Transposition } from '../lib/core/transpose/transpose';
 import { checkVersion, type Violation } from '../lib/core/version/check';
 import { withPedal } from '../lib/core/version/markSource';
@@ -177,6 +178,8 @@ function keys({ score, values, recipeFile, levels }: Input): Outcome {
 
 function transpose({ score: source, values }: Input): Outcome {
   const score = withHeardMode(source);
+  if (values.to === 'all')
+    return { set: inAllKeys(score).map(({ key, score: moved }) => ({ name: keyCode(key), music: moved })) };
   return { music: transposeScore(score, withDirection(transposition(keyOf(score), values), values)) };
 }
 
@@ -228,7 +231,11 @@ export const COMMANDS: Readonly<Record<string, Command>> = {
   count: { says: 'what is counted in each measure, as JSON', run: count },
   pedal: { says: 'the same music with pedal marks', run: pedal },
   keys: { says: 'every key ranked for a learner, as JSON', run: keys },
-  transpose: { says: 'the same music --to KEY or --by SEMITONES', run: transpose, asWritten: true },
+  transpose: {
+    says: 'the same music --to KEY, --to all twelve, or --by SEMITONES',
+    run: transpose,
+    asWritten: true,
+  },
   check: { says: 'what breaks the contract of --level, as JSON; status 1 if anything does', run: check },
   convert: {
     says: 'from one format to another, by the ending after -o',

@@ -5,10 +5,16 @@ import { TUNE_LINES } from '../lib/core/analysis/melody';
 import { LEVELS, levelsSchema, type LevelContract } from '../lib/core/arrange/levels';
 import { CHORD_RHYTHM_IDS, type ChordRhythm } from '../lib/core/arrange/singAlong';
 import { TEXTURE_IDS, type TextureId } from '../lib/core/arrange/textures';
-import { CRITERIA, DEFAULT_WEIGHTS, weightsSchema, type Weights } from '../lib/core/keys/rank';
+import {
+  CRITERIA,
+  DEFAULT_WEIGHTS,
+  weightsSchema,
+  type VoiceRange,
+  type Weights,
+} from '../lib/core/keys/rank';
 import { SCHOOL_IDS } from '../lib/core/counting/schools';
 import { PEDAL_STYLES } from '../lib/core/pedal/pedal';
-import { STEPS, type Pitch, type Step } from '../lib/core/score/pitch';
+import { parsePitch, toMidi } from '../lib/core/score/pitch';
 import { parseKey } from '../lib/core/theory/key';
 import { DEFAULT_RECIPE, recipeSchema, type Recipe } from '../lib/core/version/recipe';
 
@@ -161,17 +167,12 @@ export function weightsFrom(text: string): Weights {
   return parsed.data;
 }
 
-/** "A3-D5" as two pitches. */
-export function voiceFrom(text: string): { low: Pitch; high: Pitch } {
-  const match = /^([A-G])([#b]?)(\d)-([A-G])([#b]?)(\d)$/.exec(text);
-  if (!match)
+/** "A3-D5" as two pitches, the lower one first. */
+export function voiceFrom(text: string): VoiceRange {
+  const [low, high] = text.split('-').map(parsePitch);
+  if (!low || !high || toMidi(low) >= toMidi(high))
     throw new UsageError(`--voice ${text} is no range; write the lowest and the highest note as A3-D5.`);
-  const pitch = (step: string, accidental: string, octave: string): Pitch => ({
-    step: STEPS.find((s): s is Step => s === step)!,
-    alter: accidental === '#' ? 1 : accidental === 'b' ? -1 : 0,
-    octave: Number(octave),
-  });
-  return { low: pitch(match[1]!, match[2]!, match[3]!), high: pitch(match[4]!, match[5]!, match[6]!) };
+  return { low, high };
 }
 
 /** A whole number within bounds. */

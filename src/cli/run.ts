@@ -50,7 +50,7 @@ ${wrapped(TEXTURE_IDS)}
   --json FILE             arrange, finger, pedal: also the report, with reasons
   --voice A3-D5           keys: the learner's comfortable range
   --weights voice=30,reading=2   keys: what each criterion counts for
-  --to KEY, --by SEMITONES, --up, --down    transpose
+  --to KEY, --by SEMITONES, --up, --down    transpose; --to all writes a chart in all twelve keys as one file
   --keep                  finger: fingers in the source stay
   --alternatives 1…3      finger: ways to finger each measure, as JSON
 `;
@@ -97,6 +97,17 @@ function deliver(outcome: Outcome, values: Values): Spoken {
     const text = `${JSON.stringify(outcome.json, null, 2)}\n`;
     if (values.output) writeWhole(values.output, text);
     return { status: outcome.found ? 1 : 0, stdout: values.output ? '' : text };
+  }
+  if ('set' in outcome) {
+    const path = values.output ?? 'set.pro';
+    const ending = extname(path).toLowerCase();
+    // A set is one file: charts follow each other in it, as songs do in a book.
+    if (ending !== '.pro' && ending !== '.txt')
+      throw new UsageError('A set of all keys is written as .pro or .txt: -o FILE.pro');
+    const songs = outcome.set.map(({ music }) => String(encode(music, path)));
+    const text = songs.join(ending === '.pro' ? '{new_song}\n' : '\n\n');
+    if (values.output) writeWhole(values.output, text);
+    return { status: 0, stdout: values.output ? '' : text };
   }
   const content = values.output ? encode(outcome.music, values.output) : writeMusicXml(outcome.music);
   if (values.json && outcome.report !== undefined)

@@ -6,7 +6,7 @@
 
   let { data, children } = $props();
   /** The bench brings a header of its own, with its controls; a handout is paper. */
-  const ownHeader = $derived(/^\/versions\/[^/]+/.test(page.url.pathname));
+  const ownHeader = $derived(/^\/versions\/[^/]+(\/handout)?$/.test(page.url.pathname));
 </script>
 
 {#if !ownHeader}

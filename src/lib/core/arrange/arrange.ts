@@ -9,7 +9,7 @@ import type { Hand } from '../fingering/events';
 import { beatLength } from '../score/metre';
 import { notate } from '../score/notate';
 import { byOnset, keyboardPart, measureAt, soundingNotes, type SoundingNote } from '../score/query';
-import type { ChordSymbol, Mark, Note, Score } from '../score/score';
+import type { ChordSymbol, Lyric, Mark, Note, Score } from '../score/score';
 import type { Ticks } from '../score/ticks';
 import { asWritten } from './asWritten';
 import { fillUnder } from './filling';
@@ -205,7 +205,14 @@ function soloVersion(
     accompaniment.filter((n) => n.staff === 1 && below(n.onset)),
     { contract, reach: reach.right, measures },
   );
-  const melodyNotes = writtenMelody(highTune, score, ornaments, reasons, contract);
+  const melodyNotes = writtenMelody(
+    highTune,
+    wordsOf(tune.notes, reduced, score),
+    score,
+    ornaments,
+    reasons,
+    contract,
+  );
 
   const freshStarts = new Set(form.sections.map((s) => s.from));
   const rightHand = [...highTune, ...upper];
@@ -388,9 +395,58 @@ function tuneReasons({ lines, has }: Tune): Reason[] {
   );
 }
 
+/** The words of a tune by the notes that are kept: the syllable of a note that is left out is sung on the note before it. */
+function wordsOf(
+  tune: readonly SoundingNote[],
+  kept: readonly SoundingNote[],
+  source: Score,
+): Map<string, readonly Lyric[]> {
+  const written = new Map(source.parts.flatMap((p) => p.notes).map((n) => [n.id, n]));
+  const ids = new Set(kept.map((n) => n.id));
+  const result = new Map<string, readonly Lyric[]>();
+  let carrier: string | undefined;
+  let waiting: readonly Lyric[] = [];
+  for (const { id } of tune) {
+    const own = (written.get(id)?.lyrics ?? []).filter((l) => l.line === 'words');
+    if (ids.has(id)) {
+      carrier = id;
+      const all = joined(waiting, own);
+      if (all.length > 0) result.set(id, all);
+      waiting = [];
+    } else if (carrier) {
+      const all = joined(result.get(carrier) ?? [], own);
+      if (all.length > 0) result.set(carrier, all);
+    } else waiting = joined(waiting, own);
+  }
+  return result;
+}
+
+/** Syllables of two notes on one, verse by verse. */
+function joined(first: readonly Lyric[], second: readonly Lyric[]): readonly Lyric[] {
+  if (first.length === 0) return second;
+  const verses = new Map(first.map((l) => [l.verse, l]));
+  for (const after of second) {
+    const before = verses.get(after.verse);
+    if (!before) {
+      verses.set(after.verse, after);
+      continue;
+    }
+    const inWord = before.syllabic === 'begin' || before.syllabic === 'middle';
+    const begins = before.syllabic === 'begin' || before.syllabic === 'single';
+    const goesOn = after.syllabic === 'begin' || after.syllabic === 'middle';
+    verses.set(after.verse, {
+      ...after,
+      text: inWord ? before.text + after.text : `${before.text} ${after.text}`,
+      syllabic: begins ? (goesOn ? 'begin' : 'single') : goesOn ? 'middle' : 'end',
+    });
+  }
+  return [...verses.values()];
+}
+
 /** The melody as written notes of staff 1; words stay with the note that carries them, ornaments where the level has them. */
 function writtenMelody(
   melody: readonly SoundingNote[],
+  words: ReadonlyMap<string, readonly Lyric[]>,
   source: Score,
   ornaments: boolean,
   reasons: Reason[],
@@ -429,7 +485,7 @@ function writtenMelody(
       ...(keepsLength && original.tuplet ? { tuplet: original.tuplet } : {}),
       ...(n.articulations.length ? { articulations: n.articulations } : {}),
       ...(ornaments && original?.ornaments ? { ornaments: original.ornaments } : {}),
-      ...(original?.lyrics ? { lyrics: original.lyrics.filter((l) => l.line === 'words') } : {}),
+      ...(words.has(n.id) ? { lyrics: words.get(n.id)! } : {}),
       ...(original?.fermata ? { fermata: true } : {}),
     };
     if (!ornaments) return [note];

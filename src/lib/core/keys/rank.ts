@@ -72,7 +72,7 @@ export interface RankSettings {
 }
 
 /** What each accidental beyond the level adds to the sum. */
-const BEYOND_LEVEL = 3;
+export const BEYOND_LEVEL = 3;
 /** Accidentals before a tenth of the notes read like one more in the signature. */
 const IN_THE_NOTES = 10;
 

@@ -28,6 +28,14 @@ export const accidentalText = (alter: number): string => ACCIDENTAL_TEXT[alter] 
 /** "B♭3" */
 export const pitchName = (p: Pitch): string => `${p.step}${accidentalText(p.alter)}${p.octave}`;
 
+/** Reads "B♭3", "F#5", "Bb2"; undefined for anything else. */
+export function parsePitch(text: string): Pitch | undefined {
+  const match = /^([A-G])([#♯b♭]?)(\d)$/.exec(text.trim());
+  if (!match) return undefined;
+  const alter = match[2] === '' ? 0 : /[#♯]/.test(match[2]!) ? 1 : -1;
+  return { step: match[1] as Step, alter, octave: Number(match[3]) };
+}
+
 /** "B♭" */
 export const pitchClassName = (p: Pick<Pitch, 'step' | 'alter'>): string =>
   `${p.step}${accidentalText(p.alter)}`;

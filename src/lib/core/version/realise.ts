@@ -28,6 +28,7 @@ import type { Mark, Note, PedalMark, Score } from '../score/score';
 import { parseKey, type Key } from '../theory/key';
 import { analysed, inKey } from './analysed';
 import { checkVersion, type Violation } from './check';
+import { introductionOf } from './introduction';
 import { decisionsOf, type Decision, type Recipe } from './recipe';
 import { countingIn, pedalIn, textureIn, tuneIn } from './ways';
 import { withCounts, withFingers } from './writeMarks';
@@ -180,11 +181,11 @@ function noHarderThanSource(
   return arranged;
 }
 
-/** Measures that a sing-along begins with, unless the source brings an introduction of its own. */
-function introductionOf(source: Score, recipe: Recipe): number {
-  if (recipe.style !== 'sing-along') return 0;
-  if (recipe.introduction !== null) return recipe.introduction;
-  return /^intro/i.test(source.measures[0]?.section ?? '') ? 0 : 2;
+/** The key of a version, without making it. */
+export function versionKey(source: Score, recipe: Recipe, levels: readonly LevelContract[] = LEVELS): Key {
+  const { score, key } = analysed(source, introductionOf(source, recipe));
+  const chosen = recipe.key === null ? undefined : parseKey(recipe.key);
+  return { ...(chosen ?? levelKey(score, key, levelNumbered(recipe.level, levels)).key), mode: key.mode };
 }
 
 /** Makes the version. Throws when the source holds no part; every other shortcoming is a violation or a reason. */

@@ -16,7 +16,14 @@ export const isEmpty = (db: Db): boolean =>
   !db.select({ id: piece.id }).from(piece).limit(1).get() &&
   !db.select({ id: learner.id }).from(learner).limit(1).get();
 
-const FILES = ['kite-weather.musicxml', 'mill-pond-waltz.musicxml'] as const;
+const FILES = [
+  'kite-weather.musicxml',
+  'mill-pond-waltz.musicxml',
+  'slow-ferry.musicxml',
+  'fox-at-the-gate.musicxml',
+  'teakettle-stroll.musicxml',
+  'long-shadows.musicxml',
+] as const;
 
 const isoDay = (daysAgo: number): string =>
   new Date(Date.now() - daysAgo * 86_400_000).toISOString().slice(0, 10);
@@ -30,7 +37,7 @@ export function fillDemoStudio(db: Db, folder = process.env.KEYPATH_DEMO_FILES ?
     db.insert(studio).values({ id: 1, name: 'Quay Street Studio' }).run();
     const [song, waltz] = FILES.map(
       (name) => addPiece(db, { name, bytes: readFileSync(join(folder, name)), rights: 'own work' }).id,
-    ) as [string, string];
+    ) as [string, string, ...string[]];
 
     const runa = addLearner(db, RUNA, isoDay(250));
     const teo = addLearner(db, TEO, isoDay(120));

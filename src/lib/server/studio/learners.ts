@@ -1,6 +1,8 @@
 /** Learners and their lessons. */
 import { asc, desc, eq } from 'drizzle-orm';
 import { z } from 'zod';
+import type { VoiceRange } from '$core/keys/rank';
+import { parsePitch } from '$core/score/pitch';
 import { recipeSchema, type Recipe } from '$core/version/recipe';
 import type { Db } from '../db/open';
 import { learner, lesson } from '../db/schema';
@@ -68,6 +70,13 @@ export const lessonsOf = (db: Db, learnerId: string): LessonRow[] =>
 
 export const addLesson = (db: Db, learnerId: string, date: string, note: string): void =>
   void db.insert(lesson).values({ id: newId(), learnerId, date, note }).run();
+
+/** The range in which a learner sings, where both ends are known. */
+export function voiceOf(row: LearnerRow): VoiceRange | null {
+  const low = row.voiceLow && parsePitch(row.voiceLow);
+  const high = row.voiceHigh && parsePitch(row.voiceHigh);
+  return low && high ? { low, high } : null;
+}
 
 /** A recipe that suits a learner's hands, keyboard and level. */
 export const recipeFor = (row: LearnerRow, key: string | null): Recipe =>

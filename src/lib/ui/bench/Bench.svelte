@@ -2,6 +2,7 @@
   /** The workplace: path on top, the engraved page, the measure in hand at the side, the hand's shape at the foot. */
   import { KEYBOARDS } from '$core/arrange/register';
   import { pitchName, toMidi } from '$core/score/pitch';
+  import type { Share } from '$core/arrange/account';
   import { levelText } from '$core/arrange/levels';
   import { keyName } from '$core/theory/key';
   import { sheetOf } from '$lib/engrave/sheet';
@@ -13,7 +14,7 @@
   import MeasurePanel from './MeasurePanel.svelte';
   import { commandFor } from './shortcuts';
 
-  let { bench, title }: { bench: Bench; title: string } = $props();
+  let { bench, title, id: versionId }: { bench: Bench; title: string; id: string } = $props();
 
   const SHEET_WIDTH = 920;
   const version = $derived(bench.version);
@@ -57,6 +58,14 @@
     const finger = version.fingers[bench.note.id];
     const hand = bench.note.staff === 1 ? 'Right' : 'Left';
     return `${hand} hand, ${pitchName(bench.note.pitch)}, ${measureText(numbers[bench.measure ?? 0] ?? '')}, finger ${finger?.finger}, ${finger?.decided ? 'decided' : 'proposed'}.`;
+  });
+
+  /** How true the version is to its source. */
+  const faithText = $derived.by(() => {
+    if (!version || version.isSingAlong) return '';
+    const { beatNotes, basses, contour } = version.account.faith;
+    const share = ({ kept, of }: Share): string => (kept === of ? `all ${of}` : `${kept} of ${of}`);
+    return `Kept: ${share(beatNotes)} notes on the beat, ${share(basses)} basses, ${share(contour)} steps of the line.`;
   });
 
   function onclick(event: MouseEvent): void {
@@ -130,6 +139,9 @@
         Level {levelText(version.contract.level)}, {version.contract.name.toLowerCase()}, in {keyName(
           version.key,
         )}. <span class="inline-block first-letter:uppercase">{version.accountText}</span>
+        {#if faithText}{faithText}{/if}
+        <a class="link ml-2" href="/versions/{versionId}/levels">Compare levels</a>
+        <a class="link ml-2" href="/versions/{versionId}/keys">Compare keys</a>
         {#if version.blurs.length > 0}
           {plural(version.blurs.length, 'place blurs', 'places blur')} under the pedal.
         {/if}

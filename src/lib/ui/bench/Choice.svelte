@@ -14,8 +14,10 @@
     value: Value;
     options: readonly Option[];
     onchange: (value: Value) => void;
+    /** What stands before the choice, where it does not speak for itself. */
+    shown?: string;
   }
-  let { label, value, options, onchange }: Props = $props();
+  let { label, value, options, onchange, shown }: Props = $props();
   const chosen = $derived(options.find((o) => o.value === value));
 </script>
 
@@ -24,6 +26,7 @@
     class="flex min-h-8 items-center gap-1 border-b border-ink px-1 hover:text-accent"
     aria-label="{label}: {chosen?.label ?? ''}"
   >
+    {#if shown}<span class="text-quiet">{shown}</span>{/if}
     {chosen?.label ?? label}
     <ChevronDown size={15} aria-hidden="true" />
   </Select.Trigger>

@@ -1,5 +1,6 @@
 <script lang="ts">
   /** The measure in hand: chord, fingers, count, pedal, what was changed and why, how hard it is. */
+  import { levelText } from '$core/arrange/levels';
   import type { Hand } from '$core/fingering/events';
   import { positionText } from '$core/fingering/positions';
   import { endOf } from '$core/score/metre';
@@ -13,6 +14,7 @@
   import Fingers from './Fingers.svelte';
   import OtherFingerings from './OtherFingerings.svelte';
   import PedalPanel from './PedalPanel.svelte';
+  import TexturePanel from './TexturePanel.svelte';
 
   let { bench, version }: { bench: Bench; version: Version } = $props();
 
@@ -102,6 +104,7 @@
     </div>
   {/each}
 
+  <TexturePanel {bench} {version} measure={measure.index} />
   <CountPanel {bench} {version} measure={measure.index} />
   <PedalPanel {bench} {version} measure={measure.index} />
 
@@ -132,7 +135,7 @@
 
   {#if violations.length > 0}
     <div>
-      <h3 class="font-semibold text-alarm">Beyond level {bench.recipe.level}</h3>
+      <h3 class="font-semibold text-alarm">Beyond level {levelText(bench.recipe.level)}</h3>
       <ul class="list-disc pl-5">
         {#each violations as v (v.limit + v.hand)}
           <li>

@@ -1,79 +1,127 @@
 <script lang="ts">
-  /** Level, key and texture, within reach above the page. */
+  /** Level, style, key and texture, within reach above the page. */
   import { levelText } from '$core/arrange/levels';
+  import { CHORD_RHYTHM_IDS, CHORD_RHYTHMS, type ChordRhythm } from '$core/arrange/singAlong';
   import { isForLevel, TEXTURES, TEXTURE_IDS, type TextureId } from '$core/arrange/textures';
   import { keyOptions } from '$core/theory/easyKeys';
   import { keyCode, keyName } from '$core/theory/key';
+  import type { Recipe } from '$core/version/recipe';
   import { ToggleGroup } from 'bits-ui';
   import type { Bench } from './bench.svelte';
   import Choice from './Choice.svelte';
+  import HandsControls from './HandsControls.svelte';
 
   let { bench }: { bench: Bench } = $props();
 
-  const AS_IT_IS = 'source';
-  const sourceKey = $derived(bench.version?.sourceKey);
-  const keys = $derived(
-    sourceKey
-      ? [
-          { value: AS_IT_IS, label: `${keyName(sourceKey)}, as it is`, note: '' },
-          ...keyOptions(sourceKey.mode)
-            .filter((k) => k.code !== keyCode(sourceKey))
-            .map((k) => ({
-              value: k.code,
-              label: k.name,
-              note:
-                k.accidentals <= (bench.contract.accidentals ?? 7)
-                  ? k.signature
-                  : `${k.signature}: more than level ${levelText(bench.recipe.level)} reads`,
-            })),
-        ]
-      : [],
-  );
   const PROPOSED = 'proposed';
-  const time = $derived(bench.version?.score.measures[0]?.time ?? { beats: 4, beatType: 4 });
+  const level = $derived(bench.recipe.level);
+  const made = $derived(bench.version);
+  const keys = $derived.by(() => {
+    if (!made) return [];
+    const source = keyCode(made.sourceKey);
+    const most = bench.contract.accidentals ?? 7;
+    return [
+      {
+        value: PROPOSED,
+        label: bench.recipe.key === null ? keyName(made.key) : 'as proposed',
+        note: 'proposed',
+      },
+      ...keyOptions(made.sourceKey.mode).map((k) => ({
+        value: k.code,
+        label: k.name,
+        note:
+          (k.code === source ? 'as it is, ' : '') +
+          (k.accidentals <= most ? k.signature : `${k.signature}: more than level ${levelText(level)} reads`),
+      })),
+    ];
+  });
+  const styles: { value: Recipe['style']; label: string; note: string }[] = [
+    { value: 'solo', label: 'the melody', note: 'the right hand plays it' },
+    { value: 'sing-along', label: 'chords to sing to', note: 'right hand chords, left hand bass' },
+  ];
+  const isSingAlong = $derived(made?.isSingAlong ?? bench.recipe.style === 'sing-along');
+  const time = $derived(
+    made?.score.measures.find((m) => m.beginsAt === 0)?.time ?? { beats: 4, beatType: 4 },
+  );
   const textures = $derived([
-    { value: PROPOSED, label: 'as the level has it' },
-    ...TEXTURE_IDS.filter((id) => isForLevel(id, bench.recipe.level, time)).map((id) => ({
+    { value: PROPOSED, label: 'as proposed' },
+    ...TEXTURE_IDS.filter(
+      (id) => isForLevel(id, level, time) && (id !== 'own' || (made?.hasOwnAccompaniment && !isSingAlong)),
+    ).map((id) => ({ value: id as string, label: TEXTURES[id].name })),
+  ]);
+  const rhythms = $derived([
+    { value: PROPOSED, label: 'as proposed' },
+    ...CHORD_RHYTHM_IDS.filter((id) => CHORD_RHYTHMS[id].from <= level).map((id) => ({
       value: id as string,
-      label: TEXTURES[id].name,
+      label: CHORD_RHYTHMS[id].name,
     })),
   ]);
+  const introductions = [
+    { value: '0', label: 'no introduction' },
+    { value: '2', label: 'two measures' },
+    { value: '4', label: 'four measures' },
+  ];
 </script>
 
-<div class="flex flex-wrap items-center gap-x-6 gap-y-1">
-  {#if keys.length > 0}
-    <Choice
-      label="Key"
-      value={bench.recipe.key ?? AS_IT_IS}
-      options={keys}
-      onchange={(key) => bench.setRecipe({ key: key === AS_IT_IS ? null : key })}
-    />
-  {/if}
-  <Choice
-    label="Left hand"
-    value={bench.recipe.texture ?? PROPOSED}
-    options={textures}
-    onchange={(texture) => bench.setRecipe({ texture: texture === PROPOSED ? null : (texture as TextureId) })}
-  />
+<div class="flex flex-wrap items-center gap-x-5 gap-y-1">
   <div class="flex items-center gap-2">
     <span id="level-label">Level</span>
     <ToggleGroup.Root
       type="single"
-      value={String(bench.recipe.level)}
+      value={String(level)}
       onValueChange={(value) => value && bench.setRecipe({ level: Number(value) })}
       aria-labelledby="level-label"
       class="flex"
     >
-      {#each bench.levels as level (level.level)}
+      {#each bench.levels as { level: number, name } (number)}
         <ToggleGroup.Item
-          value={String(level.level)}
-          title={level.name}
-          aria-label="Level {levelText(level.level)}, {level.name}"
-          class="h-8 w-9 border-b-2 border-transparent font-semibold text-quiet hover:text-ink data-[state=on]:border-accent data-[state=on]:bg-accent-soft data-[state=on]:text-ink"
+          value={String(number)}
+          title={name}
+          aria-label="Level {levelText(number)}, {name}"
+          class="h-8 w-8 border-b-2 border-transparent font-semibold text-quiet hover:text-ink data-[state=on]:border-accent data-[state=on]:bg-accent-soft data-[state=on]:text-ink"
         >
-          {levelText(level.level)}
+          {levelText(number)}
         </ToggleGroup.Item>
       {/each}
     </ToggleGroup.Root>
   </div>
+  <Choice
+    label="Style"
+    value={bench.recipe.style}
+    options={styles}
+    onchange={(style: Recipe['style']) => bench.setRecipe({ style })}
+  />
+  {#if keys.length > 0}
+    <Choice
+      label="Key"
+      value={bench.recipe.key ?? PROPOSED}
+      options={keys}
+      onchange={(key) => bench.setRecipe({ key: key === PROPOSED ? null : key })}
+    />
+  {/if}
+  {#if isSingAlong}
+    <Choice
+      label="Right hand"
+      shown="Right hand"
+      value={bench.recipe.rhythm ?? PROPOSED}
+      options={rhythms}
+      onchange={(rhythm) => bench.setRecipe({ rhythm: rhythm === PROPOSED ? null : (rhythm as ChordRhythm) })}
+    />
+  {/if}
+  <Choice
+    label="Left hand"
+    shown="Left hand"
+    value={bench.recipe.texture ?? PROPOSED}
+    options={textures}
+    onchange={(texture) => bench.setRecipe({ texture: texture === PROPOSED ? null : (texture as TextureId) })}
+  />
+  {#if bench.recipe.style === 'sing-along'}
+    <Choice
+      label="Introduction"
+      value={String(made?.introduction ?? 2)}
+      options={introductions}
+      onchange={(count) => bench.setRecipe({ introduction: Number(count) as 0 | 2 | 4 })}
+    />
+  {/if}
+  <HandsControls {bench} />
 </div>

@@ -10,12 +10,24 @@ import { measureAt } from '$core/score/query';
 import { decide, giveBack, type Decision, type DecisionOf, type Recipe } from '$core/version/recipe';
 import type { MeasureFingering } from '$core/version/why';
 import { PEDAL_STYLES } from '$core/pedal/pedal';
+import { isForLevel, TEXTURE_IDS } from '$core/arrange/textures';
+import { introductionOf } from '$core/version/introduction';
 import { startRealiser, type Realiser } from './realiser';
 import { firstNoteOf, walk, type Move } from './walk';
 
 interface Moment {
   readonly recipe: Recipe;
   readonly decisions: readonly Decision[];
+}
+
+/** Recipe and decisions after so many measures were put before the piece, or taken away. */
+function shifted({ recipe, decisions }: Moment, by: number): Moment {
+  const move = <T extends { readonly measure: number }>(item: T): T[] =>
+    item.measure + by < 0 ? [] : [{ ...item, measure: item.measure + by }];
+  return {
+    recipe: { ...recipe, sections: recipe.sections.flatMap(move) },
+    decisions: decisions.flatMap((d): Decision[] => ('measure' in d ? move(d) : [d])),
+  };
 }
 
 export type SaveState =
@@ -204,8 +216,24 @@ export function createBench(start: BenchStart) {
       if (style) decideAll({ kind: 'pedal', measure, style });
       else withdraw(giveBack(moment.decisions, 'pedal', measure));
     },
+    /** The measure in hand gets the next texture that its level and metre have. */
+    nextTexture() {
+      const at = measure === undefined ? undefined : version?.score.measures[measure];
+      if (measure === undefined || !at) return;
+      const options = TEXTURE_IDS.filter((id) => isForLevel(id, moment.recipe.level, at.time));
+      const decided = moment.decisions.find((d) => d.kind === 'texture' && d.measure === measure);
+      const before = decided?.kind === 'texture' ? options.indexOf(decided.texture) : -1;
+      const texture = options[before + 1];
+      if (texture) decideAll({ kind: 'texture', measure, texture });
+      else withdraw(giveBack(moment.decisions, 'texture', measure));
+    },
     setRecipe(part: Partial<Recipe>) {
-      change({ ...moment, recipe: { ...moment.recipe, ...part } });
+      const recipe = { ...moment.recipe, ...part };
+      const before = version?.introduction ?? 0;
+      const changesStart = part.style !== undefined || part.introduction !== undefined;
+      // An introduction pushes the measures on: what is decided for a measure goes with it.
+      const by = changesStart ? introductionOf(start.source, recipe) - before : 0;
+      change(by === 0 ? { ...moment, recipe } : shifted({ recipe, decisions: moment.decisions }, by));
     },
     undo() {
       const before = past.at(-1);

@@ -2,6 +2,7 @@
 import { LEVELS, levelsSchema, type LevelContract } from '$core/arrange/levels';
 import type { Score } from '$core/score/score';
 import type { FingerReason } from '$core/fingering/explain';
+import { rankKeys, type RankedKey, type VoiceRange } from '$core/keys/rank';
 import { realise, type Version } from '$core/version/realise';
 import { otherFingerings, whyFinger, type MeasureFingering } from '$core/version/why';
 import { decisionsSchema, recipeSchema } from '$core/version/recipe';
@@ -28,6 +29,12 @@ const requestSchema = z.discriminatedUnion('kind', [
     decisions: decisionsSchema,
     measure: z.number(),
   }),
+  z.object({
+    kind: z.literal('keys'),
+    id: z.number(),
+    recipe: recipeSchema,
+    voice: z.custom<VoiceRange>((v) => typeof v === 'object' && v !== null).nullable(),
+  }),
 ]);
 
 export type RealiseRequest = z.infer<typeof requestSchema>;
@@ -35,6 +42,7 @@ export type RealiseResponse =
   | { id: number; version: Version }
   | { id: number; why: FingerReason | null }
   | { id: number; others: MeasureFingering[] }
+  | { id: number; keys: RankedKey[] }
   | { id: number; error: string };
 
 let source: Score | undefined;
@@ -59,9 +67,16 @@ self.addEventListener('message', (event: MessageEvent<unknown>) => {
     last = undefined;
     return;
   }
-  const { id, recipe, decisions } = request;
+  const { id, recipe } = request;
   let response: RealiseResponse;
   try {
+    if (request.kind === 'keys') {
+      if (!source) throw new Error('The piece has not arrived yet.');
+      const keys = rankKeys(source, recipe, { voice: request.voice ?? undefined, levels });
+      self.postMessage({ id, keys } satisfies RealiseResponse);
+      return;
+    }
+    const { decisions } = request;
     const version = versionOf(recipe, decisions);
     if (request.kind === 'realise') response = { id, version };
     else if (request.kind === 'why')

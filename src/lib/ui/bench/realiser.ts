@@ -1,6 +1,7 @@
 /** The page's end of the realising worker. */
 import type { FingerReason } from '$core/fingering/explain';
 import type { LevelContract } from '$core/arrange/levels';
+import type { RankedKey, VoiceRange } from '$core/keys/rank';
 import type { Score } from '$core/score/score';
 import type { Version } from '$core/version/realise';
 import type { MeasureFingering } from '$core/version/why';
@@ -11,6 +12,8 @@ export interface Realiser {
   realise(recipe: Recipe, decisions: readonly Decision[]): Promise<Version>;
   why(recipe: Recipe, decisions: readonly Decision[], note: string): Promise<FingerReason | null>;
   others(recipe: Recipe, decisions: readonly Decision[], measure: number): Promise<MeasureFingering[]>;
+  /** Every key judged for this recipe, with the usual weights. */
+  keys(recipe: Recipe, voice: VoiceRange | null): Promise<RankedKey[]>;
   stop(): void;
 }
 
@@ -60,6 +63,10 @@ export function startRealiser(source: Score, levels: readonly LevelContract[]): 
         measure,
       }));
       return 'others' in response ? response.others : [];
+    },
+    async keys(recipe, voice) {
+      const response = await ask((id) => ({ kind: 'keys', id, recipe, voice }));
+      return 'keys' in response ? response.keys : [];
     },
     stop: () => worker.terminate(),
   };

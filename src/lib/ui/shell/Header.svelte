@@ -12,6 +12,7 @@
     { href: '/', name: 'Today' },
     { href: '/learners', name: 'Learners' },
     { href: '/pieces', name: 'Pieces' },
+    { href: '/settings/levels', name: 'Levels' },
   ];
   const isHere = (href: string): boolean =>
     href === '/' ? page.url.pathname === '/' : page.url.pathname.startsWith(href);

@@ -3,7 +3,8 @@ import { reportOf } from '$core/analysis/report';
 import { WRITTEN_FORMATS } from '$core/io/writeScoreFile';
 import { PART_CHOICES, type PartChoices } from '$core/score/parts';
 import { keyOptions } from '$core/theory/easyKeys';
-import { keyCode, keyName, parseKey } from '$core/theory/key';
+import { keyCode, keyName } from '$core/theory/key';
+import { versionKey } from '$core/version/realise';
 import { partFacts } from '$lib/engrave/preview';
 import { DEFAULT_RECIPE, recipeSchema } from '$core/version/recipe';
 import { db } from '$server/db';
@@ -33,6 +34,7 @@ export const load: PageServerLoad = ({ params }) => {
   if (!piece) error(404, 'There is no such piece.');
   const { score, warnings } = scoreOf(db(), piece.id);
   const key = keyOf(score);
+  const levels = studioLevels(db());
   return {
     piece,
     warnings,
@@ -45,13 +47,14 @@ export const load: PageServerLoad = ({ params }) => {
     versions: listVersions(db(), piece.id).map(({ id, recipe, decisions }) => ({
       id,
       level: recipe.level,
-      key: keyName(parseKey(recipe.key ?? keyCode(key)) ?? key),
+      style: recipe.style,
+      key: keyName(versionKey(score, recipe, levels)),
       decisions: decisions.length,
       holders: holdersOf(db(), id).map((h) => h.name),
     })),
     keys: keyOptions(key.mode),
     sourceKeyCode: keyCode(key),
-    levels: studioLevels(db()).map(({ level, name }) => ({ level, name })),
+    levels: levels.map(({ level, name }) => ({ level, name })),
     learners: listLearners(db()).map(({ id, name, level }) => ({ id, name, level })),
   };
 };
@@ -64,11 +67,10 @@ export const actions: Actions = {
     const learner = findLearner(db(), String(data.get('learner') ?? ''));
     const base = learner ? recipeFor(learner, null) : DEFAULT_RECIPE;
     const key = String(data.get('key') ?? '') || null;
-    const sourceKey = keyCode(keyOf(scoreOf(db(), piece.id).score));
     const recipe = recipeSchema.safeParse({
       ...base,
       level: Number(data.get('level')) || base.level,
-      key: key === sourceKey ? null : key,
+      key,
     });
     if (!recipe.success) return fail(400, { message: 'Choose a level and a key from the lists.' });
     redirect(303, `/versions/${addVersion(db(), piece.id, recipe.data)}`);

@@ -11,6 +11,7 @@
   import Music from '$ui/piece/Music.svelte';
   import Parts from '$ui/piece/PartChoices.svelte';
   import TakeAway from '$ui/piece/TakeAway.svelte';
+  import { levelText } from '$core/arrange/levels';
   import { metreText, plural, tempoText } from '$ui/text';
 
   let { data, form } = $props();
@@ -79,14 +80,17 @@
         {#each data.versions as version (version.id)}
           <li class="flex items-baseline gap-4 border-t border-hairline py-2.5">
             <a class="font-semibold hover:text-accent" href="/versions/{version.id}">
-              Level {version.level} in {version.key}
+              Level {levelText(version.level)} in {version.key}{version.style === 'sing-along'
+                ? ', to sing to'
+                : ''}
             </a>
             <span class="text-quiet">
               {version.holders.length > 0
                 ? `for ${version.holders.join(', ')}`
                 : 'not given yet'}{version.decisions > 0 ? `, ${plural(version.decisions, 'decision')}` : ''}
             </span>
-            <a class="link ml-auto" href="/versions/{version.id}/handout">Handout</a>
+            <a class="link ml-auto" href="/versions/{version.id}/levels">All levels</a>
+            <a class="link" href="/versions/{version.id}/handout">Handout</a>
           </li>
         {:else}
           <li class="border-t border-hairline py-2.5 text-quiet">
@@ -99,15 +103,16 @@
           Level
           <select name="level" class="field text-base text-ink">
             {#each data.levels as { level, name } (level)}
-              <option value={level} selected={level === 2}>{level} {name}</option>
+              <option value={level} selected={level === 2}>{levelText(level)} {name}</option>
             {/each}
           </select>
         </label>
         <label class="grid text-sm text-quiet">
           Key
           <select name="key" class="field text-base text-ink">
+            <option value="">as the level reads it</option>
             {#each data.keys as key (key.code)}
-              <option value={key.code} selected={key.code === data.sourceKeyCode}>
+              <option value={key.code}>
                 {key.name}{key.code === data.sourceKeyCode ? ', as it is' : `, ${key.signature}`}
               </option>
             {/each}
@@ -124,6 +129,10 @@
         </label>
         <button class="action">Make a version</button>
       </form>
+      <p class="mt-3">
+        <a class="link" href="/pieces/{data.piece.id}/keys">Which key suits whom?</a>
+        <a class="link ml-5" href="/pieces/{data.piece.id}/twelve">Its chart in all twelve keys</a>
+      </p>
       {#if form?.message}<p class="mt-2 text-alarm" role="alert">{form.message}</p>{/if}
     </section>
   </div>

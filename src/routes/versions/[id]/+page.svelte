@@ -92,6 +92,6 @@
         <GiveDialog learners={data.learners} />
       </span>
     </div>
-    <Bench {bench} title={data.version.title} />
+    <Bench {bench} title={data.version.title} id={data.version.id} />
   </main>
 </div>

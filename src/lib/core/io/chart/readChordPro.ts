@@ -17,7 +17,10 @@ export function readChordPro(text: string, warnings: string[]): Chart {
   const sections: { name: string; lines: ChartLine[] }[] = [{ name: '', lines: [] }];
   let environment = '';
   let unknown = 0;
-  text.split('\n').forEach((raw, i) => {
+  const lines = text.split('\n');
+  const second = lines.findIndex((line, i) => i > 0 && /^\s*\{\s*(new_song|ns)\s*\}/.test(line));
+  if (second > 0) warnings.push('The file holds several songs; the first is taken.');
+  lines.slice(0, second > 0 ? second : lines.length).forEach((raw, i) => {
     const line = i + 1;
     if (/^\s*#/.test(raw) || raw.trim() === '') return;
     const directive = DIRECTIVE.exec(raw);

@@ -1,0 +1,82 @@
+<script lang="ts">
+  /** Whose hands and which keyboard a version is for; and, where there are several lines, which has the tune. */
+  import { TUNE_LINE_NAMES, TUNE_LINES } from '$core/analysis/melody';
+  import { KEYBOARDS } from '$core/arrange/register';
+  import type { Recipe } from '$core/version/recipe';
+  import { reachName } from '$ui/text';
+  import ChevronDown from '@lucide/svelte/icons/chevron-down';
+  import { Popover } from 'bits-ui';
+  import type { Bench } from './bench.svelte';
+
+  let { bench }: { bench: Bench } = $props();
+
+  const REACHES = [7, 8, 9, 10] as const;
+  const sizes = [49, 61, 76, 88] as const;
+  const lines = $derived(bench.version?.tune.has ?? []);
+  const { right, left } = $derived(bench.recipe.reach);
+  const summary = $derived(
+    `${right === left ? reachName(right) : `${reachName(left)} and ${reachName(right)}`}, ${bench.recipe.keyboard} keys`,
+  );
+</script>
+
+<Popover.Root>
+  <Popover.Trigger
+    class="flex min-h-8 items-center gap-1 border-b border-ink px-1 hover:text-accent"
+    aria-label="Hands and keyboard: {summary}"
+  >
+    {summary}
+    <ChevronDown size={15} aria-hidden="true" />
+  </Popover.Trigger>
+  <Popover.Portal>
+    <Popover.Content
+      class="z-20 grid w-80 gap-3 rounded-md border border-hairline bg-paper p-4 shadow-md"
+      sideOffset={6}
+      aria-label="Hands and keyboard"
+    >
+      {#each [['left', 'Left hand reaches'], ['right', 'Right hand reaches']] as const as [hand, label] (hand)}
+        <label class="grid gap-0.5 text-sm text-quiet">
+          {label}
+          <select
+            class="field text-base text-ink"
+            value={bench.recipe.reach[hand]}
+            onchange={(event) =>
+              bench.setRecipe({
+                reach: {
+                  ...bench.recipe.reach,
+                  [hand]: Number(event.currentTarget.value) as Recipe['reach']['left'],
+                },
+              })}
+          >
+            {#each REACHES as reach (reach)}<option value={reach}>{reachName(reach)}</option>{/each}
+          </select>
+        </label>
+      {/each}
+      <label class="grid gap-0.5 text-sm text-quiet">
+        Keyboard
+        <select
+          class="field text-base text-ink"
+          value={bench.recipe.keyboard}
+          onchange={(event) =>
+            bench.setRecipe({ keyboard: Number(event.currentTarget.value) as Recipe['keyboard'] })}
+        >
+          {#each sizes as size (size)}<option value={size}>{KEYBOARDS[size].name}</option>{/each}
+        </select>
+      </label>
+      {#if lines.length > 1}
+        <label class="grid gap-0.5 text-sm text-quiet">
+          The tune
+          <select
+            class="field text-base text-ink"
+            value={bench.recipe.tune ?? ''}
+            onchange={(event) =>
+              bench.setRecipe({ tune: TUNE_LINES.find((l) => l === event.currentTarget.value) ?? null })}
+          >
+            <option value="">as it was found</option>
+            {#each lines as line (line)}<option value={line}>{TUNE_LINE_NAMES[line]}</option>{/each}
+          </select>
+        </label>
+      {/if}
+      <p class="text-sm text-quiet">A reach is a limit, not a goal. Never force a stretch.</p>
+    </Popover.Content>
+  </Popover.Portal>
+</Popover.Root>

@@ -1,0 +1,142 @@
+<script lang="ts">
+  /**
+   * All keys for a learner, as bars that add up what each criterion costs with its weight: the shortest bar is the best key.
+   * A bar is a button; the weights are beside it and order the bars at once.
+   */
+  import type { LevelContract } from '$core/arrange/levels';
+  import {
+    BEYOND_LEVEL,
+    CRITERIA,
+    CRITERION_NAMES,
+    DEFAULT_WEIGHTS,
+    keySentence,
+    weighed,
+    type Criterion,
+    type RankedKey,
+    type VoiceRange,
+    type Weights,
+  } from '$core/keys/rank';
+  import type { Score } from '$core/score/score';
+  import { keyName, type Key } from '$core/theory/key';
+  import type { Recipe } from '$core/version/recipe';
+  import { startRealiser } from '$ui/bench/realiser';
+
+  interface Props {
+    source: Score;
+    levels: readonly LevelContract[];
+    recipe: Recipe;
+    voice: VoiceRange | null;
+    mode: Key['mode'];
+    /** The key that is chosen now, by its code. */
+    current?: string | null;
+    /** What a click on a key does, for its name. */
+    does: string;
+    onchoose: (key: string) => void;
+  }
+  let { source, levels, recipe, voice, mode, current = null, does, onchoose }: Props = $props();
+
+  let judged = $state.raw<readonly RankedKey[]>([]);
+  let problem = $state('');
+  let weights = $state<{ -readonly [K in keyof Weights]: number }>({ ...DEFAULT_WEIGHTS });
+
+  $effect(() => {
+    const realiser = startRealiser(source, levels);
+    judged = [];
+    realiser.keys(recipe, voice).then(
+      (keys) => (judged = keys),
+      (error: unknown) => (problem = error instanceof Error ? error.message : String(error)),
+    );
+    return () => realiser.stop();
+  });
+
+  const ranked = $derived(weighed(judged, weights));
+  const longest = $derived(Math.max(1, ...ranked.map((k) => k.total)));
+  const nameOf = (key: RankedKey): string => keyName({ fifths: key.fifths, mode });
+  /** Steps of one hue, so that they part in grey as well. */
+  const SHADES: Readonly<Record<Criterion, string>> = {
+    reading: 'var(--color-ink)',
+    hands: '#4b5a86',
+    voice: '#7d8ab0',
+    keyboard: '#aab3cd',
+    distance: '#d3d8e6',
+  };
+  const sums = (key: RankedKey): string =>
+    CRITERIA.map((c) => `${CRITERION_NAMES[c].name} ${(weights[c] * key[c]).toFixed(1)}`).join(', ');
+</script>
+
+{#if problem}
+  <p class="text-alarm" role="alert">The keys could not be compared: {problem}</p>
+{:else if ranked.length === 0}
+  <p class="text-quiet" role="status">Playing the piece through in every key…</p>
+{:else}
+  <ol class="mb-6 grid gap-1 pl-6 [list-style:decimal]" aria-label="The best three keys">
+    {#each ranked.slice(0, 3) as key (key.key)}
+      <li>{keySentence(key, mode, ranked)}</li>
+    {/each}
+  </ol>
+
+  <div class="grid gap-x-10 gap-y-6 lg:grid-cols-[minmax(0,1fr)_17rem]">
+    <ul aria-label="All keys, the best first" class="grid gap-1">
+      {#each ranked as key (key.key)}
+        <li>
+          <button
+            type="button"
+            class="group grid w-full grid-cols-[7.5rem_minmax(0,1fr)_9rem] items-center gap-3 rounded px-2 py-1 text-left hover:bg-accent-soft"
+            aria-label="{does} {nameOf(key)}: {key.total.toFixed(1)} in all; {sums(key)}"
+            aria-current={key.key === current ? 'true' : undefined}
+            title={sums(key)}
+            onclick={() => onchoose(key.key)}
+          >
+            <span class={key.key === current ? 'font-bold' : ''}>{nameOf(key)}</span>
+            <span class="flex h-4" aria-hidden="true">
+              {#each CRITERIA as criterion (criterion)}
+                <span
+                  style:width="{(100 * weights[criterion] * key[criterion]) / longest}%"
+                  style:background={SHADES[criterion]}
+                ></span>
+              {/each}
+              {#if key.beyondLevel > 0}
+                <span
+                  class="border border-dashed border-ink"
+                  style:width="{(100 * BEYOND_LEVEL * key.beyondLevel) / longest}%"
+                ></span>
+              {/if}
+            </span>
+            <span class="text-sm text-quiet">
+              {key.total.toFixed(1)}{key.beyondLevel > 0
+                ? ', beyond the level'
+                : key.by === 0
+                  ? ', as it is'
+                  : ''}
+            </span>
+          </button>
+        </li>
+      {/each}
+    </ul>
+
+    <fieldset class="grid content-start gap-3">
+      <legend class="mb-1 font-semibold">What counts, and how much</legend>
+      {#each CRITERIA as criterion (criterion)}
+        <label class="grid grid-cols-[1rem_minmax(0,1fr)_4.5rem] items-center gap-2">
+          <span class="h-4 w-4" style:background={SHADES[criterion]} aria-hidden="true"></span>
+          <span>
+            {CRITERION_NAMES[criterion].name}
+            <span class="block text-sm text-quiet">{CRITERION_NAMES[criterion].says}</span>
+          </span>
+          <input
+            class="field w-full"
+            type="number"
+            min="0"
+            max="100"
+            step="any"
+            aria-label="Weight of {CRITERION_NAMES[criterion].name}"
+            bind:value={weights[criterion]}
+          />
+        </label>
+      {/each}
+      <button type="button" class="link w-fit" onclick={() => (weights = { ...DEFAULT_WEIGHTS })}>
+        Usual weights
+      </button>
+    </fieldset>
+  </div>
+{/if}
