@@ -13,9 +13,9 @@ test('arrows walk by onset, by measure and to the other hand; the keyboard pictu
 }) => {
   await openBench(page, 'Walking Song');
   const said = page.locator('footer [aria-live]');
-  await expect(said).toContainText('Right hand, B4, pickup');
+  await expect(said).toContainText('Right hand, C5, pickup');
   await page.keyboard.press('ArrowRight');
-  await expect(said).toContainText('E5, measure 1');
+  await expect(said).toContainText('F5, measure 1');
   await page.keyboard.press('Shift+ArrowRight');
   await expect(said).toContainText('measure 2');
   await page.keyboard.press('ArrowDown');
@@ -32,7 +32,7 @@ test('a proposal says why, a decision says what it costs', async ({ page }) => {
   await openBench(page, 'Reasoned Song');
   const panel = page.getByRole('region', { name: 'The measure in hand' });
   await page.keyboard.press('ArrowRight');
-  await expect(panel).toContainText(/\d on E5/);
+  await expect(panel).toContainText(/\d on F5/);
   await expect(panel).toContainText('Proposed.');
   await page.keyboard.press('5');
   await expect(panel).toContainText('You decided 5');
@@ -52,11 +52,20 @@ test('measures can be chosen on the path and on the page', async ({ page }) => {
 test('what a level leaves out or breaks is said', async ({ page }) => {
   await openBench(page, 'Honest Song');
   await page.getByRole('radio', { name: /Level 1/ }).click();
-  await expect(page.getByText(/\d+ of \d+ melody notes left out/)).toBeVisible();
-  // E major has four sharps: far more than level 1 reads.
-  await expect(page.getByText(/beyond the level/)).toBeVisible();
+  await expect(page.getByText(/\d+ of \d+ notes left out, \d+ rhythms? simplified/)).toBeVisible();
+  await expect(page.getByText(/Kept: all \d+ notes on the beat, all \d+ basses/)).toBeVisible();
+  // E major has four sharps, far more than level 1 reads: without a choice another key is proposed, with one it is said.
+  await expect(page.getByText(/in F major\./)).toBeVisible();
+  await page.getByLabel(/^Key: /).click();
+  await page
+    .getByRole('listbox')
+    .getByRole('option', { name: /^E major as it is/ })
+    .click();
+  await expect(page.getByText(/1 measure over the limit of accidentals in the key signature/)).toBeVisible();
   await page.getByRole('button', { name: /^pickup, difficulty/ }).click();
-  await expect(page.getByText('accidentals in the key signature')).toBeVisible();
+  await expect(page.getByRole('region', { name: 'The measure in hand' })).toContainText(
+    'accidentals in the key signature: 4, where the level has 1',
+  );
 });
 
 test('a change made in another window is not overwritten', async ({ page, context }) => {

@@ -50,7 +50,7 @@ export function accountOf(
   const sounding = soundingNotes(notes);
   const ids = new Set(sounding.map((n) => n.id));
   const melody = arranged.isSingAlong ? [] : arranged.tune.notes;
-  const source = [...melody, ...arranged.accompaniment];
+  const source = [...arranged.tune.notes, ...arranged.accompaniment];
   const sourceIds = new Set(source.map((n) => n.id));
   const isRhythm = (kind: string): boolean => kind !== 'left-out';
   return {
@@ -153,15 +153,22 @@ const plural = (count: number, one: string, many = `${one}s`): string =>
 export function accountText(
   account: Account,
   violations: readonly { readonly measure: number; readonly limit: string }[],
+  isSingAlong = false,
 ): string {
-  const parts = [
-    account.leftOut > 0
-      ? `${account.leftOut} of ${plural(account.sourceNotes, 'note')} left out`
-      : 'every note kept',
-    ...(account.rhythms > 0 ? [`${plural(account.rhythms, 'rhythm')} simplified`] : []),
-    ...(account.ornamentsLeftOut > 0 ? [`${plural(account.ornamentsLeftOut, 'ornament')} left out`] : []),
-    ...(account.added > 0 ? [`${plural(account.added, 'note')} added`] : []),
-  ];
+  const parts = isSingAlong
+    ? [
+        account.sourceNotes > 0
+          ? `${plural(account.added, 'note')} to sing to in place of the ${account.sourceNotes} of the source`
+          : `${plural(account.added, 'note')} to sing to`,
+      ]
+    : [
+        account.leftOut > 0
+          ? `${account.leftOut} of ${plural(account.sourceNotes, 'note')} left out`
+          : 'every note kept',
+        ...(account.rhythms > 0 ? [`${plural(account.rhythms, 'rhythm')} simplified`] : []),
+        ...(account.ornamentsLeftOut > 0 ? [`${plural(account.ornamentsLeftOut, 'ornament')} left out`] : []),
+        ...(account.added > 0 ? [`${plural(account.added, 'note')} added`] : []),
+      ];
   const over = new Map<string, Set<number>>();
   for (const { limit, measure } of violations) over.set(limit, (over.get(limit) ?? new Set()).add(measure));
   for (const [limit, where] of over)

@@ -84,7 +84,7 @@ export function leftHand(
         next: stretches[i + 1]?.chord ?? inMeasures[measure.index + 1]?.stretches[0]?.chord,
         goesOn: sameChord(last?.chord ?? null, stretch.chord),
       };
-      const room = leftOnsetsIn(settings.contract, measure.length / beatLength(measure.time));
+      const room = leftOnsetsIn(settings.contract, measure);
       const fit: Fit = {
         ceilings,
         measures,
@@ -121,7 +121,7 @@ export function leftHand(
 const tooQuick = (measure: Measure, leftOut: readonly string[], contract: LevelContract): ArrangeReason => ({
   measure: measure.index,
   notes: [],
-  reason: `${leftOut.join(' and ')} left out: level ${levelText(contract.level)} has at most ${leftOnsetsIn(contract, measure.length / beatLength(measure.time))} left-hand notes in a measure`,
+  reason: `${leftOut.join(' and ')} left out: level ${levelText(contract.level)} has at most ${leftOnsetsIn(contract, measure)} left-hand notes in a measure`,
 });
 
 /** The lowest note of the other hand over any stretch of time. */

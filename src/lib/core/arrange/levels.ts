@@ -4,7 +4,7 @@
  * denominators of a whole note (4 a quarter). `null` means: as the source, the reach or the hand has it.
  */
 import { z } from 'zod';
-import { isCompound } from '../score/metre';
+import { beatLength, isCompound } from '../score/metre';
 import type { TimeSignature } from '../score/score';
 import { noteValue, type Ticks } from '../score/ticks';
 import builtIn from './levels.json';
@@ -96,10 +96,17 @@ export function shortestValue(contract: LevelContract, time: TimeSignature): Tic
 export const dotsAllowed = (contract: LevelContract, time: TimeSignature): readonly number[] | null =>
   readInEighths(time) ? contract.dottedCompound : contract.dotted;
 
-/** Most left-hand onsets in a stretch of so many beats. */
-export const leftOnsetsIn = (contract: LevelContract, beats: number): number =>
-  contract.leftOnsets === null
-    ? Infinity
-    : contract.leftOnsets.per === 'measure'
-      ? contract.leftOnsets.most
-      : contract.leftOnsets.most * Math.max(1, Math.round(beats));
+/**
+ * Most left-hand onsets in a measure. A limit of two or more to a beat is meant for beats that divide in two: where they
+ * divide in three it is half as much again, or rocking and broken chords could not be played at the levels that have them.
+ */
+export function leftOnsetsIn(
+  contract: LevelContract,
+  { length, time }: { readonly length: Ticks; readonly time: TimeSignature },
+): number {
+  if (contract.leftOnsets === null) return Infinity;
+  const { per, most } = contract.leftOnsets;
+  if (per === 'measure') return most;
+  const beats = Math.max(1, Math.round(length / beatLength(time)));
+  return beats * (most > 1 && isCompound(time) ? Math.floor(most * 1.5) : most);
+}

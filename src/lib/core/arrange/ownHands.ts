@@ -207,7 +207,7 @@ function onsetsWithin(
   contract: LevelContract,
 ): readonly ReadableOnset[] {
   const readable = readableOnsets(source, measure, contract);
-  const most = leftOnsetsIn(contract, measure.length / beatLength(measure.time));
+  const most = leftOnsetsIn(contract, measure);
   if (readable.length <= most) return readable;
   const strength = (tick: Ticks): number => metricalStrength(measure.time, placeInMeasure(measure, tick));
   const kept = new Set(

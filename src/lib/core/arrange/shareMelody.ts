@@ -79,7 +79,7 @@ function give(
   for (const measure of measures.filter((m) => m.start < to && endOf(m) > from)) {
     const inside = (n: Note): boolean => n.onset >= measure.start && n.onset < endOf(measure);
     const onsets = new Set([...left, ...run].filter(inside).map((n) => n.onset)).size;
-    if (onsets > leftOnsetsIn(contract, measure.length / beatLength(measure.time))) return undefined;
+    if (onsets > leftOnsetsIn(contract, measure)) return undefined;
   }
   const before = left.filter((n) => n.onset < from).at(-1);
   const quick = before && from - before.onset <= beatLength(measureAt(measures, from).time);

@@ -197,19 +197,26 @@ export function withIntroduction(score: Score, key: Key, count: number): Score {
     onset: lead[i]!.start,
     chord,
   }));
-  // The song's first section is named, so that it does not belong to the introduction.
-  const opening = first.section ?? 'Song';
+  // The song's first section is named, so that it does not belong to the introduction; a pickup begins it.
+  const second = score.measures[1]?.section;
+  const opening = first.section ?? (pickup > 0 ? second : undefined) ?? 'Song';
+  const renamed = (m: Measure, i: number): string | undefined =>
+    i === 0 ? opening : i === 1 && pickup > 0 && first.section === undefined ? undefined : m.section;
   return {
     ...score,
     measures: [
       ...lead,
-      ...score.measures.map((m, i): Measure => ({
-        ...m,
-        index: m.index + count,
-        start: m.start + by,
-        ...(m.changes ? { changes: m.changes.map(later) } : {}),
-        ...(i === 0 ? { section: opening } : {}),
-      })),
+      ...score.measures
+        .map((m, i): Measure => ({
+          ...m,
+          index: m.index + count,
+          start: m.start + by,
+          ...(m.changes ? { changes: m.changes.map(later) } : {}),
+        }))
+        .map(({ section: _section, ...m }, i): Measure => {
+          const section = renamed(score.measures[i]!, i);
+          return section === undefined ? m : { ...m, section };
+        }),
     ],
     parts: score.parts.map((p) => ({
       ...p,

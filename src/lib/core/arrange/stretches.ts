@@ -60,7 +60,7 @@ function inOneMeasure(
     if (snapped < end && snapped < span.onset + span.duration) starts.set(snapped, span.chord);
   }
   let onsets = [...starts.keys()].sort((a, b) => a - b);
-  const most = leftOnsetsIn(contract, measure.length / beat);
+  const most = leftOnsetsIn(contract, measure);
   let leftOut: string[] = [];
   if (onsets.length > most) {
     const strength = (tick: Ticks): number => metricalStrength(measure.time, placeInMeasure(measure, tick));

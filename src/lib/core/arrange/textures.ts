@@ -191,7 +191,7 @@ export function usualTextures(level: number, time: TimeSignature, swings: boolea
   if (level < 3) return ['root-fifth'];
   const calm = ['root-then-fifth', 'root-fifth'] as const;
   if (isCompound(time)) {
-    if (level < 4) return ['broken-chord', ...calm];
+    if (level < 4) return calm;
     if (level < 5) return ['rocking', 'broken-chord', ...calm];
     return ['open-tenth', 'broken-chord', ...calm];
   }

@@ -130,7 +130,7 @@ function checkLeftOnsets(score: Score, notes: readonly SoundingNote[], contract:
   );
   return score.measures.flatMap((measure, i): Violation[] => {
     const count = new Set(left[i]!.map((n) => n.onset)).size;
-    const allowed = leftOnsetsIn(contract, measure.length / beatLength(measure.time));
+    const allowed = leftOnsetsIn(contract, measure);
     if (count <= allowed) return [];
     const limit = 'left-hand onsets in a measure';
     return [{ measure: measure.index, hand: 'left', limit, found: String(count), allowed: String(allowed) }];

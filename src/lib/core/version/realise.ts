@@ -246,7 +246,7 @@ export function realise(
       hasPedal: pedals.length > 0,
     }),
     account,
-    accountText: accountText(account, violations),
+    accountText: accountText(account, violations, arranged.isSingAlong),
     isSingAlong: arranged.isSingAlong,
     introduction: made.introduction,
     tune: { has: arranged.tune.has, lines: arranged.tune.lines },

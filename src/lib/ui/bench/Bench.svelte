@@ -139,7 +139,7 @@
         Level {levelText(version.contract.level)}, {version.contract.name.toLowerCase()}, in {keyName(
           version.key,
         )}. <span class="inline-block first-letter:uppercase">{version.accountText}</span>
-        {#if faithText}{faithText}{/if}
+        {faithText}
         <a class="link ml-2" href="/versions/{versionId}/levels">Compare levels</a>
         <a class="link ml-2" href="/versions/{versionId}/keys">Compare keys</a>
         {#if version.blurs.length > 0}

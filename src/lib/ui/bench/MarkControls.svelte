@@ -6,6 +6,7 @@
   import { PEDAL_NAMES } from '$ui/text';
   import type { Bench } from './bench.svelte';
   import Choice from './Choice.svelte';
+  import SingAlongControls from './SingAlongControls.svelte';
 
   let { bench }: { bench: Bench } = $props();
 
@@ -33,6 +34,7 @@
 </script>
 
 <div class="flex flex-wrap items-center gap-x-5 gap-y-1 text-[15px]">
+  {#if bench.version?.isSingAlong}<SingAlongControls {bench} />{/if}
   <Choice
     label="Count"
     value={bench.recipe.counting}

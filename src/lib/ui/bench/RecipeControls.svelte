@@ -1,7 +1,6 @@
 <script lang="ts">
   /** Level, style, key and texture, within reach above the page. */
   import { levelText } from '$core/arrange/levels';
-  import { CHORD_RHYTHM_IDS, CHORD_RHYTHMS, type ChordRhythm } from '$core/arrange/singAlong';
   import { isForLevel, TEXTURES, TEXTURE_IDS, type TextureId } from '$core/arrange/textures';
   import { keyOptions } from '$core/theory/easyKeys';
   import { keyCode, keyName } from '$core/theory/key';
@@ -49,18 +48,6 @@
       (id) => isForLevel(id, level, time) && (id !== 'own' || (made?.hasOwnAccompaniment && !isSingAlong)),
     ).map((id) => ({ value: id as string, label: TEXTURES[id].name })),
   ]);
-  const rhythms = $derived([
-    { value: PROPOSED, label: 'as proposed' },
-    ...CHORD_RHYTHM_IDS.filter((id) => CHORD_RHYTHMS[id].from <= level).map((id) => ({
-      value: id as string,
-      label: CHORD_RHYTHMS[id].name,
-    })),
-  ]);
-  const introductions = [
-    { value: '0', label: 'no introduction' },
-    { value: '2', label: 'two measures' },
-    { value: '4', label: 'four measures' },
-  ];
 </script>
 
 <div class="flex flex-wrap items-center gap-x-5 gap-y-1">
@@ -99,15 +86,6 @@
       onchange={(key) => bench.setRecipe({ key: key === PROPOSED ? null : key })}
     />
   {/if}
-  {#if isSingAlong}
-    <Choice
-      label="Right hand"
-      shown="Right hand"
-      value={bench.recipe.rhythm ?? PROPOSED}
-      options={rhythms}
-      onchange={(rhythm) => bench.setRecipe({ rhythm: rhythm === PROPOSED ? null : (rhythm as ChordRhythm) })}
-    />
-  {/if}
   <Choice
     label="Left hand"
     shown="Left hand"
@@ -115,13 +93,5 @@
     options={textures}
     onchange={(texture) => bench.setRecipe({ texture: texture === PROPOSED ? null : (texture as TextureId) })}
   />
-  {#if bench.recipe.style === 'sing-along'}
-    <Choice
-      label="Introduction"
-      value={String(made?.introduction ?? 2)}
-      options={introductions}
-      onchange={(count) => bench.setRecipe({ introduction: Number(count) as 0 | 2 | 4 })}
-    />
-  {/if}
   <HandsControls {bench} />
 </div>

@@ -28,10 +28,10 @@
 </script>
 
 {#snippet number(name: string, label: string, value: number | null, min: number, max: number, empty = '')}
-  <label class="grid text-sm text-quiet">
+  <label class="grid content-end text-sm text-quiet">
     {label}
     <input
-      class="field text-base text-ink"
+      class="field w-full min-w-0 text-base text-ink"
       type="number"
       {name}
       {min}
@@ -47,9 +47,9 @@
 {/snippet}
 
 {#snippet shortest(name: string, label: string, value: number | null)}
-  <label class="grid text-sm text-quiet">
+  <label class="grid content-end text-sm text-quiet">
     {label}
-    <select class="field text-base text-ink" {name} value={value ?? ''}>
+    <select class="field w-full min-w-0 text-base text-ink" {name} value={value ?? ''}>
       <option value="">as the source</option>
       {#each VALUES as [denominator, word] (denominator)}<option value={denominator}>{word}</option>{/each}
     </select>
@@ -57,9 +57,9 @@
 {/snippet}
 
 {#snippet choice(name: string, label: string, value: string, options: Readonly<Record<string, string>>)}
-  <label class="grid text-sm text-quiet">
+  <label class="grid content-end text-sm text-quiet">
     {label}
-    <select class="field text-base text-ink" {name} {value}>
+    <select class="field w-full min-w-0 text-base text-ink" {name} {value}>
       {#each Object.entries(options) as [id, word] (id)}<option value={id}>{word}</option>{/each}
     </select>
   </label>
@@ -88,9 +88,15 @@
 {/snippet}
 
 <div class="grid max-w-3xl grid-cols-2 gap-x-6 gap-y-3 sm:grid-cols-3">
-  <label class="grid text-sm text-quiet">
+  <label class="grid content-end text-sm text-quiet">
     Name
-    <input class="field text-base text-ink" name="name" value={level.name} required maxlength="40" />
+    <input
+      class="field w-full min-w-0 text-base text-ink"
+      name="name"
+      value={level.name}
+      required
+      maxlength="40"
+    />
     {#if problems.name}<span class="text-alarm" role="alert">{problems.name}</span>{/if}
   </label>
   {@render number('accidentals', 'Accidentals in the signature', level.accidentals, 0, 7, 'as the source')}

@@ -19,7 +19,7 @@
 </script>
 
 <header class="flex min-h-12 items-center gap-6 border-b border-hairline px-7 print:hidden">
-  <a class="font-bold" href="/">Key Path</a>
+  <a class="font-bold whitespace-nowrap" href="/">Key Path</a>
   {#if trail}
     {@render trail()}
   {:else}

@@ -51,10 +51,12 @@
 <div class="flex h-dvh flex-col">
   <Header studio={data.studio}>
     {#snippet trail()}
-      <nav aria-label="Where this is" class="flex items-center gap-2 text-quiet">
+      <nav aria-label="Where this is" class="flex min-w-0 items-center gap-2 whitespace-nowrap text-quiet">
         <a href="/pieces" class="hover:text-ink">Pieces</a> /
         <a href="/pieces/{data.version.pieceId}" class="font-semibold text-ink">{data.version.title}</a>
-        {#if data.holders.length > 0}/ <span>for {data.holders.map((h) => h.name).join(', ')}</span>{/if}
+        {#if data.holders.length > 0}/ <span class="truncate"
+            >for {data.holders.map((h) => h.name).join(', ')}</span
+          >{/if}
       </nav>
       <div class="ml-auto flex items-center gap-5">
         <RecipeControls {bench} />
@@ -86,7 +88,7 @@
       </p>
       <HelpDialog />
       <div class="ml-3"><MarkControls {bench} /></div>
-      <span class="ml-auto flex items-center gap-5">
+      <span class="ml-auto flex shrink-0 items-center gap-5">
         <TakeAway at="/versions/{data.version.id}/as" formats={data.formats} label="Take away" />
         <a class="link" href="/versions/{data.version.id}/handout">Handout</a>
         <GiveDialog learners={data.learners} />

@@ -85,7 +85,10 @@ export function writePlainChart(score: Score): string {
       for (const item of items) {
         const width = Math.max(chords.length, words.length);
         chords = chords.padEnd(width) + signText(item) + ' ';
-        words = item.words.trim() ? words.padEnd(width) + item.words : words;
+        // A word that a chord parts is held together by a dash.
+        const parted =
+          item.words.trim() && words.length < width && /\S$/.test(words) && !/^\s/.test(item.words);
+        words = item.words.trim() ? (parted ? `${words}-` : words).padEnd(width) + item.words : words;
       }
       out.push(chords.trimEnd());
       if (words.trim()) out.push(words.trimEnd());

@@ -24,7 +24,7 @@
         <h2>{key}</h2>
         <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
         <pre
-          class="mt-1 overflow-x-auto font-mono text-[13px] leading-snug"
+          class="mt-1 overflow-x-auto font-mono text-xs leading-snug"
           tabindex="0"
           aria-label="Chart in {key}">{text}</pre>
       </section>
