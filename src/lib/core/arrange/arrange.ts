@@ -135,7 +135,14 @@ function singAlongVersion(
   const tune = score.parts.find((p) => p.role === 'melody') ?? score.parts[0];
   return {
     notes: notate(score.measures, [...right.notes, ...left.notes]),
-    marks: [...sungMarks(score), ...wordsAbove(tune?.notes ?? [])].sort((a, b) => a.onset - b.onset),
+    marks: [
+      ...sungMarks(score),
+      ...wordsAbove(
+        tune?.notes ?? [],
+        above.map((n) => n.onset),
+        score.measures,
+      ),
+    ].sort((a, b) => a.onset - b.onset),
     chordSymbols: symbolsOf(stretches, []),
     reasons: [...toReasons('right hand', right.reasons), ...toReasons('left hand', left.reasons)],
     melodyChanges: [],

@@ -207,10 +207,21 @@ function firstFitting(takes: Generator<Take>, ground: Ground, fit: Fit, letGo = 
   let tried = 0;
   for (const take of takes) {
     const written = { ...take, strokes: take.strokes.map((s) => writable(s, ground, fit)) };
+    // Where a level cannot write so long a note, it is struck again; where it cannot be struck again, it is let go.
+    const again = { ...take, strokes: take.strokes.flatMap((s) => struckAgain(s, ground, fit)) };
+    if (again.strokes.length > written.strokes.length && fits(again.strokes, ground, fit, letGo))
+      return again;
     if (fits(written.strokes, ground, fit, letGo)) return written;
     if (++tried > 60) return undefined;
   }
   return undefined;
+}
+
+/** The stroke, and once more what is left of it where that is a beat or longer. */
+function struckAgain(stroke: Stroke, ground: Ground, fit: Fit): Stroke[] {
+  const first = writable(stroke, ground, fit);
+  if (stroke.end - first.end < beatLength(ground.measure.time)) return [first];
+  return [first, ...struckAgain({ ...stroke, onset: first.end }, ground, fit)];
 }
 
 /** The stroke no longer than the level can write it. */

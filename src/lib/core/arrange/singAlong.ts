@@ -4,6 +4,7 @@
  */
 import { endOf, isCompound, measureLength, pulseLength } from '../score/metre';
 import { pitchClassName } from '../score/pitch';
+import { measureAt } from '../score/query';
 import type { ChordSymbol, Mark, Measure, Note, Score } from '../score/score';
 import type { Ticks } from '../score/ticks';
 import { bassOf, chordSymbol, chordTones, type Chord } from '../theory/chord';
@@ -242,11 +243,30 @@ export function withIntroduction(score: Score, key: Key, count: number): Score {
   };
 }
 
-/** The words of a sung melody as text above the staff, syllable by syllable, where nobody plays its notes. */
-export const wordsAbove = (notes: readonly Note[]): Mark[] =>
-  notes.flatMap((n): Mark[] => {
-    const word = n.lyrics?.find((l) => l.line === 'words' && l.verse === 1);
-    if (!word || n.tie === 'stop' || n.tie === 'both') return [];
+/**
+ * The words of a sung melody as text above the staff, where nobody plays its notes: what is sung from one stroke of the
+ * hand to the next stands at the stroke, in one piece, so that words do not run into each other.
+ */
+export function wordsAbove(
+  notes: readonly Note[],
+  strokes: readonly Ticks[],
+  measures: readonly Measure[],
+): Mark[] {
+  const places = [...new Set(strokes)].sort((a, b) => a - b);
+  const groups = new Map<Ticks, string>();
+  for (const note of [...notes].sort((a, b) => a.onset - b.onset)) {
+    const word = note.lyrics?.find((l) => l.line === 'words' && l.verse === 1);
+    if (!word || note.tie === 'stop' || note.tie === 'both') continue;
+    const { start } = measureAt(measures, note.onset);
+    const place = places.findLast((p) => p <= note.onset && p >= start) ?? note.onset;
     const goesOn = word.syllabic === 'begin' || word.syllabic === 'middle';
-    return [{ kind: 'lyrics', onset: n.onset, staff: 1, above: true, text: word.text + (goesOn ? '-' : '') }];
-  });
+    groups.set(place, (groups.get(place) ?? '') + word.text + (goesOn ? '' : ' '));
+  }
+  return [...groups].map(([onset, text]): Mark => ({
+    kind: 'lyrics',
+    onset,
+    staff: 1,
+    above: true,
+    text: text.endsWith(' ') ? text.trimEnd() : `${text}-`,
+  }));
+}

@@ -89,6 +89,16 @@ function strongestPlaceBetween(time: TimeSignature, from: Ticks, to: Ticks): Tic
   const full = measureLength(time);
   const beat = beatLength(time);
   const pulse = isCompound(time) ? beat / 3 : beat / 2;
+  // Five and seven beats fall into three and two, four and three.
+  const group = time.beats === 5 ? 3 * beat : time.beats === 7 ? 4 * beat : undefined;
+  const inGroup = group === undefined ? undefined : Math.floor(from / full) * full + group;
+  if (
+    inGroup !== undefined &&
+    from < inGroup &&
+    inGroup < to &&
+    Math.floor(from / full) === Math.floor((to - 1) / full)
+  )
+    return inGroup;
   const grids = [full, time.beats === 4 ? full / 2 : beat, beat, pulse, pulse / 2, pulse / 4, pulse / 8];
   for (const grid of grids) {
     const first = (Math.floor(from / grid) + 1) * grid;

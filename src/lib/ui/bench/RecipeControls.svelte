@@ -43,14 +43,14 @@
     made?.score.measures.find((m) => m.beginsAt === 0)?.time ?? { beats: 4, beatType: 4 },
   );
   const textures = $derived([
-    { value: PROPOSED, label: 'as proposed' },
+    { value: PROPOSED, label: 'proposed' },
     ...TEXTURE_IDS.filter(
       (id) => isForLevel(id, level, time) && (id !== 'own' || (made?.hasOwnAccompaniment && !isSingAlong)),
     ).map((id) => ({ value: id as string, label: TEXTURES[id].name })),
   ]);
 </script>
 
-<div class="flex flex-wrap items-center gap-x-5 gap-y-1">
+<div class="flex flex-wrap items-center gap-x-4 gap-y-1">
   <div class="flex items-center gap-2">
     <span id="level-label">Level</span>
     <ToggleGroup.Root
@@ -65,7 +65,7 @@
           value={String(number)}
           title={name}
           aria-label="Level {levelText(number)}, {name}"
-          class="h-8 w-8 border-b-2 border-transparent font-semibold text-quiet hover:text-ink data-[state=on]:border-accent data-[state=on]:bg-accent-soft data-[state=on]:text-ink"
+          class="h-8 w-7 border-b-2 border-transparent font-semibold text-quiet hover:text-ink data-[state=on]:border-accent data-[state=on]:bg-accent-soft data-[state=on]:text-ink"
         >
           {levelText(number)}
         </ToggleGroup.Item>

@@ -49,7 +49,7 @@ export function markXml(mark: Mark): string {
       case 'words':
         return `<words>${escape(mark.text)}</words>`;
       case 'lyrics':
-        return `<words font-style="normal">${escape(mark.text)}</words>`;
+        return `<words font-style="normal" font-size="9">${escape(mark.text)}</words>`;
       case 'octave shift':
         return `<octave-shift type="${mark.type}" size="${mark.size}" number="${mark.number}"/>`;
     }
