@@ -25,7 +25,7 @@ export interface Fold {
 }
 
 /** A semitone below the floor for so many beats costs so much; leaving the octave of the phrase before costs this. */
-const CHANGE = 60;
+const CHANGE = 24;
 const AWAY_FROM_SOURCE = 7;
 const OUTSIDE_KEYBOARD = 500;
 const OCTAVES = [-2, -1, 0, 1, 2];

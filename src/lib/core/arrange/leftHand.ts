@@ -15,7 +15,7 @@ import { endingTakes, PATTERNS, type Ground, type Place, type Stroke, type Take 
 import { isClear } from './register';
 import type { MeasureStretches, Stretch } from './stretches';
 import { isForMetre, TEXTURES, type TextureId } from './textures';
-import { writableEnd } from './writable';
+import { forcedEnd, writableEnd } from './writable';
 
 /** Textures to try in a measure, the preferred first. */
 export type TexturesIn = (measure: Measure) => readonly TextureId[];
@@ -102,7 +102,8 @@ export function leftHand(
         });
         return;
       }
-      const strokes = lettingGo(found.take.strokes, ceilings).map((s) => writable(s, ground, fit));
+      const strokes = found.take.strokes.map((s) => lettingGo(s, ground, fit)).filter((s) => s.end > s.onset);
+      if (strokes.length === 0) return;
       onsets += strokes.length;
       const written = strokes.flatMap((stroke) => notesOf(stroke, stretch.chord, measure));
       notes.push(...written);
@@ -270,11 +271,12 @@ const leapBetween = (a: Stroke, b: Stroke): number =>
   Math.min(...a.keys.flatMap((x) => b.keys.map((y) => Math.abs(x.midi - y.midi))));
 
 /** Keys let go where the melody comes down to them. */
-const lettingGo = (strokes: readonly Stroke[], ceilings: Ceilings): Stroke[] =>
-  strokes.map((s) => {
-    const end = ceilings.until(s.keys.at(-1)!.midi, s.onset, s.end);
-    return end === s.end ? s : { ...s, end };
-  });
+function lettingGo(stroke: Stroke, { measure, contract }: Ground, { ceilings, measures }: Fit): Stroke {
+  const end = ceilings.until(stroke.keys.at(-1)!.midi, stroke.onset, stroke.end);
+  return end === stroke.end
+    ? stroke
+    : { ...stroke, end: forcedEnd(stroke.onset, end, measure, measures, contract) };
+}
 
 /** Role of a tone in its chord, for the note's id. */
 function roleOf(chord: Chord, tone: number, index: number): string {

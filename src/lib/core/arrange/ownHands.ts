@@ -11,10 +11,9 @@ import { bassOf } from '../theory/chord';
 import { pitchClass } from '../theory/fifths';
 import type { ArrangeReason, Ceilings } from './leftHand';
 import { leftOnsetsIn, levelText, shortestValue, type LevelContract } from './levels';
-import { isAllowedTuplet } from './reduceMelody';
 import { isClear } from './register';
 import type { MeasureStretches } from './stretches';
-import { writableEnd } from './writable';
+import { forcedEnd, isAllowedTuplet, writableEnd } from './writable';
 
 export interface OwnSettings {
   readonly contract: LevelContract;
@@ -59,12 +58,14 @@ export function ownLeft(
   for (const { measure, stretches } of inMeasures) {
     const source = groups[measure.index]!;
     const thinned = thinMeasure(source, measure, held, last, settings);
-    const isOwn =
+    const hasTune = source.some((n) => settings.tune.has(n.id));
+    const keepsEnough =
       source.length === 0
         ? held.length > 0 || stretches.length === 0 || notes.length > 0
         : thinned.length >= KEPT * countable(source, contract) &&
           (contract.accompaniment === 'kept' ||
             keepsBasses(thinned, held, stretches, settings.hasSymbols ? undefined : source));
+    const isOwn = hasTune || keepsEnough;
     if (!isOwn) {
       held = [];
       last = undefined;
@@ -132,13 +133,14 @@ function thinMeasure(
       const tooMany = together.length > contract.leftNotes;
       const tooWide = Math.max(...keys) - Math.min(...keys) > span;
       const sameKey = placed.some((n) => n.midi === earlier.midi);
-      if (tooMany || tooWide || sameKey) letGo(earlier, onset, sounding, result);
+      if (tooMany || tooWide || sameKey)
+        letGo(earlier, forcedEnd(earlier.onset, onset, measure, measures, contract), sounding, result);
     }
     for (const note of placed) {
       const until = Math.max(onset + note.duration, goesOn);
       const wanted = writtenEnd({ ...note, duration: until - onset }, measure, measures, contract);
       const free = ceilings.until(note.midi, onset, wanted);
-      const end = free < wanted ? writableEnd(onset, free, measures, contract) : wanted;
+      const end = free < wanted ? forcedEnd(onset, free, measure, measures, contract) : wanted;
       const piece = { ...note, duration: end - onset };
       if (piece.duration <= 0) continue;
       result.push(piece);
@@ -146,7 +148,7 @@ function thinMeasure(
     }
     last = { onset, notes: placed };
   }
-  return result;
+  return result.filter((n) => n.duration > 0);
 }
 
 /** The end at which a level can write a note. */
@@ -385,7 +387,8 @@ export function ownInner(
         ...struck.map((n) => writtenEnd({ ...n, source: n }, measure, measures, contract)),
       );
       const limit = top ? top.onset + top.duration : next;
-      const end = together ? limit : writableEnd(onset, Math.min(own, limit), measures, contract);
+      const cut = (): Ticks => forcedEnd(onset, limit, measure, measures, contract);
+      const end = together ? limit : own <= limit ? own : cut();
       if (end <= onset) continue;
       const lowest = floor(onset, end);
       const held = notes

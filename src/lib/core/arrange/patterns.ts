@@ -188,7 +188,7 @@ function upperShapes(g: Ground, bass: Key, most: number): Voicing[] {
   return nearestShapes(
     g,
     shapes.filter((v) => v.notes.at(-1)!.midi <= high),
-    TRIAD_HOME + 7,
+    Math.min(55, Math.max(52, bass.midi + 5)),
   );
 }
 

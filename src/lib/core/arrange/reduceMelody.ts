@@ -8,7 +8,7 @@ import { measureAt, type SoundingNote } from '../score/query';
 import type { Measure } from '../score/score';
 import type { Ticks } from '../score/ticks';
 import { levelText, shortestValue, type LevelContract } from './levels';
-import { mayCrossBarline, writableEnd } from './writable';
+import { isAllowedTuplet, mayCrossBarline, writableEnd } from './writable';
 
 export interface MelodyChange {
   readonly measure: number;
@@ -134,39 +134,6 @@ function placeOnsets(
 }
 
 const isBetween = (a: number, b: number, c: number): boolean => (a < b && b < c) || (a > b && b > c);
-
-/**
- * Whether a note belongs to a tuplet that the level reads: triplets that keep to their half beat, beat or two beats, or any
- * tuplet; its written value no shorter than the level's shortest.
- */
-export function isAllowedTuplet(
-  onset: Ticks,
-  end: Ticks,
-  measure: Measure,
-  contract: LevelContract,
-): boolean {
-  if (contract.tuplets === 'none') return false;
-  const shortest = shortestValue(contract, measure.time);
-  const place = placeInMeasure(measure, onset);
-  const length = end - onset;
-  if (contract.tuplets === 'any') {
-    const value = writtenValue(length);
-    return (
-      !!value?.tuplet && value.dots === 0 && noteValueOf(value.type) >= shortest && end <= endOf(measure)
-    );
-  }
-  if (isCompound(measure.time)) return false;
-  const beat = beatLength(measure.time);
-  return [beat, 2 * beat, beat / 2].some((unit) => {
-    const third = unit / 3;
-    const inUnit = Math.floor(place / unit) === Math.floor((place + length - 1) / unit);
-    const isThird = place % third === 0 && length % third === 0;
-    const isBinary = place % (unit / 2) === 0 && length % (unit / 2) === 0;
-    return unit / 2 >= shortest && inUnit && isThird && !isBinary;
-  });
-}
-
-const noteValueOf = (type: number): Ticks => (4 * 10080) / type;
 
 /** At levels without ties inside a measure a long note that starts off the beat goes to the next beat. */
 function straighten(

@@ -1,9 +1,9 @@
 /** How long a note may last so that a level can write it: its ties, its dots, its shortest value. */
-import { endOf, measureLength } from '../score/metre';
+import { beatLength, endOf, isCompound, measureLength, placeInMeasure } from '../score/metre';
 import { readableValues, writtenValue } from '../score/notate';
 import { measureAt } from '../score/query';
 import type { Measure, TimeSignature } from '../score/score';
-import type { Ticks } from '../score/ticks';
+import { noteValue, type Ticks } from '../score/ticks';
 import { dotsAllowed, shortestValue, type LevelContract } from './levels';
 
 /** Whether a level may write a value in a metre. */
@@ -53,3 +53,49 @@ export function writableEnd(
 const isOneValueShort = (values: readonly Ticks[], measure: Measure): boolean =>
   writtenValue(values.reduce((a, b) => a + b, 0)) !== undefined &&
   values.reduce((a, b) => a + b, 0) < measureLength(measure.time);
+
+/**
+ * Whether a note belongs to a tuplet that the level reads: triplets that keep to their half beat, beat or two beats, or any
+ * tuplet; its written value no shorter than the level's shortest.
+ */
+export function isAllowedTuplet(
+  onset: Ticks,
+  end: Ticks,
+  measure: Measure,
+  contract: LevelContract,
+): boolean {
+  if (contract.tuplets === 'none') return false;
+  const shortest = shortestValue(contract, measure.time);
+  const place = placeInMeasure(measure, onset);
+  const length = end - onset;
+  if (contract.tuplets === 'any') {
+    const value = writtenValue(length);
+    return !!value?.tuplet && value.dots === 0 && noteValue(value.type) >= shortest && end <= endOf(measure);
+  }
+  if (isCompound(measure.time)) return false;
+  const beat = beatLength(measure.time);
+  return [beat, 2 * beat, beat / 2].some((unit) => {
+    const third = unit / 3;
+    const inUnit = Math.floor(place / unit) === Math.floor((place + length - 1) / unit);
+    const isThird = place % third === 0 && length % third === 0;
+    const isBinary = place % (unit / 2) === 0 && length % (unit / 2) === 0;
+    return unit / 2 >= shortest && inUnit && isThird && !isBinary;
+  });
+}
+
+/**
+ * An end that something else forces on a note, brought down to what a level can write: whole steps of its shortest value, or
+ * the rest of a tuplet that it reads. The onset itself where nothing is left.
+ */
+export function forcedEnd(
+  onset: Ticks,
+  end: Ticks,
+  measure: Measure,
+  measures: readonly Measure[],
+  contract: LevelContract,
+): Ticks {
+  const grid = shortestValue(contract, measure.time);
+  if (grid === 1 || isAllowedTuplet(onset, end, measure, contract)) return end;
+  const steps = Math.floor((end - onset) / grid);
+  return steps === 0 ? onset : writableEnd(onset, onset + steps * grid, measures, contract);
+}

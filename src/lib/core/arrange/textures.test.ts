@@ -1,0 +1,128 @@
+/** Every texture of the table, in its metres, as a teacher writes it. */
+import { describe, expect, it } from 'vitest';
+import { chordsOf } from '../analysis/harmony';
+import { melodyOf } from '../analysis/melody';
+import { pitchName } from '../score/pitch';
+import { byOnset } from '../score/query';
+import type { TimeSignature } from '../score/score';
+import { TICKS_PER_QUARTER as Q } from '../score/ticks';
+import { scoreFrom } from '../test/shorthand';
+import { leftHand } from './leftHand';
+import { levelNumbered } from './levels';
+import { KEYBOARDS } from './register';
+import { stretchesOf } from './stretches';
+import { isForLevel, isForMetre, TEXTURE_IDS, TEXTURES, usualTextures, type TextureId } from './textures';
+
+const time = (beats: number, beatType: number): TimeSignature => ({ beats, beatType });
+
+/** The left hand of a progression under a high melody: "C3@0 E3+G3@1 …" in quarters, the ending left out. */
+function played(
+  texture: TextureId,
+  metre: TimeSignature,
+  chords: string,
+  { level = 5, reach = 14, melody = 'C6' } = {},
+): string {
+  const bars = chords.split('|').length + 1;
+  const quarters = (metre.beats * 4) / metre.beatType;
+  const score = scoreFrom({
+    key: 'C',
+    time: metre,
+    right: Array.from({ length: bars }, () => `${melody}:${quarters}`).join(' | '),
+    chords: `${chords} | C`,
+  });
+  const contract = levelNumbered(level);
+  const { notes } = leftHand(
+    score.measures,
+    stretchesOf(score.measures, chordsOf(score), contract),
+    melodyOf(score),
+    {
+      contract,
+      texturesIn: () => [texture],
+      freshStarts: new Set([0]),
+      reach,
+      keyboard: KEYBOARDS[88],
+    },
+  );
+  return byOnset(notes.filter((n) => n.onset < score.measures.at(-1)!.start))
+    .map((g) => `${g.notes.map((n) => pitchName(n.pitch)).join('+')}@${g.onset / Q}`)
+    .join(' ');
+}
+
+describe('textures as they are played', () => {
+  it.each([
+    ['held-root', time(4, 4), 'C', 'C3@0'],
+    ['root-fifth', time(3, 4), 'C', 'C3+G3@0'],
+    ['root-then-fifth', time(4, 4), 'C', 'C3@0 G3@2'],
+    ['root-then-fifth', time(6, 8), 'C', 'C3@0 G3@1.5'],
+    ['block-chord', time(4, 4), 'C | F', 'C3+E3+G3@0 C3+F3+A3@4'],
+    ['waltz-bass', time(3, 4), 'C', 'C3@0 E3+G3@1 E3+G3@2'],
+    ['pulse', time(4, 4), 'C', 'C3+E3+G3@0 C3+E3+G3@1 C3+E3+G3@2 C3+E3+G3@3'],
+    ['root-pulse-eighths', time(2, 4), 'C', 'C3@0 C3@0.5 C3@1 C3@1.5'],
+    ['broken-chord', time(4, 4), 'C', 'C3@0 G3@0.5 E3@1 G3@1.5 C3@2 G3@2.5 E3@3 G3@3.5'],
+    ['broken-chord-rising', time(2, 4), 'C', 'C3@0 E3@0.5 G3@1 E3@1.5'],
+    ['broken-chord', time(6, 8), 'C', 'C3@0 E3@0.5 G3@1 C3@1.5 E3@2 G3@2.5'],
+    ['broken-chord-rising', time(6, 8), 'C', 'C3@0 G3@0.5 E3@1 C3@1.5 G3@2 E3@2.5'],
+    ['rocking', time(6, 8), 'C', 'C3@0 E3+G3@0.5 E3+G3@1 C3@1.5 E3+G3@2 E3+G3@2.5'],
+    ['octaves', time(4, 4), 'C', 'C2+C3@0'],
+    ['octaves-in-turn', time(2, 4), 'C', 'C2@0 C3@1'],
+    ['open-tenth', time(2, 4), 'C', 'C3@0 G3@0.5 E4@1 G3@1.5'],
+  ] as const)('%s in %o', (texture, metre, chords, expected) => {
+    expect(played(texture, metre, chords)).toBe(expected);
+  });
+
+  it('swing bass: low notes on strong beats, the fifth on the second if the chord stays', () => {
+    const beats = played('swing-bass', time(4, 4), 'C', { level: 4 }).split(' ');
+    expect(beats.map((b) => b.split('@')[0]!.includes('+'))).toEqual([false, true, false, true]);
+    expect(beats[0]).toMatch(/^C[23]@0$/);
+    expect(beats[2]).toMatch(/^G[23]@2$/);
+  });
+  it('bass line: roots joined by step where there is a beat to spare', () => {
+    expect(played('bass-line', time(4, 4), 'C | F', { level: 4 })).toMatch(/^C3@0 D3@2 E3@3 F[23]@4/);
+  });
+  it('low octave, then the chord around middle C', () => {
+    const [low, chord] = played('low-octave-chord', time(4, 4), 'F').split(' ');
+    expect(low).toBe('F2+F3@0');
+    expect(chord).toMatch(/^[AC]/);
+  });
+  it('a tenth together only for a hand that reaches it', () => {
+    expect(played('tenth-together', time(4, 4), 'C', { reach: 16 })).toBe('C3+E4@0');
+    expect(played('tenth-together', time(4, 4), 'C', { reach: 12 })).toBe('C3+G3@0');
+  });
+  it('chords change inside a measure, and a slash bass stays lowest', () => {
+    expect(played('root-fifth', time(4, 4), 'C G/B')).toMatch(/^C3\+G3@0 B2\+/);
+    expect(played('broken-chord', time(4, 4), 'C/E').split(' ')[0]).toMatch(/^E/);
+  });
+  it('a texture of another metre or a higher level gives way', () => {
+    expect(played('waltz-bass', time(4, 4), 'C', { level: 3 })).toBe('C3+G3@0');
+    expect(played('octaves', time(4, 4), 'C', { level: 3 })).toBe('C3+G3@0');
+  });
+  it('under a melody that comes down the hand goes lower, or lets go', () => {
+    for (const melody of ['G3', 'C3', 'E2']) {
+      const first = played('root-fifth', time(4, 4), 'C', { melody }).split('@')[0]!;
+      const lowest = played('held-root', time(4, 4), 'C', { melody });
+      expect(first === '' || lowest.length > 0).toBe(true);
+    }
+    expect(played('held-root', time(4, 4), 'C', { melody: 'C3' })).toBe('C2@0');
+  });
+});
+
+describe('what a level begins with', () => {
+  it.each([1, 2, 3, 4, 5, 6])('level %i has at least one texture in every metre, all of its own', (level) => {
+    for (const metre of [time(4, 4), time(3, 4), time(6, 8), time(5, 8), time(2, 2)])
+      for (const swings of [true, false]) {
+        const usual = usualTextures(level, metre, swings);
+        expect(usual.length).toBeGreaterThan(0);
+        for (const id of usual) expect(isForLevel(id, level, metre)).toBe(true);
+      }
+  });
+  it('never block chords, whose lowest note is not the bass', () => {
+    for (const level of [1, 2, 3, 4, 5, 6])
+      expect(usualTextures(level, time(4, 4), false)).not.toContain('block-chord');
+  });
+  it('each texture is for the metres of the table', () => {
+    const inMetre = (metre: TimeSignature) => TEXTURE_IDS.filter((id) => !isForMetre(id, metre));
+    expect(inMetre(time(4, 4))).toEqual(['waltz-bass', 'rocking']);
+    expect(inMetre(time(3, 4))).toEqual(['rocking', 'swing-bass']);
+    expect(inMetre(time(6, 8)).every((id) => TEXTURES[id].metres !== 'compound')).toBe(true);
+  });
+});
