@@ -10,7 +10,8 @@ process.env.KEYPATH_E2E_DATA ??= mkdtempSync(join(tmpdir(), 'keypath-e2e-'));
 export default defineConfig({
   testDir: 'tests',
   fullyParallel: false,
-  workers: 1,
+  // Two files at a time: every test brings pieces of its own, and what one changes for the whole studio no other asks for.
+  workers: 2,
   timeout: 60_000,
   expect: { timeout: 15_000 },
   reporter: [['list'], ['json', { outputFile: 'test-results/e2e.json' }]],

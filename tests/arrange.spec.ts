@@ -104,7 +104,7 @@ test('the chart of a piece in all twelve keys', async ({ page }) => {
 });
 
 test('a level is changed, one is added between two, and all are given back', async ({ page }) => {
-  await page.goto('/settings/levels?level=2');
+  await page.goto('/settings/levels?level=5');
   await page.waitForLoadState('networkidle');
   await expectAccessible(page);
   await page.getByLabel('Left hand, notes at once').fill('9');
@@ -112,16 +112,16 @@ test('a level is changed, one is added between two, and all are given back', asy
   // The browser itself refuses what the field does not take.
   await expect(page.getByLabel('Left hand, notes at once')).toHaveJSProperty('validity.valid', false);
   await page.getByLabel('Left hand, notes at once').fill('1');
-  await page.getByLabel('Name').fill('Two careful hands');
+  await page.getByLabel('Name').fill('Nearly full');
   await page.getByRole('button', { name: 'Keep this level' }).click();
-  await expect(page.getByRole('link', { name: '2 Two careful hands' })).toBeVisible();
-  await page.getByRole('button', { name: 'Add one after 2' }).click();
-  await expect(page.getByRole('heading', { name: /^2½/ })).toBeVisible();
+  await expect(page.getByRole('link', { name: '5 Nearly full' })).toBeVisible();
+  await page.getByRole('button', { name: 'Add one after 5' }).click();
+  await expect(page.getByRole('heading', { name: /^5½/ })).toBeVisible();
   await openBench(page, 'Own Levels');
-  await page.getByRole('radio', { name: /^Level 2½/ }).click();
-  await expect(page.getByText(/^Level 2½,/)).toBeVisible();
+  await page.getByRole('radio', { name: /^Level 5½/ }).click();
+  await expect(page.getByText(/^Level 5½,/)).toBeVisible();
   await page.goto('/settings/levels');
   await page.getByRole('button', { name: 'Back to the levels that ship' }).click();
-  await expect(page.getByRole('link', { name: '2 Two hands' })).toBeVisible();
-  await expect(page.getByRole('link', { name: /2½/ })).toHaveCount(0);
+  await expect(page.getByRole('link', { name: '5 Full' })).toBeVisible();
+  await expect(page.getByRole('link', { name: /5½/ })).toHaveCount(0);
 });

@@ -2,7 +2,7 @@
  * The melody within a level: notes on the grid of the level's shortest value stay, notes between are left out or moved
  * to the beat they lean over, and each kept note sings on to the next, so that measures stay full.
  */
-import { beatLength, endOf, isCompound, metricalStrength, placeInMeasure } from '../score/metre';
+import { beatLength, endOf, metricalStrength, placeInMeasure } from '../score/metre';
 import { readableValues, writtenValue } from '../score/notate';
 import { measureAt, type SoundingNote } from '../score/query';
 import type { Measure } from '../score/score';

@@ -208,7 +208,7 @@ export function withIntroduction(score: Score, key: Key, count: number): Score {
     measures: [
       ...lead,
       ...score.measures
-        .map((m, i): Measure => ({
+        .map((m): Measure => ({
           ...m,
           index: m.index + count,
           start: m.start + by,
