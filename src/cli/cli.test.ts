@@ -4,6 +4,7 @@ import { mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'n
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterAll, describe, expect, it, vi } from 'vitest';
+import { levelNumbered } from '../lib/core/arrange/levels';
 import { writeMusicXml } from '../lib/core/io/musicxml/write';
 import { readScoreFile } from '../lib/core/io/readScoreFile';
 import { pitchName } from '../lib/core/score/pitch';
@@ -92,6 +93,70 @@ describe('commands', () => {
     expect(xml).toContain('<lyric number="1" name="counts"><syllabic>single</syllabic><text>1 (2)</text>');
     expect(JSON.parse(readFileSync(out('v.json'), 'utf8'))).toMatchObject({ recipe: { level: 2, key: 'C' } });
     expect(keypath('check', out('v.musicxml'), '--level', '2')).toMatchObject({ status: 0 });
+  });
+
+  it('arrange: six levels that their own check passes, never easier from one to the next', () => {
+    const hard = ['1', '2', '3', '4', '5', '6'].map((level) => {
+      const args = ['--level', level, '-o', out('l.xml'), '--json', out('l.json')];
+      expect(keypath('arrange', song, ...args).status).toBe(0);
+      const report = JSON.parse(readFileSync(out('l.json'), 'utf8'));
+      expect(report.faith).toMatchObject({ beatNotes: { share: 1 }, basses: { share: 1 } });
+      expect(report.summary).toMatch(/every note kept|notes? left out/);
+      expect(keypath('check', out('l.xml'), '--level', level).status).toBe(0);
+      return report.difficulty;
+    });
+    expect(hard).toEqual([...hard].sort((a, b) => a - b));
+  });
+
+  it('arrange: textures, chords to sing to, and levels of one’s own', () => {
+    const left = (...options: string[]): number => {
+      keypath('arrange', song, '--level', '4', ...options, '-o', out('t.xml'));
+      return readBack(out('t.xml')).parts[0]!.notes.filter((n) => n.staff === 2).length;
+    };
+    expect(left('--texture', 'held-root')).toBeLessThan(left('--texture', 'broken-chord'));
+    keypath('arrange', song, '--level', '3', '--style', 'sing-along', '-o', out('s.xml'));
+    expect(readBack(out('s.xml')).measures).toHaveLength(6);
+    keypath(
+      'arrange',
+      song,
+      '--level',
+      '3',
+      '--style',
+      'sing-along',
+      '--introduction',
+      '0',
+      '-o',
+      out('s.xml'),
+    );
+    expect(readBack(out('s.xml')).measures).toHaveLength(4);
+    const own = { ...levelNumbered(2), level: 2.5, name: 'Between' };
+    writeFileSync(out('levels.json'), JSON.stringify([own]));
+    const made = keypath(
+      'arrange',
+      song,
+      '--levels',
+      out('levels.json'),
+      '--level',
+      '2.5',
+      '-o',
+      out('o.xml'),
+    );
+    expect(made.status).toBe(0);
+    expect(keypath('check', out('o.xml'), '--levels', out('levels.json'), '--level', '2.5').status).toBe(0);
+    writeFileSync(out('levels.json'), JSON.stringify([{ ...own, leftNotes: 0 }]));
+    expect(keypath('check', song, '--levels', out('levels.json'), '--level', '2.5')).toMatchObject({
+      status: 2,
+      stderr: expect.stringContaining('The levels are not usable at “0.leftNotes”'),
+    });
+  });
+
+  it('transpose: a chart in all twelve keys as one file', () => {
+    keypath('transpose', song, '--to', 'all', '-o', out('all.pro'));
+    const text = readFileSync(out('all.pro'), 'utf8');
+    expect(text.split('{new_song}')).toHaveLength(12);
+    expect(new Set(text.match(/\{key: [^}]+\}/g)).size).toBe(12);
+    expect(keypath('analyse', out('all.pro')).stderr).toContain('several songs');
+    expect(keypath('transpose', song, '--to', 'all', '-o', out('all.mid')).status).toBe(2);
   });
 
   it('finger: every note, locks kept on request', () => {
@@ -202,6 +267,16 @@ describe('commands', () => {
       'distance',
       'beyondLevel',
     ]);
+  });
+
+  it('keys: weights that are given count', () => {
+    const near: { key: string; distance: number }[] = json(
+      'keys',
+      song,
+      '--weights',
+      'distance=90,reading=0,hands=0,keyboard=0',
+    );
+    expect(near[0]).toMatchObject({ key: 'G', distance: 0 });
   });
 
   it('transpose: to a key or by semitones, up or down, and back again', () => {

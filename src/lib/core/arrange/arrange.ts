@@ -9,7 +9,7 @@ import type { Hand } from '../fingering/events';
 import { beatLength } from '../score/metre';
 import { notate } from '../score/notate';
 import { byOnset, keyboardPart, measureAt, soundingNotes, type SoundingNote } from '../score/query';
-import type { ChordSymbol, Lyric, Mark, Note, Score } from '../score/score';
+import type { ChordSymbol, Lyric, Mark, Note, Score, Slur } from '../score/score';
 import type { Ticks } from '../score/ticks';
 import { asWritten } from './asWritten';
 import { fillUnder } from './filling';
@@ -304,7 +304,7 @@ function soloVersion(
     ...shared.left,
   ];
   return {
-    notes: notate(measures, notes),
+    notes: notate(measures, contract.level >= 3 ? withSlurs(notes, score) : notes),
     marks: [...sungMarks(score), ...(contract.level >= 3 ? dynamicsOf(score) : [])].sort(
       (a, b) => a.onset - b.onset,
     ),
@@ -314,6 +314,28 @@ function soloVersion(
     folds,
     ownMeasures,
   };
+}
+
+/** The slurs of the source that still have both their ends. */
+function withSlurs(notes: readonly Note[], source: Score): Note[] {
+  const kept = new Set(notes.map((n) => n.id));
+  const result = new Map<string, Slur[]>();
+  for (const part of source.parts) {
+    const open = new Map<string, Note>();
+    for (const note of part.notes)
+      for (const slur of note.slurs ?? []) {
+        const name = `${slur.number}:${note.voice}`;
+        const start = open.get(name);
+        if (slur.type === 'start') open.set(name, note);
+        else if (start) {
+          open.delete(name);
+          if (!kept.has(start.id) || !kept.has(note.id)) continue;
+          result.set(start.id, [...(result.get(start.id) ?? []), { type: 'start', number: slur.number }]);
+          result.set(note.id, [...(result.get(note.id) ?? []), slur]);
+        }
+      }
+  }
+  return notes.map((n) => (result.has(n.id) ? { ...n, slurs: result.get(n.id)! } : n));
 }
 
 /** Under so many notes to a stroke the right hand of a source counts as a single line. */

@@ -11,7 +11,16 @@ import type { Ticks } from '../score/ticks';
 import { bassOf, chordSymbol, chordTones, sameChord, type Chord } from '../theory/chord';
 import { fromFifths, pitchClass, spellMidi } from '../theory/fifths';
 import { leftOnsetsIn, levelText, shortestValue, type LevelContract } from './levels';
-import { endingTakes, PATTERNS, type Ground, type Place, type Stroke, type Take } from './patterns';
+import {
+  endingTakes,
+  HOME,
+  NEARNESS,
+  PATTERNS,
+  type Ground,
+  type Place,
+  type Stroke,
+  type Take,
+} from './patterns';
 import { isClear } from './register';
 import type { MeasureStretches, Stretch } from './stretches';
 import { isForMetre, TEXTURES, type TextureId } from './textures';
@@ -177,7 +186,18 @@ interface Found {
   readonly texture: TextureId | 'ending';
   /** The melody comes down into it: the key is let go there. */
   readonly letGo: boolean;
+  /** Without the melody above it the bass would be an octave higher. */
+  readonly lowered: boolean;
 }
+
+/** The same take, said where the melody has pushed it down. */
+const foundIn = (take: Take, texture: Found['texture'], { ceiling, before }: Ground): Found => {
+  const bass = take.strokes[0]!.keys[0]!.midi;
+  const away = (midi: number): number =>
+    Math.abs(midi - HOME) + (before.bass === undefined ? 0 : NEARNESS * Math.abs(midi - before.bass));
+  const top = Math.max(...take.strokes.flatMap((s) => s.keys.map((k) => k.midi)));
+  return { take, texture, letGo: false, lowered: top + 12 > ceiling && away(bass + 12) < away(bass) };
+};
 
 function choose(ground: Ground, textures: readonly TextureId[], fit: Fit, ends: boolean): Found | undefined {
   const wanted = textures.filter((t): t is Exclude<TextureId, 'own'> => t !== 'own');
@@ -188,12 +208,12 @@ function choose(ground: Ground, textures: readonly TextureId[], fit: Fit, ends: 
   // Block chords end as they went: the nearest shape is what the teacher asked for.
   if (ends && wanted[0] !== 'block-chord') {
     const take = firstFitting(endingTakes(ground), ground, fit);
-    if (take) return { take, texture: 'ending', letGo: false };
+    if (take) return foundIn(take, 'ending', ground);
   }
   for (const texture of tried) {
     if (TEXTURES[texture].from > ground.contract.level || !isForMetre(texture, ground.measure.time)) continue;
     const take = firstFitting(PATTERNS[texture](ground), ground, fit);
-    if (take) return { take, texture, letGo: false };
+    if (take) return foundIn(take, texture, ground);
   }
   // Under a melody that comes down into the chord the root is struck and let go in time.
   const early: Ground = {
@@ -201,7 +221,7 @@ function choose(ground: Ground, textures: readonly TextureId[], fit: Fit, ends: 
     ceiling: fit.ceilings.over(ground.stretch.onset, ground.stretch.onset + 1),
   };
   const take = firstFitting(PATTERNS['held-root'](early), early, fit, true);
-  return take && { take, texture: 'held-root', letGo: true };
+  return take && { ...foundIn(take, 'held-root', early), letGo: true };
 }
 
 function firstFitting(takes: Generator<Take>, ground: Ground, fit: Fit, letGo = false): Take | undefined {
@@ -298,7 +318,7 @@ const notesOf = (stroke: Stroke, chord: Chord, measure: Measure): Note[] =>
 const SHAPES = ['root position', 'first inversion', 'second inversion', 'third inversion'] as const;
 
 function describe(
-  { texture, letGo }: Found,
+  { texture, letGo, lowered }: Found,
   before: Place,
   { chord }: Stretch,
   wanted: TextureId,
@@ -332,7 +352,11 @@ function describe(
       : chord.bass === undefined
         ? 'root'
         : 'named bass';
-  const stays = before.bass === bass.midi ? ': the hand stays' : '';
+  const stays = lowered
+    ? ', an octave lower to stay under the melody'
+    : before.bass === bass.midi
+      ? ': the hand stays'
+      : '';
   const all = [...new Map(strokes.flatMap((s) => s.keys).map((k) => [k.midi, k])).values()]
     .sort((a, b) => a.midi - b.midi)
     .map((k) => pitchName(spellMidi(k.midi, k.tone)));

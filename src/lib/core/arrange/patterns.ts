@@ -58,11 +58,11 @@ export interface Ground {
 }
 
 /** Where roots are taken: near D3 for single roots, lower where a chord follows above them. */
-const HOME = 50;
+export const HOME = 50;
 const LOW_HOME = 43;
 const TRIAD_HOME = 48;
 /** How strongly the bass is drawn to where it was, against where it is at home. */
-const NEARNESS = 0.6;
+export const NEARNESS = 0.6;
 /** Highest key of an accompaniment; where it goes by single roots and fifths it stays lower, so that it can come back. */
 const HIGHEST = 64;
 const HIGHEST_ROOT = 57;

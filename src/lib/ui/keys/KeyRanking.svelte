@@ -109,6 +109,9 @@
                   ? ', as it is'
                   : ''}
             </span>
+            <span class="col-start-2 col-end-4 font-mono text-xs text-quiet" aria-hidden="true"
+              >{sums(key)}</span
+            >
           </button>
         </li>
       {/each}

@@ -1,7 +1,7 @@
 <script lang="ts">
   /** Who a learner is, as far as lessons need it: day, level, hands, keyboard, voice. */
   import { enhance } from '$app/forms';
-  import { LEVELS } from '$core/arrange/levels';
+  import { levelText } from '$core/arrange/levels';
   import { KEYBOARDS } from '$core/arrange/register';
   import { reachName, WEEKDAYS } from '$ui/text';
 
@@ -21,10 +21,11 @@
     values?: Values | undefined;
     action: string;
     button: string;
+    /** The levels of the studio. */
+    levels: readonly { readonly level: number; readonly name: string }[];
     problems?: Partial<Record<string, string>> | undefined;
   }
-  let { values, action, button, problems = {} }: Props = $props();
-  const levels = LEVELS;
+  let { values, action, button, levels, problems = {} }: Props = $props();
 </script>
 
 {#snippet problem(field: string)}
@@ -63,7 +64,7 @@
     Level
     <select name="level" class="field">
       {#each levels as { level, name } (level)}
-        <option value={level} selected={(values?.level ?? 1) === level}>{level} {name}</option>
+        <option value={level} selected={(values?.level ?? 1) === level}>{levelText(level)} {name}</option>
       {/each}
     </select>
   </label>

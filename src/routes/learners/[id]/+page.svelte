@@ -75,7 +75,13 @@
       <details class="mt-1" open={!!form?.problems}>
         <summary class="cursor-pointer text-quiet hover:text-ink">Change</summary>
         <div class="mt-3">
-          <LearnerForm values={learner} action="?/learner" button="Keep" problems={form?.problems} />
+          <LearnerForm
+            levels={data.levels}
+            values={learner}
+            action="?/learner"
+            button="Keep"
+            problems={form?.problems}
+          />
         </div>
       </details>
     </section>

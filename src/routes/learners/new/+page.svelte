@@ -1,12 +1,12 @@
 <script lang="ts">
   import LearnerForm from '$ui/learner/LearnerForm.svelte';
 
-  let { form } = $props();
+  let { data, form } = $props();
 </script>
 
 <svelte:head><title>New learner · Key Path</title></svelte:head>
 
 <main id="main" class="mx-auto max-w-5xl px-7 py-7">
   <h1 class="mb-5">A new learner</h1>
-  <LearnerForm action="" button="Add" problems={form?.problems} />
+  <LearnerForm action="" button="Add" levels={data.levels} problems={form?.problems} />
 </main>
