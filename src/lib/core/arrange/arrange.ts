@@ -242,6 +242,7 @@ function soloVersion(
       .filter((i) => ownWanted(i) && (own.measures.has(i) || below(measures[i]!.start))),
   );
   const inOwn = (onset: Ticks): boolean => ownMeasures.has(measureAt(measures, onset).index);
+  const thickness = usualThickness(lower);
   const density = hasOwn ? strokesPerBeat(lower, score) : undefined;
   const left = leftHand(measures, stretches, rightHand, {
     contract,
@@ -259,7 +260,8 @@ function soloVersion(
     },
     freshStarts,
     reach: reach.left,
-    most: hasOwn ? usualThickness(lower) : 5,
+    // A texture that was asked for is as full as the level has it.
+    mostIn: (measure) => (hasOwn && (settings.textureIn(measure.index) ?? 'own') === 'own' ? thickness : 5),
     keyboard,
     except: ownMeasures,
   });

@@ -36,8 +36,8 @@ export interface LeftHandSettings {
   readonly freshStarts: ReadonlySet<number>;
   /** Semitones the left hand holds. */
   readonly reach: number;
-  /** Most keys at once where that is fewer than the level's: the source is as thin. */
-  readonly most?: number;
+  /** Most keys at once in a measure, where that is fewer than the level's: the source is as thin. */
+  readonly mostIn?: (measure: Measure) => number;
   readonly keyboard: { readonly low: number; readonly high: number };
   /** Measures in which the left hand has something else to play. */
   readonly except?: ReadonlySet<number>;
@@ -86,7 +86,7 @@ export function leftHand(
         contract: settings.contract,
         span: Math.min(settings.reach, settings.contract.span ?? settings.reach),
         reach: settings.reach,
-        most: Math.min(settings.contract.leftNotes, settings.most ?? 5),
+        most: Math.min(settings.contract.leftNotes, settings.mostIn?.(measure) ?? 5),
         keyboard: settings.keyboard,
         ceiling: ceilings.over(stretch.onset, stretch.end),
         before: place,

@@ -65,6 +65,11 @@ describe('sharing a melody between the hands', () => {
     ]);
     expect(reasons[0]!.reason).toContain('taken by the left hand');
   });
+  it('also up from a low note, which the left hand then strikes', () => {
+    const { melody, left } = share('G4:1 C4:1 C5:2', 'G3:4');
+    expect(named(melody)).toBe('G4 C5');
+    expect(named(left)).toBe('G3 C4');
+  });
   it('not where the left hand has no onset to spare, nor for what is no leap', () => {
     expect(share('G4:1 G4:1 C5:1 C4:1', 'C3:2 G2:1 C3:1').melody).toHaveLength(4);
     expect(share('G4:1 A4:1 C5:1 G4:1', 'C3:4').melody).toHaveLength(4);

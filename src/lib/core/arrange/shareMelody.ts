@@ -31,14 +31,19 @@ export function shareMelody(
       const [before, note] = [melody[i - 1]!, melody[i]!];
       if (taken.has(before.id) || !isWide(before, note, measures, limit)) continue;
       const isDown = toMidi(note.pitch) < toMidi(before.pitch);
-      const run = isDown ? lowRun(melody, i, measures, limit) : [];
+      // Up from a low note the left hand has struck it already.
+      const run = isDown
+        ? lowRun(melody, i, measures, limit)
+        : toMidi(before.pitch) <= HIGHEST
+          ? [before]
+          : [];
       if (run.length === 0) continue;
       const given = give(run, lower, measures, contract);
       if (!given) continue;
       lower = given;
       for (const n of run) taken.set(n.id, n);
       reasons.push({
-        measure: measureAt(measures, note.onset).index,
+        measure: measureAt(measures, run[0]!.onset).index,
         notes: run.map((n) => n.id),
         reason: `${run.map((n) => pitchName(n.pitch)).join(' ')} of the melody taken by the left hand: a leap of ${Math.abs(toMidi(note.pitch) - toMidi(before.pitch))} semitones is more than level ${levelText(contract.level)} has`,
       });

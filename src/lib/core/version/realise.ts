@@ -216,7 +216,13 @@ export function realise(
   const sounding = soundingNotes(score.parts[0]!.notes);
   const reach = { right: REACH_SEMITONES[recipe.reach.right], left: REACH_SEMITONES[recipe.reach.left] };
   const goalTempo = 2 * Math.round(((source.tempo || USUAL_TEMPO) * contract.tempoShare) / 2); // as metronomes go
-  const timed = { ...score, tempo: goalTempo };
+  const timed: Score = {
+    ...score,
+    tempo: goalTempo,
+    ...(score.tempoChanges
+      ? { tempoChanges: score.tempoChanges.map((t) => ({ ...t, tempo: t.tempo * contract.tempoShare })) }
+      : {}),
+  };
   const violations = checkVersion(score, { contract, reach, keyboard });
   const account = accountOf(arranged, written.parts[0]!.notes, score.measures, chords);
   return {

@@ -1,7 +1,8 @@
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { afterEach, beforeEach, describe, expect, it } from 'vitest';
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
+import { LEVELS } from '$core/arrange/levels';
 import { writeMusicXml } from '$core/io/musicxml/write';
 import { scoreFrom } from '$core/test/shorthand';
 import { decide, DEFAULT_RECIPE } from '$core/version/recipe';
@@ -19,6 +20,7 @@ import {
   recipeFor,
   updateLearner,
 } from './learners';
+import { setStudioLevels, studioLevels } from './levels';
 import { addPiece, findPiece, listPieces, scoreOf, sourceFile } from './pieces';
 import { piecesOfLearner } from './progress';
 import { addVersion, findVersion, realiseVersion, saveVersion } from './versions';
@@ -177,8 +179,33 @@ describe('the database', () => {
     fillDemoStudio(db);
     expect(isEmpty(db)).toBe(false);
     expect(listLearners(db).map((l) => l.name)).toEqual(['Berit', 'Runa', 'Teo']);
-    expect(listPieces(db).map((p) => p.title)).toEqual(['Kite Weather', 'Mill Pond Waltz']);
+    expect(listPieces(db).map((p) => p.title)).toEqual([
+      'Fox at the Gate',
+      'Kite Weather',
+      'Long Shadows at Low Tide',
+      'Mill Pond Waltz',
+      'Slow Ferry',
+      'Teakettle Stroll',
+    ]);
     for (const learner of listLearners(db))
       for (const piece of piecesOfLearner(db, learner.id)) expect(piece.next).not.toBeNull();
+  });
+});
+
+describe('the levels of a studio', () => {
+  it('are those that ship until others are kept, and again when they are given back', () => {
+    expect(studioLevels(db)).toEqual(LEVELS);
+    const own = [{ ...LEVELS[0]!, name: 'Very first' }, ...LEVELS.slice(1)];
+    setStudioLevels(db, own);
+    expect(studioLevels(db)[0]!.name).toBe('Very first');
+    setStudioLevels(db, null);
+    expect(studioLevels(db)).toEqual(LEVELS);
+  });
+  it('what is stored but no longer understood does not lose a version', () => {
+    const said = vi.spyOn(console, 'error').mockImplementation(() => undefined);
+    setStudioLevels(db, [{ level: 1 } as never]);
+    expect(studioLevels(db)).toEqual(LEVELS);
+    expect(said).toHaveBeenCalledOnce();
+    said.mockRestore();
   });
 });

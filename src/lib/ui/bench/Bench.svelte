@@ -28,10 +28,12 @@
   const decided = $derived(
     new Set(
       version?.score.measures
-        .filter((m) =>
-          version.score.parts[0]!.notes.some(
-            (n) => n.onset >= m.start && n.onset < m.start + m.length && version.fingers[n.id]?.decided,
-          ),
+        .filter(
+          (m) =>
+            bench.decisions.some((d) => 'measure' in d && d.measure === m.index) ||
+            version.score.parts[0]!.notes.some(
+              (n) => n.onset >= m.start && n.onset < m.start + m.length && version.fingers[n.id]?.decided,
+            ),
         )
         .map((m) => m.index),
     ),
