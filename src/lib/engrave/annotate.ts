@@ -126,6 +126,8 @@ const withTextAccidentals = (svg: string): string =>
 /** Takes away what the engraver wrote and we write ourselves: counts (the room kept for them stays) and measure numbers. */
 const withoutOwnTexts = (svg: string): string =>
   withTextAccidentals(svg)
+    // A style in every picture makes the browser style the whole page anew for each: ours has them once (app.css).
+    .replace(/<style[\s\S]*?<\/style>/g, '')
     .replace(/<g [^>]*data-class="mNum"[^>]*(?<!\/)>[\s\S]*?<\/g>/g, '')
     .replace(
       /<g [^>]*data-class="verse"[^>]*data-n="1"[^>]*(?<!\/)>\s*<title class="labelAttr">counts<\/title>\s*<g [^>]*data-class="syl"[^>]*>\s*<text[\s\S]*?<\/text>\s*<\/g>\s*<\/g>/g,

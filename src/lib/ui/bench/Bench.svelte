@@ -21,7 +21,8 @@
   const sheets = $derived(
     version?.form.phrases.map((phrase) => ({
       phrase,
-      sheet: sheetOf(version, phrase, { width: SHEET_WIDTH, fingers: true, counts: true, chords: true }),
+      sheet: () =>
+        sheetOf(version, phrase, { width: SHEET_WIDTH, fingers: true, counts: true, chords: true }),
     })) ?? [],
   );
   const numbers = $derived(version?.score.measures.map((m) => m.number) ?? []);

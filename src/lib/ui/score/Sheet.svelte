@@ -2,9 +2,11 @@
   /** One engraved phrase. Keeps the old picture while a new one is drawn, so that nothing jumps. */
   import { draw } from '$lib/engrave/engraver';
   import type { Sheet } from '$lib/engrave/sheet';
+  import { inTurn } from './turns';
 
   interface Props {
-    sheet: Sheet;
+    /** The phrase, or how it is made: many on a page are made one after another. */
+    sheet: Sheet | (() => Sheet);
     selected?: readonly string[];
     current?: number | undefined;
     label: string;
@@ -17,14 +19,17 @@
 
   $effect(() => {
     const wanted = sheet;
-    draw(wanted).then(
-      (picture) => {
-        if (wanted === sheet) [svg, problem] = [picture, ''];
-      },
-      (error: unknown) => {
-        if (wanted === sheet) problem = error instanceof Error ? error.message : String(error);
-      },
-    );
+    const show = (phrase: Sheet): void =>
+      void draw(phrase).then(
+        (picture) => {
+          if (wanted === sheet) inTurn(() => ([svg, problem] = [picture, '']));
+        },
+        (error: unknown) => {
+          if (wanted === sheet) problem = error instanceof Error ? error.message : String(error);
+        },
+      );
+    if (typeof wanted === 'function') return inTurn(() => show(wanted()));
+    show(wanted);
   });
 
   // Marks on the drawn page follow the selection without drawing it again.

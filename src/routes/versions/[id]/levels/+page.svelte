@@ -90,7 +90,8 @@
           </div>
           {#if version && phrase}
             <Sheet
-              sheet={sheetOf(version, phrase, { width: WIDTH, fingers: true, counts: false, chords: true })}
+              sheet={() =>
+                sheetOf(version, phrase, { width: WIDTH, fingers: true, counts: false, chords: true })}
               label="Level {levelText(level.level)}, {measuresText(numbers, phrase.from, phrase.to)}"
             />
           {/if}
