@@ -15,7 +15,7 @@ import { reduceMelody } from './reduceMelody';
 import { isClear, KEYBOARDS } from './register';
 import { stretchesOf } from './stretches';
 import { usualTextures, type TextureId } from './textures';
-import { closeVoicings, movement, nearestVoicing, playedTones } from './voicing';
+import { byNearness, closeVoicings, movement, playedTones, type Voicing } from './voicing';
 
 const fourFour: TimeSignature = { beats: 4, beatType: 4 };
 
@@ -117,23 +117,26 @@ const C: Chord = { root: 0, kind: 'major' };
 const F: Chord = { root: -1, kind: 'major' };
 const G7: Chord = { root: 1, kind: 'dominant7' };
 
+/** The first of the shapes by nearness. */
+const nearest = (...args: Parameters<typeof byNearness>): Voicing | undefined => byNearness(...args)[0];
+
 describe('voicing', () => {
   const limits = { low: 43, high: 62, span: 9, most: 3 };
   const midi = (v: { notes: readonly { midi: number }[] } | undefined) => v?.notes.map((n) => n.midi);
   it('goes the shortest way and keeps common tones', () => {
-    const c = nearestVoicing(closeVoicings(C, limits), undefined, 48, 0);
+    const c = nearest(closeVoicings(C, limits), undefined, 48, 0);
     expect(midi(c)).toEqual([48, 52, 55]);
-    const f = nearestVoicing(closeVoicings(F, limits), c, 48, -1);
+    const f = nearest(closeVoicings(F, limits), c, 48, -1);
     expect(midi(f)).toEqual([48, 53, 57]);
     expect(movement(c!, f!)).toBe(3);
-    expect(midi(nearestVoicing(closeVoicings(G7, limits), c, 48, 1))).toEqual([47, 53, 55]);
+    expect(midi(nearest(closeVoicings(G7, limits), c, 48, 1))).toEqual([47, 53, 55]);
   });
   it('law: no shape that was offered is nearer than the one that was taken', () => {
     fc.assert(
       fc.property(fc.integer({ min: -5, max: 6 }), fc.integer({ min: -5, max: 6 }), (a, b) => {
-        const first = nearestVoicing(closeVoicings({ root: a, kind: 'minor' }, limits), undefined, 48, a)!;
+        const first = nearest(closeVoicings({ root: a, kind: 'minor' }, limits), undefined, 48, a)!;
         const all = closeVoicings({ root: b, kind: 'major' }, limits);
-        const taken = nearestVoicing(all, first, 48, b)!;
+        const taken = nearest(all, first, 48, b)!;
         for (const other of all) expect(movement(first, taken)).toBeLessThanOrEqual(movement(first, other));
       }),
     );

@@ -3,7 +3,6 @@
  * whether they fit; leftHand.ts takes the first that fits hand, level, keyboard and melody.
  */
 import { beatLength, isCompound, keyAt, pulseLength } from '../score/metre';
-import { isBlackKey } from '../score/pitch';
 import type { Measure } from '../score/score';
 import type { Ticks } from '../score/ticks';
 import { bassOf, chordTones, type Chord } from '../theory/chord';
@@ -12,7 +11,7 @@ import { scaleFifths } from '../theory/key';
 import type { LevelContract } from './levels';
 import type { Stretch } from './stretches';
 import type { TextureId } from './textures';
-import { closeVoicings, movement, type Voicing } from './voicing';
+import { byNearness, closeVoicings, type Voicing } from './voicing';
 
 export interface Key {
   readonly midi: number;
@@ -67,8 +66,6 @@ export const NEARNESS = 0.6;
 const HIGHEST = 64;
 const HIGHEST_ROOT = 57;
 const HIGHEST_FIFTH = 62;
-/** An inverted first shape is as bad as a shape so many semitones from home. */
-const INVERTED_START = 8;
 
 const mod12 = (n: number): number => ((n % 12) + 12) % 12;
 
@@ -136,20 +133,9 @@ const held = ({ stretch }: Ground, keys: readonly Key[]): Stroke[] => [
 
 const pulseOf = (measure: Measure): Ticks => pulseLength(measure.time);
 
-/** Shapes of a chord by how near they are to the one before; ties to fewer black keys under the thumb, then the lower one. */
-function nearestShapes(g: Ground, shapes: readonly Voicing[], home: number): Voicing[] {
-  const { shape } = g.before;
-  const bass = bassOf(g.stretch.chord);
-  const cost = (v: Voicing): number =>
-    shape
-      ? movement(shape, v)
-      : Math.abs(v.notes[0]!.midi - home) + (v.notes[0]!.tone === bass ? 0 : INVERTED_START);
-  const thumb = (v: Voicing): number => (isBlackKey(v.notes.at(-1)!.midi) ? 1 : 0);
-  return [...shapes]
-    .map((v) => ({ v, cost: cost(v), thumb: thumb(v) }))
-    .sort((a, b) => a.cost - b.cost || a.thumb - b.thumb || a.v.notes[0]!.midi - b.v.notes[0]!.midi)
-    .map(({ v }) => v);
-}
+/** Shapes of the chord by how near they are to the one before. */
+const nearestShapes = (g: Ground, shapes: readonly Voicing[], home: number): Voicing[] =>
+  byNearness(shapes, g.before.shape, home, bassOf(g.stretch.chord));
 
 const blockShapes = (g: Ground, most: number): Voicing[] =>
   nearestShapes(

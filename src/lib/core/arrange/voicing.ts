@@ -1,4 +1,5 @@
 /** Close shapes of a chord for one hand, and the one nearest to the shape before. MIDI numbers, rising. */
+import { isBlackKey } from '../score/pitch';
 import { bassOf, chordTones, type Chord } from '../theory/chord';
 import { pitchClass, type Fifths } from '../theory/fifths';
 import { isClear } from './register';
@@ -64,18 +65,21 @@ export function movement(from: Voicing, to: Voicing): number {
 const INVERTED_START = 8;
 
 /**
- * The shape with the least total movement; ties go to the lower one. Without a shape before, the one nearest `home`
- * with `bass` lowest, if it can be had.
+ * Shapes by total movement from the one before; ties go to fewer black keys under the thumb of the left hand, then to the
+ * lower one. Without a shape before, by how near they are to `home`, those with `bass` lowest first.
  */
-export function nearestVoicing(
+export function byNearness(
   candidates: readonly Voicing[],
   before: Voicing | undefined,
   home: number,
   bass: Fifths,
-): Voicing | undefined {
+): Voicing[] {
   const cost = (v: Voicing): number =>
     before
       ? movement(before, v)
       : Math.abs(v.notes[0]!.midi - home) + (v.notes[0]!.tone === bass ? 0 : INVERTED_START);
-  return [...candidates].sort((a, b) => cost(a) - cost(b) || a.notes[0]!.midi - b.notes[0]!.midi)[0];
+  return candidates
+    .map((v) => ({ v, cost: cost(v), thumb: isBlackKey(v.notes.at(-1)!.midi) ? 1 : 0 }))
+    .sort((a, b) => a.cost - b.cost || a.thumb - b.thumb || a.v.notes[0]!.midi - b.v.notes[0]!.midi)
+    .map(({ v }) => v);
 }
