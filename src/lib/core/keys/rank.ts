@@ -27,7 +27,7 @@ export const CRITERION_NAMES: Readonly<Record<Criterion, { name: string; says: s
   voice: { name: 'Voice', says: 'share of the melody outside the comfortable range, extremes doubled' },
   keyboard: {
     name: 'Keyboard',
-    says: 'notes that the keyboard does not have, and measures beyond the level',
+    says: 'notes that the keyboard does not have, chords that find no room on it',
   },
   distance: { name: 'Distance', says: 'semitones from the source' },
 };
