@@ -6,22 +6,25 @@ import type { Form } from '../analysis/form';
 import type { ChordSpan } from '../analysis/harmony';
 import { accompanimentOf, tuneOf, TUNE_LINE_NAMES, type Tune, type TuneLine } from '../analysis/melody';
 import type { Hand } from '../fingering/events';
-import { beatLength } from '../score/metre';
 import { notate } from '../score/notate';
-import { byOnset, keyboardPart, measureAt, soundingNotes, type SoundingNote } from '../score/query';
-import type { ChordSymbol, Lyric, Mark, Note, Score, Slur } from '../score/score';
+import { keyboardPart, measureAt, soundingNotes, type SoundingNote } from '../score/query';
+import type { ChordSymbol, Mark, Note, Score } from '../score/score';
 import type { Ticks } from '../score/ticks';
 import { asWritten } from './asWritten';
 import { fillUnder } from './filling';
 import { foldMelody, MELODY_FLOOR, type Fold } from './foldMelody';
-import { Ceilings, leftHand, type ArrangeReason, type Loss } from './leftHand';
-import { levelText, type LevelContract } from './levels';
-import { ownInner, ownLeft, ownUpper } from './ownHands';
+import { Ceilings, leftHand } from './leftHand';
+import type { LevelContract } from './levels';
+import { ownLeft } from './ownLeft';
+import { ownInner, ownUpper } from './ownRight';
+import type { ArrangeReason, Reason } from './reason';
 import { reduceMelody, type MelodyChange } from './reduceMelody';
 import { shareMelody } from './shareMelody';
 import { singAlong, usualRhythm, wordsAbove, type ChordRhythm } from './singAlong';
+import { NO_BUSIER, rightThickness, strokesPerBeat, THIN, usualThickness } from './sourceHands';
 import { stretchesOf, type MeasureStretches } from './stretches';
 import { onsetsPerBeat, usualTextures, type TextureId } from './textures';
+import { withSlurs, wordsOf, writtenMelody } from './writtenMelody';
 
 export interface ArrangeSettings {
   readonly contract: LevelContract;
@@ -43,15 +46,6 @@ export interface ArrangeSettings {
 
 /** How calm an arrangement can be made. */
 export const CALMEST = 3;
-
-export interface Reason {
-  readonly measure: number;
-  readonly about: 'melody' | 'right hand' | 'left hand' | 'register';
-  /** Ids of the notes it speaks of; may be empty. */
-  readonly notes: readonly string[];
-  readonly text: string;
-  readonly loss?: Loss;
-}
 
 export interface Arranged {
   /** Written notes of two staves. */
@@ -318,57 +312,6 @@ function soloVersion(
   };
 }
 
-/** The slurs of the source that still have both their ends. */
-function withSlurs(notes: readonly Note[], source: Score): Note[] {
-  const kept = new Set(notes.map((n) => n.id));
-  const result = new Map<string, Slur[]>();
-  for (const part of source.parts) {
-    const open = new Map<string, Note>();
-    for (const note of part.notes)
-      for (const slur of note.slurs ?? []) {
-        const name = `${slur.number}:${note.voice}`;
-        const start = open.get(name);
-        if (slur.type === 'start') open.set(name, note);
-        else if (start) {
-          open.delete(name);
-          if (!kept.has(start.id) || !kept.has(note.id)) continue;
-          result.set(start.id, [...(result.get(start.id) ?? []), { type: 'start', number: slur.number }]);
-          result.set(note.id, [...(result.get(note.id) ?? []), slur]);
-        }
-      }
-  }
-  return notes.map((n) => (result.has(n.id) ? { ...n, slurs: result.get(n.id)! } : n));
-}
-
-/** Under so many notes to a stroke the right hand of a source counts as a single line. */
-const THIN = 1.2;
-
-/** Notes to a stroke in the right hand of the source. */
-function rightThickness(score: Score): number {
-  const right = soundingNotes(keyboardPart(score).notes.filter((n) => n.staff === 1));
-  return right.length / Math.max(1, new Set(right.map((n) => n.onset)).size);
-}
-
-/** The source's measures are not all equally busy: a texture may be so much busier than their mean. */
-const NO_BUSIER = 1.2;
-
-/** Keys that nine of ten chords of the source's left hand do not exceed; two at least. */
-function usualThickness(left: readonly SoundingNote[]): number {
-  const sizes = byOnset(left)
-    .map((g) => g.notes.length)
-    .filter((n) => n > 1)
-    .sort((a, b) => a - b);
-  return Math.max(2, sizes[Math.floor(sizes.length * 0.9)] ?? 2);
-}
-
-/** Strokes to a beat in the source's left hand, over the measures in which it plays. */
-function strokesPerBeat(left: readonly SoundingNote[], score: Score): number {
-  const onsets = new Set(left.map((n) => n.onset));
-  const measures = new Set([...onsets].map((o) => measureAt(score.measures, o)));
-  const beats = [...measures].reduce((sum, m) => sum + m.length / beatLength(m.time), 0);
-  return onsets.size / Math.max(1, beats);
-}
-
 const ownNote = (n: SoundingNote, staff: 1 | 2): Note => ({
   id: n.id,
   onset: n.onset,
@@ -424,116 +367,4 @@ function tuneReasons({ lines, has }: Tune): Reason[] {
             },
           ],
   );
-}
-
-/** The words of a tune by the notes that are kept: the syllable of a note that is left out is sung on the note before it. */
-function wordsOf(
-  tune: readonly SoundingNote[],
-  kept: readonly SoundingNote[],
-  source: Score,
-): Map<string, readonly Lyric[]> {
-  const written = new Map(source.parts.flatMap((p) => p.notes).map((n) => [n.id, n]));
-  const ids = new Set(kept.map((n) => n.id));
-  const result = new Map<string, readonly Lyric[]>();
-  let carrier: string | undefined;
-  let waiting: readonly Lyric[] = [];
-  for (const { id } of tune) {
-    const own = (written.get(id)?.lyrics ?? []).filter((l) => l.line === 'words');
-    if (ids.has(id)) {
-      carrier = id;
-      const all = joined(waiting, own);
-      if (all.length > 0) result.set(id, all);
-      waiting = [];
-    } else if (carrier) {
-      const all = joined(result.get(carrier) ?? [], own);
-      if (all.length > 0) result.set(carrier, all);
-    } else waiting = joined(waiting, own);
-  }
-  return result;
-}
-
-/** Syllables of two notes on one, verse by verse. */
-function joined(first: readonly Lyric[], second: readonly Lyric[]): readonly Lyric[] {
-  if (first.length === 0) return second;
-  const verses = new Map(first.map((l) => [l.verse, l]));
-  for (const after of second) {
-    const before = verses.get(after.verse);
-    if (!before) {
-      verses.set(after.verse, after);
-      continue;
-    }
-    const inWord = before.syllabic === 'begin' || before.syllabic === 'middle';
-    const begins = before.syllabic === 'begin' || before.syllabic === 'single';
-    const goesOn = after.syllabic === 'begin' || after.syllabic === 'middle';
-    verses.set(after.verse, {
-      ...after,
-      text: inWord ? before.text + after.text : `${before.text} ${after.text}`,
-      syllabic: begins ? (goesOn ? 'begin' : 'single') : goesOn ? 'middle' : 'end',
-    });
-  }
-  return [...verses.values()];
-}
-
-/** The melody as written notes of staff 1; words stay with the note that carries them, ornaments where the level has them. */
-function writtenMelody(
-  melody: readonly SoundingNote[],
-  words: ReadonlyMap<string, readonly Lyric[]>,
-  source: Score,
-  ornaments: boolean,
-  reasons: Reason[],
-  contract: LevelContract,
-): Note[] {
-  const all = source.parts.flatMap((p) => p.notes);
-  const written = new Map(all.map((n) => [n.id, n]));
-  const graces = new Map<string, Note[]>();
-  for (const n of all)
-    if (n.grace && !n.cue) {
-      const place = `${n.onset}:${n.voice}`;
-      graces.set(place, [...(graces.get(place) ?? []), n]);
-    }
-  return melody.flatMap((n): Note[] => {
-    const original = written.get(n.id);
-    const by = original ? n.pitch.octave - original.pitch.octave : 0;
-    const own =
-      original && n.onset === original.onset ? (graces.get(`${n.onset}:${original.voice}`) ?? []) : [];
-    const ornamented = own.length > 0 || (original?.ornaments?.length ?? 0) > 0;
-    if (ornamented && !ornaments)
-      reasons.push({
-        measure: measureAt(source.measures, n.onset).index,
-        about: 'melody',
-        notes: [n.id],
-        text: `${own.length > 0 ? 'grace notes' : 'an ornament'} left out at level ${levelText(contract.level)}`,
-        loss: 'ornament',
-      });
-    const keepsLength = original && original.duration === n.duration && original.onset === n.onset;
-    const note: Note = {
-      id: n.id,
-      onset: n.onset,
-      duration: n.duration,
-      pitch: n.pitch,
-      staff: 1,
-      voice: 1,
-      ...(keepsLength && original.tuplet ? { tuplet: original.tuplet } : {}),
-      ...(n.articulations.length ? { articulations: n.articulations } : {}),
-      ...(ornaments && original?.ornaments ? { ornaments: original.ornaments } : {}),
-      ...(words.has(n.id) ? { lyrics: words.get(n.id)! } : {}),
-      ...(original?.fermata ? { fermata: true } : {}),
-    };
-    if (!ornaments) return [note];
-    const top = own.filter(
-      (g) =>
-        !own.some(
-          (o) => o.grace!.order === g.grace!.order && o !== g && o.pitch.octave * 7 > g.pitch.octave * 7,
-        ),
-    );
-    return [
-      ...top.map((g): Note => ({
-        ...g,
-        staff: 1,
-        voice: 1,
-        pitch: { ...g.pitch, octave: g.pitch.octave + by },
-      })),
-      note,
-    ];
-  });
 }

@@ -11,7 +11,7 @@ import { pitchName, toMidi } from '../score/pitch';
 import { byOnset, measureAt, soundingNotes, type SoundingNote } from '../score/query';
 import type { Measure, Note, Part } from '../score/score';
 import type { Ticks } from '../score/ticks';
-import type { ArrangeReason, Loss } from './leftHand';
+import type { ArrangeReason, Loss } from './reason';
 
 export interface AsWrittenSettings {
   readonly measures: readonly Measure[];

@@ -10,7 +10,7 @@ import type { Ticks } from '../score/ticks';
 import { chordSymbol, chordTones, type Chord } from '../theory/chord';
 import { pitchClass, spellMidi } from '../theory/fifths';
 import type { LevelContract } from './levels';
-import type { ArrangeReason } from './leftHand';
+import type { ArrangeReason } from './reason';
 import { octavesOf, type Key } from './patterns';
 import { isClear } from './register';
 import type { MeasureStretches, Stretch } from './stretches';

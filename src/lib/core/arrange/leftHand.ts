@@ -21,6 +21,7 @@ import {
   type Stroke,
   type Take,
 } from './patterns';
+import type { ArrangeReason } from './reason';
 import { isClear } from './register';
 import type { MeasureStretches, Stretch } from './stretches';
 import { isForMetre, TEXTURES, type TextureId } from './textures';
@@ -41,16 +42,6 @@ export interface LeftHandSettings {
   readonly keyboard: { readonly low: number; readonly high: number };
   /** Measures in which the left hand has something else to play. */
   readonly except?: ReadonlySet<number>;
-}
-
-/** What a reason is counted as, where it is counted. */
-export type Loss = 'ornament' | 'no room' | 'off the keyboard';
-
-export interface ArrangeReason {
-  readonly measure: number;
-  readonly notes: readonly string[];
-  readonly reason: string;
-  readonly loss?: Loss;
 }
 
 export interface LeftHand {

@@ -7,7 +7,7 @@ import { pitchName, toMidi } from '../score/pitch';
 import { measureAt } from '../score/query';
 import type { Measure, Note } from '../score/score';
 import { leftOnsetsIn, levelText, type LevelContract } from './levels';
-import type { ArrangeReason } from './leftHand';
+import type { ArrangeReason } from './reason';
 import { writableEnd } from './writable';
 
 /** Highest note that the left hand takes over, E4. */

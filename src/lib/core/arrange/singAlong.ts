@@ -10,7 +10,7 @@ import type { Ticks } from '../score/ticks';
 import { bassOf, chordSymbol, chordTones, type Chord } from '../theory/chord';
 import { fromFifths, pitchClass, spellMidi, type Fifths } from '../theory/fifths';
 import { tonicFifths, type Key } from '../theory/key';
-import type { ArrangeReason } from './leftHand';
+import type { ArrangeReason } from './reason';
 import { shortestValue, type LevelContract } from './levels';
 import { beatsOf } from './patterns';
 import type { MeasureStretches, Stretch } from './stretches';

@@ -10,7 +10,8 @@ import type { Form } from '../analysis/form';
 import type { ChordSpan } from '../analysis/harmony';
 import type { TuneLine } from '../analysis/melody';
 import { accountOf, accountText, type Account } from '../arrange/account';
-import { arrange, CALMEST, type Arranged, type ArrangeSettings, type Reason } from '../arrange/arrange';
+import { arrange, CALMEST, type Arranged, type ArrangeSettings } from '../arrange/arrange';
+import type { Reason } from '../arrange/reason';
 import { LEVELS, levelNumbered, type LevelContract } from '../arrange/levels';
 import { KEYBOARDS, REACH_SEMITONES } from '../arrange/register';
 import { countMeasures, withOtherWords, type MeasureCounts } from '../counting/count';
@@ -33,7 +34,7 @@ import { decisionsOf, type Decision, type Recipe } from './recipe';
 import { countingIn, pedalIn, textureIn, tuneIn } from './ways';
 import { withCounts, withFingers } from './writeMarks';
 
-export type { Reason } from '../arrange/arrange';
+export type { Reason } from '../arrange/reason';
 
 export interface NoteFinger {
   readonly finger: Finger;
