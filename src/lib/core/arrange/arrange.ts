@@ -81,11 +81,15 @@ export function arrange(score: Score, chords: readonly ChordSpan[], settings: Ar
     const wanted = settings.textureIn(m.index);
     return wanted !== null && wanted !== 'own';
   });
-  const isKeyboardMusic = accompaniment.length > 0 && !tune.lines.includes('voice');
+  const isKeyboardMusic = hasLeftHand({ accompaniment, tune }) && !tune.lines.includes('voice');
   if (contract.accompaniment === 'kept' && isKeyboardMusic && !wantsTexture)
     return { ...base, ...writtenVersion(score, chords, settings) };
   return { ...base, ...soloVersion(score, chords, tune, accompaniment, stretches, settings) };
 }
+
+/** Double stops on one staff are not yet a piece for two hands. */
+export const hasLeftHand = ({ accompaniment, tune }: Pick<Arranged, 'accompaniment' | 'tune'>): boolean =>
+  accompaniment.some((n) => n.staff !== 1) || tune.lines.includes('lower');
 
 type Version = Omit<Arranged, 'tune' | 'accompaniment' | 'stretches' | 'isSingAlong'>;
 
@@ -190,7 +194,7 @@ function soloVersion(
   reasons.push(...foldReasons(folds, score), ...tuneReasons(tune));
   const ornaments = contract.tuplets === 'any';
   const lower = accompaniment.filter((n) => n.staff !== 1);
-  const hasOwn = accompaniment.length > 0;
+  const hasOwn = lower.length > 0;
   const ownWanted = (measure: number): boolean => {
     const wanted = settings.textureIn(measure);
     return contract.accompaniment !== 'replaced' && (wanted === null || wanted === 'own');

@@ -251,7 +251,7 @@ function fits(strokes: readonly Stroke[], ground: Ground, fit: Fit, letGo: boole
     const { keys, onset, end } = stroke;
     const low = keys[0]!.midi;
     const high = keys.at(-1)!.midi;
-    if (end - onset < shortest && strokes.length > 1) return false;
+    if (end - onset < shortest) return false;
     if (low < keyboard.low || high > keyboard.high) return false;
     if (keys.length > contract.leftNotes || high - low > span) return false;
     if (keys.length > 1 && !isClear(keys.map((k) => k.midi))) return false;

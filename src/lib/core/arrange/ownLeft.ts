@@ -57,11 +57,9 @@ export function ownLeft(
     const thinned = thinMeasure(source, measure, held, last, settings);
     const hasTune = source.some((n) => settings.tune.has(n.id));
     const keepsEnough =
-      source.length === 0
-        ? held.length > 0 || stretches.length === 0 || notes.length > 0
-        : thinned.length >= KEPT * countable(source, contract) &&
-          (contract.accompaniment === 'kept' ||
-            keepsBasses(thinned, held, stretches, settings.hasSymbols ? undefined : source));
+      thinned.length >= KEPT * countable(source, contract) &&
+      (contract.accompaniment === 'kept' ||
+        keepsBasses(thinned, held, stretches, settings.hasSymbols ? undefined : source));
     const isOwn = hasTune || keepsEnough;
     if (!isOwn) {
       held = [];

@@ -10,7 +10,7 @@ import type { Form } from '../analysis/form';
 import type { ChordSpan } from '../analysis/harmony';
 import type { TuneLine } from '../analysis/melody';
 import { accountOf, accountText, type Account } from '../arrange/account';
-import { arrange, CALMEST, type Arranged, type ArrangeSettings } from '../arrange/arrange';
+import { arrange, CALMEST, hasLeftHand, type Arranged, type ArrangeSettings } from '../arrange/arrange';
 import type { Reason } from '../arrange/reason';
 import { LEVELS, levelNumbered, type LevelContract } from '../arrange/levels';
 import { KEYBOARDS, REACH_SEMITONES } from '../arrange/register';
@@ -160,8 +160,7 @@ function noHarderThanSource(
   const { contract } = settings;
   const first = arrange(score, chords, settings);
   const own = score.parts.length > 0 ? keyboardPart(score) : undefined;
-  if (contract.accompaniment === 'kept' || first.accompaniment.length === 0 || first.isSingAlong || !own)
-    return first;
+  if (contract.accompaniment === 'kept' || !hasLeftHand(first) || first.isSingAlong || !own) return first;
   const hard = (notes: readonly Note[], { tempoShare }: LevelContract = contract): number =>
     scoreOfWhole(
       difficultyOf({
@@ -257,7 +256,7 @@ export function realise(
     isSingAlong: arranged.isSingAlong,
     introduction: made.introduction,
     tune: { has: arranged.tune.has, lines: arranged.tune.lines },
-    hasOwnAccompaniment: arranged.accompaniment.length > 0,
+    hasOwnAccompaniment: hasLeftHand(arranged),
     goalTempo,
   };
 }
