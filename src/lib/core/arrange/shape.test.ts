@@ -115,7 +115,7 @@ describe('an introduction', () => {
       chords: ' | G | D',
       sections: { 1: 'Verse' },
     });
-    const longer = withIntroduction(song, { fifths: 1, mode: 'major' }, 2);
+    const longer = withIntroduction(song, { fifths: 1, mode: 'major' }, 2, [{ from: 0, label: 'Verse' }]);
     expect(longer.measures.map((m) => [m.number, m.length / Q, m.section])).toEqual([
       ['i1', 4, 'Introduction'],
       ['i2', 3, undefined],
@@ -124,6 +124,19 @@ describe('an introduction', () => {
       ['2', 4, undefined],
     ]);
     expect(longer.parts[0]!.notes[0]!.onset).toBe(7 * Q);
+  });
+  it('the song keeps the sections it has without it, named or not', () => {
+    const eight = (first: string): string => `${first}:4 | D5:4 | E5:2 F5:2 | G5:4`;
+    const song = scoreFrom({
+      key: 'C',
+      time: fourFour,
+      right: [eight('C5'), eight('C5'), eight('A4'), eight('A4'), eight('C5'), eight('C5')].join(' | '),
+      chords: Array.from({ length: 24 }, () => 'C').join(' | '),
+    });
+    const labels = (style: Recipe['style']): string[] =>
+      realise(song, recipe({ style, level: 3 }), []).form.sections.map((s) => s.label);
+    expect(labels('solo').length).toBeGreaterThan(1);
+    expect(labels('sing-along')).toEqual(['Introduction', ...labels('solo')]);
   });
   it('and the whole ends on a held chord, words above', () => {
     const { score } = readChart('Time: 4/4\nC / / / | F / / / | G7 / / / | C / / / |');

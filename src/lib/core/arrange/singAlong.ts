@@ -175,9 +175,15 @@ function introductionChords(key: Key, measures: number): Chord[] {
 
 /**
  * The score with measures before it that give key, tempo and metre to the singer: tonic to dominant. A pickup of the song
- * completes the last of them. Indices and onsets of the song move on; its measure numbers stay.
+ * completes the last of them. Indices and onsets of the song move on; its measure numbers and its
+ * `sections` stay.
  */
-export function withIntroduction(score: Score, key: Key, count: number): Score {
+export function withIntroduction(
+  score: Score,
+  key: Key,
+  count: number,
+  sections: readonly { readonly from: number; readonly label: string }[],
+): Score {
   const first = score.measures[0];
   if (!first || count === 0) return score;
   const full = measureLength(first.time);
@@ -198,11 +204,10 @@ export function withIntroduction(score: Score, key: Key, count: number): Score {
     onset: lead[i]!.start,
     chord,
   }));
-  // The song's first section is named, so that it does not belong to the introduction; a pickup begins it.
-  const second = score.measures[1]?.section;
-  const opening = first.section ?? (pickup > 0 ? second : undefined) ?? 'Song';
-  const renamed = (m: Measure, i: number): string | undefined =>
-    i === 0 ? opening : i === 1 && pickup > 0 && first.section === undefined ? undefined : m.section;
+  // The song keeps its sections, by the names that they have without the introduction; a pickup begins the first.
+  const opening = sections[0]?.label ?? 'Song';
+  const named = (m: Measure, i: number): string | undefined =>
+    i === 0 ? opening : i === 1 && pickup > 0 && m.section === opening ? undefined : m.section;
   return {
     ...score,
     measures: [
@@ -215,7 +220,7 @@ export function withIntroduction(score: Score, key: Key, count: number): Score {
           ...(m.changes ? { changes: m.changes.map(later) } : {}),
         }))
         .map(({ section: _section, ...m }, i): Measure => {
-          const section = renamed(score.measures[i]!, i);
+          const section = named(score.measures[i]!, i);
           return section === undefined ? m : { ...m, section };
         }),
     ],
@@ -228,18 +233,10 @@ export function withIntroduction(score: Score, key: Key, count: number): Score {
     chordSymbols: [...chords, ...score.chordSymbols.map(later)],
     pedals: score.pedals.map(later),
     ...(score.tempoChanges ? { tempoChanges: score.tempoChanges.map(later) } : {}),
-    ...(score.sectionStarts
-      ? {
-          sectionStarts: [
-            { measure: 0, name: 'Introduction' },
-            ...score.sectionStarts.map((s) => ({
-              ...s,
-              measure: s.measure + count,
-              name: s.name ?? (s.measure === 0 ? opening : undefined),
-            })),
-          ],
-        }
-      : {}),
+    sectionStarts: [
+      { measure: 0, name: 'Introduction' },
+      ...sections.map(({ from, label }) => ({ measure: from + count, name: label })),
+    ],
   };
 }
 

@@ -31,20 +31,22 @@ function entryOf(source: Score, introduction: number): Entry {
   known.set(source, versions);
   const before = versions.get(introduction);
   if (before) return before;
-  const key = keyOf(source);
-  const heard = withHeardMode(source);
-  const chords = chordsOf(heard);
-  const named = { ...heard, chordSymbols: chords.map(({ onset, chord }) => ({ onset, chord })) };
-  const score = withIntroduction(named, key, introduction);
-  const entry: Entry = {
-    score,
-    key,
-    form: formOf(introduction > 0 ? score : heard),
-    chords: introduction > 0 ? chordsOf(score) : chords,
-    keys: new Map(),
-  };
+  const entry = introduction === 0 ? analyse(source) : introduced(entryOf(source, 0), introduction);
   versions.set(introduction, entry);
   return entry;
+}
+
+function analyse(source: Score): Entry {
+  const heard = withHeardMode(source);
+  const chords = chordsOf(heard);
+  const score = { ...heard, chordSymbols: chords.map(({ onset, chord }) => ({ onset, chord })) };
+  return { score, key: keyOf(source), form: formOf(heard), chords, keys: new Map() };
+}
+
+/** The same with measures before it. */
+function introduced({ score: song, key, form }: Entry, count: number): Entry {
+  const score = withIntroduction(song, key, count, form.sections);
+  return { score, key, form: formOf(score), chords: chordsOf(score), keys: new Map() };
 }
 
 /** A source and its form, with so many measures of introduction before it. */

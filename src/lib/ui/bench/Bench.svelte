@@ -143,8 +143,6 @@
           version.key,
         )}. <span class="inline-block first-letter:uppercase">{version.accountText}</span>
         {faithText}
-        <a class="link ml-2" href="/versions/{versionId}/levels">Compare levels</a>
-        <a class="link ml-2" href="/versions/{versionId}/keys">Compare keys</a>
         {#if version.blurs.length > 0}
           {plural(version.blurs.length, 'place blurs', 'places blur')} under the pedal.
         {/if}
@@ -153,6 +151,10 @@
             ? 'its note'
             : 'their notes'} to come back.
         {/if}
+        <span class="whitespace-nowrap">
+          <a class="link" href="/versions/{versionId}/levels">Compare levels</a>
+          <a class="link ml-2" href="/versions/{versionId}/keys">Compare keys</a>
+        </span>
       </p>
       {#each sheets as { phrase, sheet }, i (phrase.from)}
         {@const section = version.form.sections[phrase.section]!}

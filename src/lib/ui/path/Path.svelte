@@ -62,6 +62,11 @@
     const { role, label: name } = form.sections[index]!;
     return role?.from === 'music' && name.length <= 4 ? `, ${role.role}?` : '';
   };
+  /** As much of a section's name as has room before the next one's. */
+  const fitting = (name: string, room: number): string => {
+    const most = Math.max(2, Math.floor(room / 6.8));
+    return name.length <= most ? name : `${name.slice(0, most - 1)}…`;
+  };
   const line = $derived(shape.stones.map((s) => `${s.x},${s.y}`).join(' '));
   const radius = $derived(Math.min(shape.unit * 0.46, small ? 4.5 : 7));
 </script>
@@ -112,7 +117,8 @@
         {/if}
       {/each}
       {#if !small}
-        {#each shape.sections as section (section.index)}
+        {#each shape.sections as section, i (section.index)}
+          {@const name = `${form.sections[section.index]!.label}${proposedRole(section.index)}`}
           <line
             x1={section.from}
             x2={section.to}
@@ -122,7 +128,8 @@
             stroke-width="1.3"
           />
           <text x={section.from} y={shape.height + 27} class="fill-quiet text-[13px]">
-            {form.sections[section.index]!.label}{proposedRole(section.index)}
+            <title>{name}</title>
+            {fitting(name, (shape.sections[i + 1]?.from ?? shape.width) - section.from - 6)}
           </text>
         {/each}
       {/if}
