@@ -183,15 +183,15 @@ const slowFerry: Piece = {
 /* Fox at the Gate: a minor key, and a pickup. */
 
 /** Bass and chord in turn, the bass on two notes. */
-const prowl = (low: string, chord: string, other: string): string =>
+const lowAndChord = (low: string, chord: string, other: string): string =>
   `${low}:1 [${chord}]:1 ${other}:1 [${chord}]:1`;
 
-const xEm = prowl('E3', 'G3 B3', 'B2');
-const xAm = prowl('A2', 'E3 C4', 'E3').replace('E3:1 [', 'C3:1 [');
-const xB7 = prowl('B2', 'A3 D#4', 'F#3');
-const xG = prowl('G2', 'D3 B3', 'D3');
-const xC = prowl('C3', 'G3 E4', 'G2');
-const xD = prowl('D3', 'F#3 A3', 'A2');
+const xEm = lowAndChord('E3', 'G3 B3', 'B2');
+const xAm = lowAndChord('A2', 'E3 C4', 'E3').replace('E3:1 [', 'C3:1 [');
+const xB7 = lowAndChord('B2', 'A3 D#4', 'F#3');
+const xG = lowAndChord('G2', 'D3 B3', 'D3');
+const xC = lowAndChord('C3', 'G3 E4', 'G2');
+const xD = lowAndChord('D3', 'F#3 A3', 'A2');
 
 const foxOpening = 'E5:1.5 D5:0.5 B4:1 G4:1 | A4:1 C5:1 E5:1 C5:1 | B4:1.5 A4:0.5 F#4:1 D#4:1 | E4:3 B4:1';
 const foxOpeningLeft = bars(xEm, xAm, xB7, 'E3:1 [G3 B3]:1 E3:2');
@@ -232,14 +232,12 @@ const foxAtTheGate: Piece = {
 
 /* Teakettle Stroll: a swing tune, AABA. */
 
-const stroll = (low: string, chord: string, other: string): string =>
-  `${low}:1 [${chord}]:1 ${other}:1 [${chord}]:1`;
 const pair = (low: string, chord: string): string => `${low}:1 [${chord}]:1`;
 
-const kBb = stroll('Bb2', 'D3 G3', 'F2');
-const kGm = stroll('G2', 'D3 F3', 'D3').replace('D3:1 [', 'Bb2:1 [');
-const kCm = stroll('C3', 'Eb3 Bb3', 'G2');
-const kF7 = stroll('F2', 'Eb3 A3', 'C3');
+const kBb = lowAndChord('Bb2', 'D3 G3', 'F2');
+const kGm = lowAndChord('G2', 'D3 F3', 'D3').replace('D3:1 [', 'Bb2:1 [');
+const kCm = lowAndChord('C3', 'Eb3 Bb3', 'G2');
+const kF7 = lowAndChord('F2', 'Eb3 A3', 'C3');
 
 const strollA =
   'r:0.5 F4:0.5 G4:0.5 Bb4:0.5 D5:1.5 Bb4:0.5 | G4:1 Bb4:0.5 D5:1 C5:0.5 Bb4:1 | ' +
@@ -271,8 +269,18 @@ const teakettleStroll: Piece = {
     'Bb2:1 [D3 G3]:1 Bb2:1 r:1',
     strollALeft,
     'Bb2:1 [D3 G3]:1 Bb2:1 r:1',
-    bars(stroll('Eb3', 'G3 Bb3', 'Bb2'), stroll('Eb3', 'Gb3 Bb3', 'Bb2'), kBb, stroll('G2', 'F3 B3', 'D3')),
-    bars(stroll('C3', 'E3 Bb3', 'G2'), stroll('C3', 'E3 Bb3', 'G2'), kCm, 'F2:1 [Eb3 A3]:1 F2:1 r:1'),
+    bars(
+      lowAndChord('Eb3', 'G3 Bb3', 'Bb2'),
+      lowAndChord('Eb3', 'Gb3 Bb3', 'Bb2'),
+      kBb,
+      lowAndChord('G2', 'F3 B3', 'D3'),
+    ),
+    bars(
+      lowAndChord('C3', 'E3 Bb3', 'G2'),
+      lowAndChord('C3', 'E3 Bb3', 'G2'),
+      kCm,
+      'F2:1 [Eb3 A3]:1 F2:1 r:1',
+    ),
     strollALeft,
     'Bb2:1 F2:1 Bb1:2',
   ),

@@ -14,11 +14,16 @@ import { keyboardPart, measureAt, soundingNotes } from '../lib/core/score/query'
 import type { Score } from '../lib/core/score/score';
 import { quarters, TICKS_PER_QUARTER } from '../lib/core/score/ticks';
 import { bassOf, chordToneNames, inversion } from '../lib/core/theory/chord';
-import { fromFifths, pitchClass } from '../lib/core/theory/fifths';
-import { keyCode, keyName, parseKey, tonicFifths, tonicName, type Key } from '../lib/core/theory/key';
+import { fromFifths } from '../lib/core/theory/fifths';
+import { keyCode, keyName, parseKey, tonicName, type Key } from '../lib/core/theory/key';
 import { pitchClassName } from '../lib/core/score/pitch';
 import { inAllKeys } from '../lib/core/transpose/allKeys';
-import { transposeScore, transpositionTo, type Transposition } from '../lib/core/transpose/transpose';
+import {
+  keyAbove,
+  transposeScore,
+  transpositionTo,
+  type Transposition,
+} from '../lib/core/transpose/transpose';
 import { checkVersion, type Violation } from '../lib/core/version/check';
 import { withPedal } from '../lib/core/version/markSource';
 import { countingIn } from '../lib/core/version/ways';
@@ -191,11 +196,7 @@ function transposition(from: Key, values: Values): Transposition {
   }
   if (values.by === undefined) throw new UsageError('transpose needs --to KEY or --by SEMITONES.');
   const by = integerFrom('by', values.by, -36, 36);
-  // Of the keys at that distance the one with fewer accidentals; sharps where both have six.
-  const candidates = Array.from({ length: 13 }, (_, i): Key => ({ fifths: i - 6, mode: from.mode }))
-    .filter((k) => (pitchClass(tonicFifths(k)) - pitchClass(tonicFifths(from)) - by) % 12 === 0)
-    .sort((a, b) => Math.abs(a.fifths) - Math.abs(b.fifths) || b.fifths - a.fifths);
-  return { semitones: by, fifths: candidates[0]!.fifths - from.fifths };
+  return { semitones: by, fifths: keyAbove(from, by).fifths - from.fifths };
 }
 
 /** --up and --down choose the octave where --to leaves it open. */

@@ -43,8 +43,7 @@ export function differenceText(now: string, before: string): string {
   return now ? `${now} as well` : before ? `without ${before}` : 'held otherwise';
 }
 
-export const plural = (count: number, one: string, many = `${one}s`): string =>
-  `${count} ${count === 1 ? one : many}`;
+export { plural } from '$core/plural';
 
 /** "5 of 15 new measures with both hands" */
 export const progressText = (piece: { bothHands: number; form: { newMeasures: number } }): string =>

@@ -1,7 +1,8 @@
 /** What a version left out, changed and kept of its source, countable; and how true it is to it. */
 import type { ChordSpan } from '../analysis/harmony';
+import { plural } from '../plural';
 import { beatLength, placeInMeasure } from '../score/metre';
-import { measureAt, soundingNotes, type SoundingNote } from '../score/query';
+import { lowestAt, measureAt, soundingNotes, type SoundingNote } from '../score/query';
 import type { Measure, Note } from '../score/score';
 import type { Ticks } from '../score/ticks';
 import { bassOf } from '../theory/chord';
@@ -119,15 +120,6 @@ function bassesRight(
   return { kept: right.length, of: changes.length };
 }
 
-function lowestAt(sounding: readonly SoundingNote[], tick: Ticks): number | undefined {
-  let lowest: number | undefined;
-  for (const n of sounding) {
-    if (n.onset > tick) break;
-    if (n.onset + n.duration > tick && (lowest === undefined || n.midi < lowest)) lowest = n.midi;
-  }
-  return lowest;
-}
-
 function contourKept(
   melody: readonly SoundingNote[],
   sounding: readonly SoundingNote[],
@@ -145,9 +137,6 @@ function contourKept(
   }
   return { kept, of };
 }
-
-const plural = (count: number, one: string, many = `${one}s`): string =>
-  `${count} ${count === 1 ? one : many}`;
 
 /** "31 of 402 notes left out, 4 rhythms simplified, 2 measures over the leap limit." */
 export function accountText(

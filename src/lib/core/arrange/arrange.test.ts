@@ -118,7 +118,12 @@ const F: Chord = { root: -1, kind: 'major' };
 const G7: Chord = { root: 1, kind: 'dominant7' };
 
 /** The first of the shapes by nearness. */
-const nearest = (...args: Parameters<typeof byNearness>): Voicing | undefined => byNearness(...args)[0];
+const nearest = (
+  shapes: readonly Voicing[],
+  before: Voicing | undefined,
+  home: number,
+  bass: number,
+): Voicing | undefined => byNearness(shapes, { before, home, bass, thumb: 'top' })[0];
 
 describe('voicing', () => {
   const limits = { low: 43, high: 62, span: 9, most: 3 };

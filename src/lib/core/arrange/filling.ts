@@ -11,9 +11,10 @@ import { chordSymbol, chordTones, type Chord } from '../theory/chord';
 import { pitchClass, spellMidi } from '../theory/fifths';
 import type { LevelContract } from './levels';
 import type { ArrangeReason } from './reason';
-import { octavesOf, type Key } from './patterns';
+import type { Key } from './patterns';
 import { isClear } from './register';
 import type { MeasureStretches, Stretch } from './stretches';
+import { octavesOf } from './voicing';
 
 export interface FillSettings {
   readonly contract: LevelContract;

@@ -2,7 +2,7 @@
  * The octave in which a melody lies: the whole of it with room for the left hand below, and phrases by octaves where they
  * would leave the keyboard or the hand's register. A fold falls at the beginning of a phrase, never inside one.
  */
-import type { SoundingNote } from '../score/query';
+import { inOctave, type SoundingNote } from '../score/query';
 import type { Ticks } from '../score/ticks';
 
 export interface FoldSettings {
@@ -69,17 +69,12 @@ export function foldMelody(
   const folds = phrases.flatMap((notes, i): Fold[] =>
     octaves[i] === (i === 0 ? 0 : octaves[i - 1]) ? [] : [{ onset: notes[0]!.onset, octaves: octaves[i]! }],
   );
-  return { notes: phrases.flatMap((notes, i) => notes.map((n) => moved(n, octaves[i]!))), folds };
+  return { notes: phrases.flatMap((notes, i) => notes.map((n) => inOctave(n, octaves[i]!))), folds };
 }
 
 function* betweenStarts(after: Ticks, to: Ticks, begins: ReadonlySet<Ticks>): Generator<Ticks> {
   for (const start of begins) if (start > after && start <= to) yield start;
 }
-
-const moved = (n: SoundingNote, octaves: number): SoundingNote =>
-  octaves === 0
-    ? n
-    : { ...n, midi: n.midi + 12 * octaves, pitch: { ...n.pitch, octave: n.pitch.octave + octaves } };
 
 function phraseCost(
   notes: readonly SoundingNote[],

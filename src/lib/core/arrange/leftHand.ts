@@ -246,7 +246,7 @@ function fits(strokes: readonly Stroke[], ground: Ground, fit: Fit, letGo: boole
   const { contract, keyboard, span, measure } = ground;
   if (strokes.length > fit.onsets) return false;
   const shortest = shortestValue(contract, measure.time);
-  let before = fit.last;
+  let before: Stroke | undefined = fit.last;
   for (const stroke of strokes) {
     const { keys, onset, end } = stroke;
     const low = keys[0]!.midi;
@@ -256,25 +256,17 @@ function fits(strokes: readonly Stroke[], ground: Ground, fit: Fit, letGo: boole
     if (keys.length > contract.leftNotes || high - low > span) return false;
     if (keys.length > 1 && !isClear(keys.map((k) => k.midi))) return false;
     if (high > fit.ceilings.over(onset, letGo ? onset + 1 : end)) return false;
-    // A leap of the pattern itself may be avoided; one from the chord before may not.
     if (
       before &&
-      before !== fit.last &&
       contract.leap !== null &&
+      onset - before.onset <= beatLength(measure.time) &&
+      before.end >= onset &&
       leapBetween(before, stroke) > contract.leap
-    ) {
-      if (stroke.onset - before.onset <= beatLength(measure.time) && before.end >= stroke.onset) return false;
-    }
+    )
+      return false;
     before = stroke;
   }
-  return !fit.last || contract.leap === null || reachable(fit.last, strokes[0]!, ground);
-}
-
-/** From the chord before: where another octave would be nearer, it is taken. */
-function reachable(from: Stroke, to: Stroke, { contract, measure }: Ground): boolean {
-  const quick = to.onset - from.onset <= beatLength(measure.time) && from.end >= to.onset;
-  // No octave of a tone is further than six semitones from some key, but the wanted one can be.
-  return !quick || leapBetween(from, to) <= contract.leap!;
+  return true;
 }
 
 /** Nearest distance between two strokes, in semitones. */

@@ -3,7 +3,7 @@
  * is mended note by note; a measure that keeps too little of itself, or not its basses, is given back to the textures.
  */
 import { beatLength, endOf, metricalStrength, placeInMeasure } from '../score/metre';
-import { byMeasure, byOnset, type SoundingNote } from '../score/query';
+import { byMeasure, byOnset, inOctave, lowestAt, type SoundingNote } from '../score/query';
 import type { Measure } from '../score/score';
 import type { Ticks } from '../score/ticks';
 import { bassOf } from '../theory/chord';
@@ -13,7 +13,7 @@ import type { ArrangeReason } from './reason';
 import { leftOnsetsIn, levelText, type LevelContract } from './levels';
 import { isClear } from './register';
 import type { MeasureStretches } from './stretches';
-import { moved, readableOnsets, writtenEnd, type Piece, type ReadableOnset } from './ownPieces';
+import { readableOnsets, writtenEnd, type Piece, type ReadableOnset } from './ownPieces';
 import { forcedEnd } from './writable';
 
 export interface OwnSettings {
@@ -171,8 +171,8 @@ function onsetsWithin(
 
 function onKeyboard(note: Piece, { low, high }: OwnSettings['keyboard']): Piece {
   let placed = note;
-  while (placed.midi < low) placed = moved(placed, 1);
-  while (placed.midi > high) placed = moved(placed, -1);
+  while (placed.midi < low) placed = inOctave(placed, 1);
+  while (placed.midi > high) placed = inOctave(placed, -1);
   return placed;
 }
 
@@ -188,11 +188,11 @@ interface HandLimits {
 function oneHand(chord: readonly Piece[], { most, span, ceiling, low, tune }: HandLimits): Piece[] {
   const sorted = [...new Map(chord.map((n) => [n.midi, n])).values()].sort((a, b) => a.midi - b.midi);
   let bass = sorted[0]!;
-  while (bass.midi > ceiling && bass.midi - 12 >= low) bass = moved(bass, -1);
+  while (bass.midi > ceiling && bass.midi - 12 >= low) bass = inOctave(bass, -1);
   if (bass.midi > ceiling) return [];
   const others = sorted.slice(1).flatMap((note): Piece[] => {
     let placed = note;
-    while (placed.midi - bass.midi > span || placed.midi > ceiling) placed = moved(placed, -1);
+    while (placed.midi - bass.midi > span || placed.midi > ceiling) placed = inOctave(placed, -1);
     return placed.midi > bass.midi ? [placed] : [];
   });
   // Octave doublings go first, then the fifth, never the bass.
@@ -212,7 +212,7 @@ function oneHand(chord: readonly Piece[], { most, span, ceiling, low, tune }: Ha
   const own = chord.find((n) => tune.has(n.id));
   if (own && !kept.some((n) => n.id === own.id)) {
     let alone = own;
-    while (alone.midi > ceiling && alone.midi - 12 >= low) alone = moved(alone, -1);
+    while (alone.midi > ceiling && alone.midi - 12 >= low) alone = inOctave(alone, -1);
     return alone.midi > ceiling ? [] : [alone];
   }
   return kept.sort((a, b) => a.midi - b.midi);
@@ -234,7 +234,7 @@ function nearer(
   if (leap(chord) <= contract.leap) return chord;
   const ceiling = ceilings.over(onset, onset + 1);
   const other = [-1, 1, -2, 2]
-    .map((octaves) => chord.map((n) => moved(n, octaves)))
+    .map((octaves) => chord.map((n) => inOctave(n, octaves)))
     .filter(
       (c) => c.every((n) => n.midi >= keyboard.low && n.midi <= ceiling) && isClear(c.map((n) => n.midi)),
     )
@@ -258,9 +258,4 @@ function keepsBasses(
     const own = source && lowestAt(source, onset);
     return lowest % 12 === pitchClass(bassOf(chord)) || (own !== undefined && lowest % 12 === own % 12);
   });
-}
-
-function lowestAt(notes: readonly SoundingNote[], tick: Ticks): number | undefined {
-  const sounding = notes.filter((n) => n.onset <= tick && tick < n.onset + n.duration).map((n) => n.midi);
-  return sounding.length > 0 ? Math.min(...sounding) : undefined;
 }

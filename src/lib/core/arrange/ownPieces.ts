@@ -11,15 +11,6 @@ export interface Piece extends SoundingNote {
   readonly source: SoundingNote;
 }
 
-export const moved = (note: Piece, octaves: number): Piece =>
-  octaves === 0
-    ? note
-    : {
-        ...note,
-        midi: note.midi + 12 * octaves,
-        pitch: { ...note.pitch, octave: note.pitch.octave + octaves },
-      };
-
 /** The end at which a level can write a note. */
 export function writtenEnd(
   note: Piece,

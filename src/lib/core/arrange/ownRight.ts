@@ -1,12 +1,12 @@
 /** The source's right hand within a level: what it plays besides its tune, and its chords where the left hand has the tune. */
 import { toMidi } from '../score/pitch';
-import { byMeasure, type SoundingNote } from '../score/query';
+import { byMeasure, inOctave, type SoundingNote } from '../score/query';
 import type { Measure, Note } from '../score/score';
 import type { Ticks } from '../score/ticks';
 import type { ArrangeReason } from './reason';
 import type { LevelContract } from './levels';
 import type { OwnSettings } from './ownLeft';
-import { moved, readableOnsets, writtenEnd, type Piece } from './ownPieces';
+import { readableOnsets, writtenEnd, type Piece } from './ownPieces';
 import { forcedEnd } from './writable';
 
 /** The chords of the source's right hand where its left hand has the tune: the highest note stays, the rest as it fits. */
@@ -132,12 +132,12 @@ function keysBelow(
 ): Piece[] {
   const under = chord
     .map((n): Piece => ({ ...n, source: n }))
-    .map((n) => (n.midi >= top.midi ? moved(n, -Math.ceil((n.midi - top.midi + 1) / 12)) : n))
+    .map((n) => (n.midi >= top.midi ? inOctave(n, -Math.ceil((n.midi - top.midi + 1) / 12)) : n))
     .sort((a, b) => b.midi - a.midi);
   const kept: Piece[] = [];
   for (const note of under) {
     let placed = note;
-    while (top.midi - placed.midi > span || placed.midi < lowest) placed = moved(placed, 1);
+    while (top.midi - placed.midi > span || placed.midi < lowest) placed = inOctave(placed, 1);
     if (placed.midi >= top.midi || kept.length === most) continue;
     if (top.midi - placed.midi < CLOSEST && level < 5) continue;
     if ((top.midi - placed.midi) % 12 === 0 && under.length > most) continue;
@@ -151,7 +151,7 @@ function keysBelow(
 function ownChord(chord: readonly SoundingNote[], { span, most, lowest }: Below): Piece[] {
   const sorted = [...chord].sort((a, b) => b.midi - a.midi).map((n): Piece => ({ ...n, source: n }));
   let top = sorted[0]!;
-  while (top.midi < lowest) top = moved(top, 1);
+  while (top.midi < lowest) top = inOctave(top, 1);
   const kept = [top];
   for (const note of sorted.slice(1)) {
     if (kept.length === most) break;

@@ -11,7 +11,7 @@ import { scaleFifths } from '../theory/key';
 import type { LevelContract } from './levels';
 import type { Stretch } from './stretches';
 import type { TextureId } from './textures';
-import { byNearness, closeVoicings, type Voicing } from './voicing';
+import { byNearness, closeShapes, closeVoicings, octavesOf, type Voicing } from './voicing';
 
 export interface Key {
   readonly midi: number;
@@ -64,17 +64,12 @@ const TRIAD_HOME = 48;
 export const NEARNESS = 0.6;
 /** Highest key of an accompaniment; where it goes by single roots and fifths it stays lower, so that it can come back. */
 const HIGHEST = 64;
+/** B♭2: under it a third above a low note is mud. */
+const LOWEST_UPPER = 46;
 const HIGHEST_ROOT = 57;
 const HIGHEST_FIFTH = 62;
 
 const mod12 = (n: number): number => ((n % 12) + 12) % 12;
-
-/** The keys of a tone between two bounds, rising. */
-export function octavesOf(tone: Fifths, low: number, high: number): number[] {
-  const result: number[] = [];
-  for (let midi = low + mod12(pitchClass(tone) - low); midi <= high; midi += 12) result.push(midi);
-  return result;
-}
 
 /** Basses of a chord, the one nearest to home and to the bass before first. */
 function basses(g: Ground, home: number, high: number): Key[] {
@@ -135,7 +130,7 @@ const pulseOf = (measure: Measure): Ticks => pulseLength(measure.time);
 
 /** Shapes of the chord by how near they are to the one before. */
 const nearestShapes = (g: Ground, shapes: readonly Voicing[], home: number): Voicing[] =>
-  byNearness(shapes, g.before.shape, home, bassOf(g.stretch.chord));
+  byNearness(shapes, { before: g.before.shape, home, bass: bassOf(g.stretch.chord), thumb: 'top' });
 
 const blockShapes = (g: Ground, most: number): Voicing[] =>
   nearestShapes(
@@ -160,20 +155,10 @@ function upperShapes(g: Ground, bass: Key, most: number): Voicing[] {
     0,
     most,
   );
-  const high = Math.min(HIGHEST, g.ceiling);
-  const shapes = chosen.flatMap((bottom) =>
-    octavesOf(bottom, Math.max(bass.midi + 3, 46), high).map((midi): Voicing => ({
-      notes: [
-        { midi, tone: bottom },
-        ...chosen
-          .filter((t) => t !== bottom)
-          .map((tone) => ({ midi: midi + (mod12(pitchClass(tone) - midi) || 12), tone })),
-      ].sort((a, b) => a.midi - b.midi),
-    })),
-  );
+  const low = Math.max(bass.midi + 3, LOWEST_UPPER);
   return nearestShapes(
     g,
-    shapes.filter((v) => v.notes.at(-1)!.midi <= high),
+    closeShapes(chosen, low, Math.min(HIGHEST, g.ceiling)),
     Math.min(55, Math.max(52, bass.midi + 5)),
   );
 }

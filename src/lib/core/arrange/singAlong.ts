@@ -14,7 +14,7 @@ import type { ArrangeReason } from './reason';
 import { shortestValue, type LevelContract } from './levels';
 import { beatsOf } from './patterns';
 import type { MeasureStretches, Stretch } from './stretches';
-import { movement, type Voicing } from './voicing';
+import { byNearness, closeShapes, widthOf, type Voicing } from './voicing';
 import { writableEnd } from './writable';
 
 export const CHORD_RHYTHMS = {
@@ -67,7 +67,7 @@ export function singAlong(
   for (const { measure, stretches } of inMeasures) {
     if (settings.freshStarts.has(measure.index)) before = undefined;
     stretches.forEach((stretch, i) => {
-      const voicing = nearest(shapesOf(stretch.chord, settings), before);
+      const voicing = shapesOf(stretch.chord, settings, before)[0];
       if (!voicing) return;
       const ends = measure.index === lastSounding && i === stretches.length - 1;
       const own = struck(voicing, stretch, measure, measures, ends ? 'held' : settings.rhythm, settings);
@@ -136,29 +136,22 @@ function tonesFor(chord: Chord, most: number): Fifths[] {
   return (withoutBass.length >= most ? withoutBass : order).slice(0, most);
 }
 
-/** Every close shape of the tones within the hand and the range. */
-function shapesOf(chord: Chord, { contract, reach, keyboard }: RightHandSettings): Voicing[] {
+/** Every close shape of the tones within the hand and the range, the one nearest to the one before first. */
+function shapesOf(
+  chord: Chord,
+  { contract, reach, keyboard }: RightHandSettings,
+  before: Voicing | undefined,
+): Voicing[] {
   const span = Math.min(reach, contract.span ?? reach);
-  const tones = tonesFor(chord, Math.min(4, contract.rightNotes));
-  const high = Math.min(HIGH, keyboard.high);
-  return tones.flatMap((bottom) =>
-    Array.from({ length: high - LOW + 1 }, (_, i) => LOW + i)
-      .filter((midi) => midi % 12 === pitchClass(bottom))
-      .map((midi) => ({
-        notes: [
-          { midi, tone: bottom },
-          ...tones
-            .filter((t) => t !== bottom)
-            .map((tone) => ({ midi: midi + ((pitchClass(tone) - (midi % 12) + 12) % 12 || 12), tone })),
-        ].sort((a, b) => a.midi - b.midi),
-      }))
-      .filter(({ notes }) => notes.at(-1)!.midi <= high && notes.at(-1)!.midi - notes[0]!.midi <= span),
+  const shapes = closeShapes(
+    tonesFor(chord, Math.min(4, contract.rightNotes)),
+    LOW,
+    Math.min(HIGH, keyboard.high),
   );
-}
-
-function nearest(shapes: readonly Voicing[], before: Voicing | undefined): Voicing | undefined {
-  const cost = (v: Voicing): number => (before ? movement(before, v) : Math.abs(v.notes[0]!.midi - HOME));
-  return [...shapes].sort((a, b) => cost(a) - cost(b) || a.notes[0]!.midi - b.notes[0]!.midi)[0];
+  return byNearness(
+    shapes.filter((v) => widthOf(v) <= span),
+    { before, home: HOME, thumb: 'bottom' },
+  );
 }
 
 /** Chords of an introduction, one to a measure, as fifths from the tonic: they end on the dominant. */

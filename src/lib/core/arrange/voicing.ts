@@ -28,27 +28,47 @@ export function playedTones(chord: Chord, most: number): Fifths[] {
   return tones.length === 2 ? tones.slice(0, most) : chosen;
 }
 
-/** All close shapes within the limits. A named bass stays lowest. */
-export function closeVoicings(chord: Chord, limits: VoicingLimits): Voicing[] {
-  const tones = playedTones(chord, limits.most);
-  const result: Voicing[] = [];
-  const lowest =
-    chord.bass === undefined ? tones : tones.filter((t) => pitchClass(t) === pitchClass(chord.bass!));
-  for (const bottom of lowest) {
-    const others = tones
-      .filter((t) => t !== bottom)
-      .map((tone) => ({ tone, above: (((pitchClass(tone) - pitchClass(bottom)) % 12) + 12) % 12 || 12 }))
-      .sort((a, b) => a.above - b.above);
-    for (let midi = limits.low; midi <= limits.high; midi++) {
-      if (((midi % 12) + 12) % 12 !== pitchClass(bottom)) continue;
-      const notes = [{ midi, tone: bottom }, ...others.map((o) => ({ midi: midi + o.above, tone: o.tone }))];
-      const numbers = notes.map((n) => n.midi);
-      const top = numbers.at(-1)!;
-      if (top > limits.high || top - midi > limits.span || !isClear(numbers)) continue;
-      result.push({ notes });
-    }
-  }
+const mod12 = (n: number): number => ((n % 12) + 12) % 12;
+
+/** The keys of a tone between two bounds, rising. */
+export function octavesOf(tone: Fifths, low: number, high: number): number[] {
+  const result: number[] = [];
+  for (let midi = low + mod12(pitchClass(tone) - low); midi <= high; midi += 12) result.push(midi);
   return result;
+}
+
+/** Every close shape of some tones between two keys: each of `bottoms` lowest, the others next above it. */
+export const closeShapes = (
+  tones: readonly Fifths[],
+  low: number,
+  high: number,
+  bottoms: readonly Fifths[] = tones,
+): Voicing[] =>
+  bottoms.flatMap((bottom) =>
+    octavesOf(bottom, low, high)
+      .map((midi): Voicing => ({
+        notes: [
+          { midi, tone: bottom },
+          ...tones
+            .filter((t) => t !== bottom)
+            .map((tone) => ({ midi: midi + (mod12(pitchClass(tone) - midi) || 12), tone }))
+            .sort((x, y) => x.midi - y.midi),
+        ],
+      }))
+      .filter(({ notes }) => notes.at(-1)!.midi <= high),
+  );
+
+/** Semitones from the lowest to the highest key. */
+export const widthOf = ({ notes }: Voicing): number => notes.at(-1)!.midi - notes[0]!.midi;
+
+/** All close shapes of a chord within the limits. A named bass stays lowest. */
+export function closeVoicings(chord: Chord, { low, high, span, most }: VoicingLimits): Voicing[] {
+  const tones = playedTones(chord, most);
+  const { bass } = chord;
+  const bottoms = bass === undefined ? tones : tones.filter((t) => pitchClass(t) === pitchClass(bass));
+  return closeShapes(tones, low, high, bottoms).filter(
+    (v) => widthOf(v) <= span && isClear(v.notes.map((n) => n.midi)),
+  );
 }
 
 /** Total movement of all voices between two shapes, in semitones; voices are paired from the top down. */
@@ -64,22 +84,34 @@ export function movement(from: Voicing, to: Voicing): number {
 /** How many semitones away from home a first shape may lie rather than be an inversion. */
 const INVERTED_START = 8;
 
+export interface Nearness {
+  /** The shape before. */
+  readonly before: Voicing | undefined;
+  /** Where the lowest key of a first shape lies best. */
+  readonly home: number;
+  /** The tone that is better lowest in a first shape. */
+  readonly bass?: Fifths;
+  /** Which end of a shape is under the thumb. */
+  readonly thumb: 'top' | 'bottom';
+}
+
 /**
- * Shapes by total movement from the one before; ties go to fewer black keys under the thumb of the left hand, then to the
- * lower one. Without a shape before, by how near they are to `home`, those with `bass` lowest first.
+ * Shapes by total movement from the one before; ties go to fewer black keys under the thumb, then to the lower one. Without
+ * a shape before, by how near they are to home.
  */
 export function byNearness(
   candidates: readonly Voicing[],
-  before: Voicing | undefined,
-  home: number,
-  bass: Fifths,
+  { before, home, bass, thumb }: Nearness,
 ): Voicing[] {
-  const cost = (v: Voicing): number =>
-    before
-      ? movement(before, v)
-      : Math.abs(v.notes[0]!.midi - home) + (v.notes[0]!.tone === bass ? 0 : INVERTED_START);
+  const cost = ({ notes }: Voicing): number =>
+    Math.abs(notes[0]!.midi - home) + (bass === undefined || notes[0]!.tone === bass ? 0 : INVERTED_START);
+  const underThumb = ({ notes }: Voicing): number => notes.at(thumb === 'top' ? -1 : 0)!.midi;
   return candidates
-    .map((v) => ({ v, cost: cost(v), thumb: isBlackKey(v.notes.at(-1)!.midi) ? 1 : 0 }))
-    .sort((a, b) => a.cost - b.cost || a.thumb - b.thumb || a.v.notes[0]!.midi - b.v.notes[0]!.midi)
+    .map((v) => ({
+      v,
+      cost: before ? movement(before, v) : cost(v),
+      black: isBlackKey(underThumb(v)) ? 1 : 0,
+    }))
+    .sort((x, y) => x.cost - y.cost || x.black - y.black || x.v.notes[0]!.midi - y.v.notes[0]!.midi)
     .map(({ v }) => v);
 }

@@ -5,17 +5,16 @@
  */
 import { z } from 'zod';
 import { LEVELS, type LevelContract } from '../arrange/levels';
-import { KEYBOARDS, REACH_SEMITONES } from '../arrange/register';
-import { fingerHand } from '../fingering/fingerHand';
+import { KEYBOARDS } from '../arrange/register';
 import { shownAccidentals } from '../score/accidentals';
 import { toMidi, type Pitch } from '../score/pitch';
 import { byMeasure, soundingNotes } from '../score/query';
 import type { Score } from '../score/score';
-import { keyOptions } from '../theory/easyKeys';
+import { keyOptions, signatureText } from '../theory/easyKeys';
 import { keyCode, keyName, type Key } from '../theory/key';
 import { transpositionTo } from '../transpose/transpose';
 import { analysed } from '../version/analysed';
-import { arrangement } from '../version/realise';
+import { arrangement, fingered } from '../version/realise';
 import type { Recipe } from '../version/recipe';
 
 export const CRITERIA = ['reading', 'hands', 'voice', 'keyboard', 'distance'] as const;
@@ -109,14 +108,10 @@ function judge(
   const over = Math.max(0, signature - (contract.accidentals ?? 7));
   const inMeasures = byMeasure(score.measures, part.notes);
   const accidentals = score.measures.reduce((sum, m, i) => sum + shownAccidentals(m, inMeasures[i]!).size, 0);
-  const cost = (['right', 'left'] as const).reduce((sum, hand) => {
-    const { fingering } = fingerHand(score, part, hand, form, {
-      reach: REACH_SEMITONES[recipe.reach[hand]],
-      locks: new Map(),
-      steadiness: contract.steadiness,
-    });
-    return sum + fingering.cost;
-  }, 0);
+  const cost = (['right', 'left'] as const).reduce(
+    (sum, hand) => sum + fingered(score, form, recipe, [], hand, contract).fingering.cost,
+    0,
+  );
   const { low, high } = KEYBOARDS[recipe.keyboard];
   const perNote = Math.max(1, sounding.length);
   const by = transpositionTo(sourceKey, key).semitones;
@@ -155,12 +150,6 @@ function outsideVoice(melody: readonly { midi: number; duration: number }[], voi
   return outside / total;
 }
 
-const accidentalsText = (fifths: number): string => {
-  const count = Math.abs(fifths);
-  if (count === 0) return 'no sharps or flats';
-  return `${count} ${fifths > 0 ? 'sharp' : 'flat'}${count > 1 ? 's' : ''}`;
-};
-
 const MOVES = ['', 'a semitone', 'a tone', 'a minor third', 'a major third', 'a fourth', 'a tritone'];
 
 const moveText = (by: number): string =>
@@ -185,5 +174,5 @@ export function keySentence(ranked: RankedKey, mode: Key['mode'], all: readonly 
       ? ', and the whole melody lies well for the voice'
       : `, and ${Math.max(1, Math.round(Math.min(1, ranked.voice) * 100))} % of the melody lies outside the voice`;
   const keyboard = ranked.keyboard > 0 ? `; ${ranked.keyboard} places do not fit the keyboard` : '';
-  return `${name}, ${moveText(ranked.by)}: ${accidentalsText(ranked.fifths)}, ${hands}${voice}${keyboard}.`;
+  return `${name}, ${moveText(ranked.by)}: ${signatureText(ranked.fifths)}, ${hands}${voice}${keyboard}.`;
 }

@@ -97,6 +97,26 @@ export function measureAt(measures: readonly Measure[], tick: Ticks): Measure {
   return measures[low]!;
 }
 
+/** The lowest key that is down at a tick. `notes` in order of time. */
+export function lowestAt(notes: readonly SoundingNote[], tick: Ticks): number | undefined {
+  let lowest: number | undefined;
+  for (const n of notes) {
+    if (n.onset > tick) break;
+    if (n.onset + n.duration > tick && (lowest === undefined || n.midi < lowest)) lowest = n.midi;
+  }
+  return lowest;
+}
+
+/** A note moved by whole octaves. */
+export const inOctave = <T extends Pick<SoundingNote, 'midi' | 'pitch'>>(note: T, octaves: number): T =>
+  octaves === 0
+    ? note
+    : {
+        ...note,
+        midi: note.midi + 12 * octaves,
+        pitch: { ...note.pitch, octave: note.pitch.octave + octaves },
+      };
+
 /** End of the last measure. */
 export function endOfScore(score: Score): Ticks {
   const last = score.measures.at(-1);

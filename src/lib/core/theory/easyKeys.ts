@@ -10,7 +10,8 @@ export interface KeyOption {
   readonly fifths: number;
 }
 
-const signatureText = (fifths: number): string => {
+/** "2 sharps", "1 flat", "no sharps or flats" */
+export const signatureText = (fifths: number): string => {
   const count = Math.abs(fifths);
   if (count === 0) return 'no sharps or flats';
   const what = fifths > 0 ? 'sharp' : 'flat';

@@ -8,7 +8,7 @@ import { measureAt } from '../score/query';
 import type { Note, Score } from '../score/score';
 import type { Chord } from '../theory/chord';
 import { fromFifths, pitchClass, spellMidi, toFifths } from '../theory/fifths';
-import { tonicFifths, withinSix, type Key } from '../theory/key';
+import { MOST_ACCIDENTALS, tonicFifths, withinSix, type Key } from '../theory/key';
 
 export interface Transposition {
   /** Signed semitones that every pitch moves. */
@@ -22,6 +22,18 @@ export function transpositionTo(from: Key, to: Key): Transposition {
   const up = (((pitchClass(tonicFifths(to)) - pitchClass(tonicFifths(from))) % 12) + 12) % 12;
   return { semitones: up < 6 ? up : up - 12, fifths: tonicFifths(to) - tonicFifths(from) };
 }
+
+/**
+ * The key so many semitones above another, in its mode, with the fewest accidentals; where two have six, the one with sharps
+ * (`side` 1) or flats (−1).
+ */
+export const keyAbove = (from: Key, semitones: number, side: 1 | -1 = 1): Key =>
+  Array.from({ length: 2 * MOST_ACCIDENTALS + 1 }, (_, i): Key => ({
+    fifths: i - MOST_ACCIDENTALS,
+    mode: from.mode,
+  }))
+    .filter((k) => (pitchClass(tonicFifths(k)) - pitchClass(tonicFifths(from)) - semitones) % 12 === 0)
+    .sort((a, b) => Math.abs(a.fifths) - Math.abs(b.fifths) || side * (b.fifths - a.fifths))[0]!;
 
 export const inverse = ({ semitones, fifths }: Transposition): Transposition => ({
   semitones: -semitones || 0,

@@ -21,7 +21,7 @@ import { fingerHand, phraseStarts, playedBy, struckBy, type FingeredHand } from 
 import type { Finger } from '../fingering/grips';
 import { positionsOf, type HandPosition } from '../fingering/positions';
 import { wideChords, type WideChord } from '../hands/wide';
-import { levelKey } from '../keys/levelKey';
+import { levelKey, type LevelKey } from '../keys/levelKey';
 import { blursUnder, type Blur } from '../pedal/blur';
 import { pedalMarks, type PedalStyle, type ReasonedMark } from '../pedal/pedal';
 import { keyboardPart, measureAt, soundingNotes } from '../score/query';
@@ -110,9 +110,7 @@ export function arrangement(
   const contract = levelNumbered(recipe.level, levels);
   const introduction = introductionOf(source, recipe);
   const { score: heard, key: sourceKey, form } = analysed(source, introduction);
-  const chosen = recipe.key === null ? undefined : parseKey(recipe.key);
-  const proposed = chosen ? undefined : levelKey(heard, sourceKey, contract);
-  const key: Key = { ...(chosen ?? proposed!.key), mode: sourceKey.mode };
+  const { key, because } = keyFor(recipe, heard, sourceKey, contract);
   const { score: moved, chords } = inKey(source, key, introduction);
   const feel = recipe.feel ?? feelOf(source);
   const settings: ArrangeSettings = {
@@ -128,9 +126,7 @@ export function arrangement(
   };
   const next = levels.find((l) => l.level > contract.level);
   const arranged = noHarderThanSource(moved, chords, settings, source.tempo || USUAL_TEMPO, next);
-  const keyReason: Reason[] = proposed?.because
-    ? [{ measure: 0, about: 'register', notes: [], text: proposed.because }]
-    : [];
+  const keyReason: Reason[] = because ? [{ measure: 0, about: 'register', notes: [], text: because }] : [];
   return {
     score: asPianoPart(moved, arranged, inDecidedHands(arranged.notes, decisions), feel),
     contract,
@@ -184,8 +180,13 @@ function noHarderThanSource(
 /** The key of a version, without making it. */
 export function versionKey(source: Score, recipe: Recipe, levels: readonly LevelContract[] = LEVELS): Key {
   const { score, key } = analysed(source, introductionOf(source, recipe));
+  return keyFor(recipe, score, key, levelNumbered(recipe.level, levels)).key;
+}
+
+/** The key that was chosen, in the source's mode; else the one that the level reads. */
+function keyFor(recipe: Recipe, score: Score, sourceKey: Key, contract: LevelContract): LevelKey {
   const chosen = recipe.key === null ? undefined : parseKey(recipe.key);
-  return { ...(chosen ?? levelKey(score, key, levelNumbered(recipe.level, levels)).key), mode: key.mode };
+  return chosen ? { key: { ...chosen, mode: sourceKey.mode } } : levelKey(score, sourceKey, contract);
 }
 
 /** Makes the version. Throws when the source holds no part; every other shortcoming is a violation or a reason. */

@@ -13,6 +13,10 @@ export function studioLevels(db: Db): readonly LevelContract[] {
   return checked.success ? checked.data : LEVELS;
 }
 
+/** Numbers and names of the studio's levels, for lists to choose from. */
+export const levelNames = (db: Db): { level: number; name: string }[] =>
+  studioLevels(db).map(({ level, name }) => ({ level, name }));
+
 /** Keeps levels in place of those before; null goes back to those that ship. */
 export function setStudioLevels(db: Db, levels: readonly LevelContract[] | null): void {
   const row = db.select({ id: studio.id }).from(studio).get();

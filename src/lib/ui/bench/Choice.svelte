@@ -22,10 +22,7 @@
 </script>
 
 <Select.Root type="single" {value} onValueChange={(v) => onchange(v as Value)} items={[...options]}>
-  <Select.Trigger
-    class="flex min-h-8 items-center gap-1 border-b border-ink px-1 hover:text-accent"
-    aria-label="{label}: {chosen?.label ?? ''}"
-  >
+  <Select.Trigger class="opens" aria-label="{label}: {chosen?.label ?? ''}">
     {#if shown}<span class="text-quiet">{shown}</span>{/if}
     {chosen?.label ?? label}
     <ChevronDown size={15} aria-hidden="true" />

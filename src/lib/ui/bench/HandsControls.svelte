@@ -20,10 +20,7 @@
 </script>
 
 <Popover.Root>
-  <Popover.Trigger
-    class="flex min-h-8 items-center gap-1 border-b border-ink px-1 hover:text-accent"
-    aria-label="Hands and keyboard: {summary}"
-  >
+  <Popover.Trigger class="opens" aria-label="Hands and keyboard: {summary}">
     {summary}
     <ChevronDown size={15} aria-hidden="true" />
   </Popover.Trigger>

@@ -13,7 +13,7 @@
 </script>
 
 <DropdownMenu.Root>
-  <DropdownMenu.Trigger class="flex min-h-8 items-center gap-1 border-b border-ink px-1 hover:text-accent">
+  <DropdownMenu.Trigger class="opens">
     {label}
     <ChevronDown size={15} aria-hidden="true" />
   </DropdownMenu.Trigger>

@@ -1,7 +1,7 @@
 import { db } from '$server/db';
 import { readForm } from '$server/forms';
 import { addLesson, findLearner, learnerSchema, lessonsOf, updateLearner } from '$server/studio/learners';
-import { studioLevels } from '$server/studio/levels';
+import { levelNames } from '$server/studio/levels';
 import { piecesOfLearner } from '$server/studio/progress';
 import { error, fail } from '@sveltejs/kit';
 import { z } from 'zod';
@@ -14,7 +14,7 @@ export const load: PageServerLoad = ({ params }) => {
     learner,
     pieces: piecesOfLearner(db(), learner.id),
     lessons: lessonsOf(db(), learner.id),
-    levels: studioLevels(db()).map(({ level, name }) => ({ level, name })),
+    levels: levelNames(db()),
     today: new Date().toISOString().slice(0, 10),
   };
 };

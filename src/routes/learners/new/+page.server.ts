@@ -1,12 +1,12 @@
 import { db } from '$server/db';
 import { readForm } from '$server/forms';
 import { addLearner, learnerSchema } from '$server/studio/learners';
-import { studioLevels } from '$server/studio/levels';
+import { levelNames } from '$server/studio/levels';
 import { fail, redirect } from '@sveltejs/kit';
 import type { Actions, PageServerLoad } from './$types';
 
 export const load: PageServerLoad = () => ({
-  levels: studioLevels(db()).map(({ level, name }) => ({ level, name })),
+  levels: levelNames(db()),
 });
 
 export const actions: Actions = {

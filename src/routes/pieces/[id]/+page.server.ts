@@ -9,7 +9,7 @@ import { partFacts } from '$lib/engrave/preview';
 import { DEFAULT_RECIPE, recipeSchema } from '$core/version/recipe';
 import { db } from '$server/db';
 import { findLearner, listLearners, recipeFor } from '$server/studio/learners';
-import { studioLevels } from '$server/studio/levels';
+import { levelNames, studioLevels } from '$server/studio/levels';
 import {
   findPiece,
   partsOf,
@@ -54,7 +54,7 @@ export const load: PageServerLoad = ({ params }) => {
     })),
     keys: keyOptions(key.mode),
     sourceKeyCode: keyCode(key),
-    levels: levels.map(({ level, name }) => ({ level, name })),
+    levels: levelNames(db()),
     learners: listLearners(db()).map(({ id, name, level }) => ({ id, name, level })),
   };
 };

@@ -5,6 +5,7 @@
   import HelpDialog from '$ui/bench/HelpDialog.svelte';
   import MarkControls from '$ui/bench/MarkControls.svelte';
   import RecipeControls from '$ui/bench/RecipeControls.svelte';
+  import { saveVersion } from '$ui/bench/save';
   import TakeAway from '$ui/piece/TakeAway.svelte';
   import Header from '$ui/shell/Header.svelte';
   import Redo from '@lucide/svelte/icons/redo-2';
@@ -21,18 +22,7 @@
       recipe: data.version.recipe,
       decisions: data.version.decisions,
       revision: data.version.revision,
-      save: async ({ recipe, decisions }, basedOn) => {
-        const response = await fetch(`/versions/${data.version.id}`, {
-          method: 'PUT',
-          headers: { 'content-type': 'application/json' },
-          body: JSON.stringify({ recipe, decisions, basedOn }),
-        }).catch(() => undefined);
-        if (!response) throw new Error('The server cannot be reached.');
-        const answer: { revision?: number; message?: string } = await response.json();
-        if (answer.revision === undefined)
-          throw new Error(answer.message ?? 'The server did not take the change.');
-        return answer.revision;
-      },
+      save: ({ recipe, decisions }, basedOn) => saveVersion(data.version.id, { recipe, decisions }, basedOn),
     }),
   );
 

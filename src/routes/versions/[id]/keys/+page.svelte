@@ -1,6 +1,7 @@
 <script lang="ts">
   import { goto } from '$app/navigation';
   import { levelText } from '$core/arrange/levels';
+  import { saveVersion } from '$ui/bench/save';
   import KeyRanking from '$ui/keys/KeyRanking.svelte';
   import { reachName } from '$ui/text';
 
@@ -13,14 +14,12 @@
 
   async function choose(key: string): Promise<void> {
     const { recipe, decisions, revision, id } = data.version;
-    const response = await fetch(`/versions/${id}`, {
-      method: 'PUT',
-      headers: { 'content-type': 'application/json' },
-      body: JSON.stringify({ recipe: { ...recipe, key }, decisions, basedOn: revision }),
-    }).catch(() => undefined);
-    const answer: { message?: string } = (await response?.json().catch(() => ({}))) ?? {};
-    if (response?.ok) await goto(`/versions/${id}`, { invalidateAll: true });
-    else problem = answer.message ?? 'The server cannot be reached.';
+    try {
+      await saveVersion(id, { recipe: { ...recipe, key }, decisions }, revision);
+      await goto(`/versions/${id}`, { invalidateAll: true });
+    } catch (error) {
+      problem = error instanceof Error ? error.message : String(error);
+    }
   }
 </script>
 
