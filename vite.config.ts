@@ -1,11 +1,12 @@
 import { sveltekit } from '@sveltejs/kit/vite';
 import tailwindcss from '@tailwindcss/vite';
 import { defineConfig } from 'vitest/config';
+import { separateWasm } from './scripts/separateWasm.ts';
 
 export default defineConfig({
   plugins: [tailwindcss(), sveltekit()],
-  worker: { format: 'es' },
-  // The engraver's WebAssembly is one large module that is only ever loaded inside a worker.
+  worker: { format: 'es', plugins: () => [separateWasm()] },
+  // On the server the engraver's WebAssembly is one large module, read once when it starts.
   build: { chunkSizeWarningLimit: 9000 },
   optimizeDeps: { exclude: ['verovio'] },
   test: { include: ['src/**/*.test.ts'], environment: 'node' },

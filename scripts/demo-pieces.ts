@@ -230,7 +230,7 @@ const foxAtTheGate: Piece = {
   sections: { 1: 'A', 9: 'B', 17: 'A' },
 };
 
-/* Teakettle Stroll: a swing tune, AABA. */
+/* Teakettle Stroll: a swing melody, AABA. */
 
 const pair = (low: string, chord: string): string => `${low}:1 [${chord}]:1`;
 

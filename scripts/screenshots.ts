@@ -1,5 +1,6 @@
 /** Takes the pictures of docs/screenshots/ from the demo studio. Run with `npm run screenshots` after a build. */
 import { expect, test, type Page } from '@playwright/test';
+import { open } from '../tests/support';
 
 const shot = (page: Page, name: string) => page.screenshot({ path: `docs/screenshots/${name}.png` });
 const drawn = (page: Page) => expect(page.locator('.sheet svg').nth(1)).toBeVisible({ timeout: 30_000 });
@@ -11,12 +12,10 @@ test('screenshots', async ({ page }) => {
     ['/learners', 'learners'],
     ['/pieces', 'pieces'],
   ] as const) {
-    await page.goto(path);
-    await page.waitForLoadState('networkidle');
+    await open(page, path);
     await shot(page, name);
   }
-  await page.goto('/pieces');
-  await page.waitForLoadState('networkidle');
+  await open(page, '/pieces');
   await page.locator('input[type=file]').setInputFiles('demo-studio/mill-pond-waltz.musicxml');
   await expect(page.locator('.sheet svg').first()).toBeVisible({ timeout: 30_000 });
   await shot(page, 'look');

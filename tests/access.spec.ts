@@ -1,11 +1,10 @@
 /** Every main view holds what axe can check, and works without a mouse. */
 import { expect, test } from '@playwright/test';
-import { benchReady, expectAccessible } from './support';
+import { benchReady, expectAccessible, open } from './support';
 
 for (const path of ['/', '/learners', '/learners/new', '/pieces'])
   test(`${path} is accessible`, async ({ page }) => {
-    await page.goto(path);
-    await page.waitForLoadState('networkidle');
+    await open(page, path);
     await expectAccessible(page);
   });
 

@@ -1,6 +1,6 @@
 /** One source, many versions: style, texture, levels side by side, the ranking of keys, levels of one's own. */
 import { expect, test, type Page } from '@playwright/test';
-import { benchReady, bring, expectAccessible } from './support';
+import { benchReady, bring, expectAccessible, open } from './support';
 
 async function openBench(page: Page, title: string): Promise<void> {
   await bring(page, title);
@@ -46,9 +46,9 @@ test('a song becomes chords to sing to, with an introduction that can go', async
   await expect(page.getByRole('heading', { name: 'Introduction' })).toBeVisible();
   await choose(page, /^Introduction: /, 'no introduction');
   await expect(page.getByRole('heading', { name: 'Introduction' })).toHaveCount(0);
-  await choose(page, /^Right hand: /, 'Held');
+  await choose(page, /^Rhythm of the chords: /, 'Held');
   await benchReady(page);
-  await expect(page.getByLabel('Right hand: Held')).toBeVisible();
+  await expect(page.getByLabel('Rhythm of the chords: Held')).toBeVisible();
 });
 
 test('hands and keyboard redraw the version', async ({ page }) => {
@@ -104,8 +104,7 @@ test('the chart of a piece in all twelve keys', async ({ page }) => {
 });
 
 test('a level is changed, one is added between two, and all are given back', async ({ page }) => {
-  await page.goto('/settings/levels?level=5');
-  await page.waitForLoadState('networkidle');
+  await open(page, '/settings/levels?level=5');
   await expectAccessible(page);
   await page.getByLabel('Left hand, notes at once').fill('9');
   await page.getByRole('button', { name: 'Keep this level' }).click({ noWaitAfter: true });

@@ -4,12 +4,11 @@ import { mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { readScoreFile } from '../src/lib/core/io/readScoreFile';
-import { bring, benchReady, expectAccessible, pianoFile } from './support';
+import { benchReady, bring, expectAccessible, open, pianoFile, scripted } from './support';
 
 /** How many pieces of a title are kept. Other tests bring theirs meanwhile. */
 const countOf = async (page: Page, title: RegExp): Promise<number> => {
-  await page.goto('/pieces');
-  await page.waitForLoadState('networkidle');
+  await open(page, '/pieces');
   return page.locator('main').getByRole('link', { name: title }).count();
 };
 
@@ -17,8 +16,7 @@ const countOf = async (page: Page, title: RegExp): Promise<number> => {
 const BAD = /^(list|half|none|huge|untitled)$/i;
 
 test('a file dropped on the page is read', async ({ page }) => {
-  await page.goto('/pieces');
-  await page.waitForLoadState('networkidle');
+  await open(page, '/pieces');
   const { name, buffer } = pianoFile('Dropped Song');
   const transfer = await page.evaluateHandle(
     ([fileName, text]) => {
@@ -46,12 +44,11 @@ test('the source stays as it was received', async ({ page }) => {
 test('a look shows the music and what was left out, and keeps nothing until it is told to', async ({
   page,
 }) => {
-  await page.goto('/pieces');
-  await page.waitForLoadState('networkidle');
+  await open(page, '/pieces');
   await page.locator('input[type=file]').setInputFiles({
     name: 'brook.abc',
     mimeType: 'text/vnd.abc',
-    buffer: Buffer.from('X:1\nT:Brook Tune\nM:3/4\nL:1/4\nK:G\nD|"G"G B d|"D7"A2 \u00b6 F|"G"G2|]\n'),
+    buffer: Buffer.from('X:1\nT:Brook Melody\nM:3/4\nL:1/4\nK:G\nD|"G"G B d|"D7"A2 \u00b6 F|"G"G2|]\n'),
   });
   const dialog = page.getByRole('dialog', { name: 'Is this the piece?' });
   await expect(dialog.locator('.sheet svg').first()).toBeVisible();
@@ -59,24 +56,22 @@ test('a look shows the music and what was left out, and keeps nothing until it i
   await expect(dialog).toContainText(/Line 6, character \d+/);
   await expectAccessible(page);
   await dialog.getByRole('button', { name: 'Leave it' }).click();
-  expect(await countOf(page, /Brook Tune/)).toBe(0);
+  expect(await countOf(page, /Brook Melody/)).toBe(0);
 });
 
-test('a tune is typed, and kept under the name it is given', async ({ page }) => {
-  await page.goto('/pieces');
-  await page.waitForLoadState('networkidle');
+test('a melody is typed, and kept under the name it is given', async ({ page }) => {
+  await open(page, '/pieces');
   await page.getByRole('button', { name: 'Type or paste it' }).click();
-  await page.getByLabel('A tune in ABC, or chords with their beats').fill('L: 1/4\nK: F\nF G A B | c4 |]');
+  await page.getByLabel('A melody in ABC, or chords with their beats').fill('L: 1/4\nK: F\nF G A B | c4 |]');
   await page.getByRole('button', { name: 'Read what is typed' }).click();
-  await page.getByLabel('Title').fill('Typed Tune');
+  await page.getByLabel('Title').fill('Typed Melody');
   await page.getByRole('button', { name: 'Keep this piece' }).click();
-  await expect(page.getByRole('heading', { level: 1, name: 'Typed Tune' })).toBeVisible();
+  await expect(page.getByRole('heading', { level: 1, name: 'Typed Melody' })).toBeVisible();
   await expect(page.getByText('F G A B♭ C D E')).toBeVisible();
 });
 
 test('a chord chart pasted anywhere becomes a version to sing to', async ({ page }) => {
-  await page.goto('/pieces');
-  await page.waitForLoadState('networkidle');
+  await open(page, '/pieces');
   await page.evaluate(() => {
     const clipboardData = new DataTransfer();
     clipboardData.setData('text/plain', 'Pasted Song\n\nVerse 1:\nF / / | Bb/C / / |\nDown the lane\n');
@@ -91,8 +86,7 @@ test('a chord chart pasted anywhere becomes a version to sing to', async ({ page
 });
 
 test('who plays what is proposed, and can be changed after the piece is kept', async ({ page }) => {
-  await page.goto('/pieces');
-  await page.waitForLoadState('networkidle');
+  await open(page, '/pieces');
   await page.locator('input[type=file]').setInputFiles({
     name: 'three.abc',
     mimeType: 'text/vnd.abc',
@@ -108,7 +102,7 @@ test('who plays what is proposed, and can be changed after the piece is kept', a
   await expect(page.getByRole('heading', { level: 1, name: 'Three Parts' })).toBeVisible();
   await page.getByLabel(/Singer/).selectOption('other');
   await page.getByLabel(/Upper/).selectOption('melody');
-  await page.waitForLoadState('networkidle');
+  await scripted(page);
   await page.reload();
   await expect(page.getByLabel(/Singer/)).toHaveValue('other');
   await expect(page.getByLabel(/Upper/)).toHaveValue('melody');

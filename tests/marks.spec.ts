@@ -24,7 +24,7 @@ test('another counting school, words of one’s own, and a section that is count
   await openBench(page, 'Counted Song');
   const words = panel(page).getByLabel('Words to count this measure');
   await expect(words).toHaveValue('1 (2) & 3 4');
-  await choose(page, /^Count: numbers/, 'ta, ka-di-mi');
+  await choose(page, /^Counting: as proposed/, 'ta, ka-di-mi');
   await expect(words).toHaveValue('ta (ta) di ta ta');
   await expect(counts(page).filter({ hasText: /^ta$/ }).first()).toBeVisible();
   await page.keyboard.press('c');
@@ -64,7 +64,7 @@ test('the pedal of a measure, by list and by key, with what it is for', async ({
   await page.getByRole('region', { name: /^Music of/ }).focus();
   await page.keyboard.press('p');
   await expect(here).toHaveValue('none');
-  await choose(page, /^Pedal: with each harmony/, 'on long notes only');
+  await choose(page, /^Pedal: as proposed/, 'on long notes only');
   await expect(here).toHaveValue('none');
   await here.selectOption('as proposed');
   await panel(page)

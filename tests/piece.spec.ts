@@ -2,14 +2,13 @@
 import { expect, test, type Page } from '@playwright/test';
 import { writeMusicXml } from '../src/lib/core/io/musicxml/write';
 import { scoreFrom } from '../src/lib/core/test/shorthand';
-import { bring, expectAccessible } from './support';
+import { bring, expectAccessible, open, scripted } from './support';
 
 const music = (page: Page) => page.getByRole('region', { name: /^The music of/ });
 
 /** Keeps a piece from a file made of the shorthand. */
 async function keep(page: Page, title: string, made: Parameters<typeof scoreFrom>[0]): Promise<void> {
-  await page.goto('/pieces');
-  await page.waitForLoadState('networkidle');
+  await open(page, '/pieces');
   await page.locator('input[type=file]').setInputFiles({
     name: `${title}.musicxml`,
     mimeType: 'application/xml',
@@ -17,7 +16,7 @@ async function keep(page: Page, title: string, made: Parameters<typeof scoreFrom
   });
   await page.getByRole('button', { name: 'Keep this piece' }).click();
   await expect(page.getByRole('heading', { level: 1, name: title })).toBeVisible();
-  await page.waitForLoadState('networkidle');
+  await scripted(page);
 }
 
 const A = [
@@ -81,7 +80,7 @@ test('the form is made one’s own, and given back', async ({ page }) => {
   await page.getByLabel(/^Section Refrain begins at/).selectOption({ value: '15' });
   await expect(page.getByText('Section Refrain begins elsewhere.')).toBeVisible();
   await page.reload();
-  await page.waitForLoadState('networkidle');
+  await scripted(page);
   await page.getByText('The sections are yours').click();
   await expect(page.getByLabel(/^Section Refrain begins at/)).toHaveValue('15');
   await page.getByRole('button', { name: /^Join section Refrain/ }).click();

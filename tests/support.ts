@@ -25,18 +25,30 @@ export function pianoFile(title: string): { name: string; mimeType: string; buff
   };
 }
 
+/** Goes to a page, and waits until what works by script on it does. */
+export async function open(page: Page, path: string): Promise<void> {
+  await page.goto(path);
+  await scripted(page);
+}
+
+/** The page's script has taken over. */
+export const scripted = (page: Page): Promise<void> =>
+  expect(page.locator('html[data-ready]')).toHaveCount(1);
+
 /** Brings a piece through the page, and lands on it. */
 export async function bring(page: Page, title: string): Promise<void> {
-  await page.goto('/pieces');
-  await page.waitForLoadState('networkidle'); // the button works by script
+  await open(page, '/pieces');
   await page.locator('input[type=file]').setInputFiles(pianoFile(title));
   await page.getByRole('button', { name: 'Keep this piece' }).click();
   await expect(page.getByRole('heading', { level: 1, name: title })).toBeVisible();
 }
 
-/** The bench is ready when its first phrase is drawn and everything is saved. */
+/** The bench is ready when its version is made, its first phrase is drawn and everything is saved. */
 export async function benchReady(page: Page): Promise<void> {
   await expect(page.locator('.sheet svg').first()).toBeVisible({ timeout: 30_000 });
+  await expect(page.getByRole('region', { name: /^Music of/ })).toHaveAttribute('aria-busy', 'false', {
+    timeout: 30_000,
+  });
   await expect(page.getByText('Saved', { exact: true })).toBeVisible();
 }
 

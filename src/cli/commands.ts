@@ -1,5 +1,4 @@
 /** What each command makes of a score. Nothing here reads or writes files: main.ts does. */
-import { formOf } from '../lib/core/analysis/form';
 import { keyOf, withHeardMode } from '../lib/core/analysis/key';
 import { reportOf } from '../lib/core/analysis/report';
 import { shareOf } from '../lib/core/arrange/account';
@@ -26,10 +25,18 @@ import {
 } from '../lib/core/transpose/transpose';
 import { checkVersion, type Violation } from '../lib/core/version/check';
 import { withPedal } from '../lib/core/version/markSource';
-import { countingIn } from '../lib/core/version/ways';
 import { realise } from '../lib/core/version/realise';
 import { finger } from './finger';
-import { integerFrom, recipeFrom, UsageError, voiceFrom, weightsFrom, type Values } from './options';
+import {
+  integerFrom,
+  optionValue,
+  recipeFrom,
+  UsageError,
+  voiceFrom,
+  wantedFrom,
+  weightsFrom,
+  type Values,
+} from './options';
 import { numberOf, reachOf, type Input, type Outcome } from './outcome';
 
 const keyJson = (key: Key) => ({ tonic: tonicName(key), mode: key.mode, fifths: key.fifths });
@@ -112,14 +119,16 @@ function analyse({ score, warnings }: Input): Outcome {
 function arrange({ score, values, recipeFile, levels }: Input): Outcome {
   if (values.level === undefined && recipeFile === undefined)
     throw new UsageError('arrange needs --level 1 to 6.');
-  const recipe = recipeFrom(values, recipeFile, levels);
-  const version = realise(score, recipe, [], levels);
+  const { recipe, decisions } = wantedFrom(values, recipeFile, levels, score);
+  const version = realise(score, recipe, decisions, levels);
   const number = (index: number): number | string => numberOf(version.score, index);
   const { faith, ...account } = version.account;
   return {
     music: version.score,
     report: {
       recipe,
+      decisions,
+      parked: version.parked,
       key: keyJson(version.key),
       summary: version.accountText,
       account,
@@ -138,13 +147,16 @@ const violationsJson = (score: Score, violations: readonly Violation[]) =>
   violations.map((v) => ({ ...v, measure: numberOf(score, v.measure) }));
 
 function count({ score, values }: Input): Outcome {
-  const recipe = recipeFrom(values);
+  const { cutTime } = recipeFrom(values);
+  const school = optionValue(values, 'counting') ?? 'numbers';
   const hand = values.hand ?? 'right';
   if (hand !== 'right' && hand !== 'left' && hand !== 'both')
     throw new UsageError(`--hand takes right, left or both, not “${hand}”.`);
   const part = keyboardPart(score);
   const notes = hand === 'both' ? soundingNotes(part.notes) : playedBy(part, hand);
-  const counted = countMeasures(score.measures, notes, countingIn(recipe, formOf(score)));
+  const counted = countMeasures(score.measures, notes, () =>
+    school === 'none' ? null : { school, cutTime },
+  );
   return {
     json: {
       feel: feelOf(score),
@@ -157,7 +169,11 @@ function count({ score, values }: Input): Outcome {
 }
 
 function pedal({ score, values }: Input): Outcome {
-  const { score: music, marks, blurs } = withPedal(score, keyboardPart(score), recipeFrom(values).pedal);
+  const {
+    score: music,
+    marks,
+    blurs,
+  } = withPedal(score, keyboardPart(score), optionValue(values, 'pedal') ?? 'harmony');
   const place = (onset: number) => {
     const measure = measureAt(score.measures, onset);
     return { measure: numberOf(score, measure.index), at: quarters(onset - measure.start) };
@@ -172,8 +188,10 @@ function pedal({ score, values }: Input): Outcome {
 }
 
 function keys({ score, values, recipeFile, levels }: Input): Outcome {
+  const { recipe, decisions } = wantedFrom(values, recipeFile, levels, score);
   return {
-    json: rankKeys(score, recipeFrom(values, recipeFile, levels), {
+    json: rankKeys(score, recipe, {
+      decisions,
       voice: values.voice ? voiceFrom(values.voice) : undefined,
       weights: values.weights ? weightsFrom(values.weights) : DEFAULT_WEIGHTS,
       levels,

@@ -1,10 +1,10 @@
 /** Options of the command line, checked. Whatever is wrong becomes one plain line (UsageError). */
 import { parseArgs } from 'node:util';
 import { z } from 'zod';
-import { TUNE_LINES } from '../lib/core/analysis/melody';
 import { LEVELS, levelsSchema, type LevelContract } from '../lib/core/arrange/levels';
-import { CHORD_RHYTHM_IDS, type ChordRhythm } from '../lib/core/arrange/singAlong';
-import { TEXTURE_IDS, type TextureId } from '../lib/core/arrange/textures';
+import { WHOLE } from '../lib/core/decisions/anchor';
+import { decide } from '../lib/core/decisions/decide';
+import { allKinds, decisionsSchema, type AnyKind, type Decision } from '../lib/core/decisions/registry';
 import {
   CRITERIA,
   DEFAULT_WEIGHTS,
@@ -12,32 +12,29 @@ import {
   type VoiceRange,
   type Weights,
 } from '../lib/core/keys/rank';
-import { SCHOOL_IDS } from '../lib/core/counting/schools';
-import { PEDAL_STYLES } from '../lib/core/pedal/pedal';
 import { parsePitch, toMidi } from '../lib/core/score/pitch';
-import { parseKey } from '../lib/core/theory/key';
-import { DEFAULT_RECIPE, recipeSchema, type Recipe } from '../lib/core/version/recipe';
+import type { Score } from '../lib/core/score/score';
+import { listed } from '../lib/core/version/document';
+import { fromOlder } from '../lib/core/version/older';
+import { recipeSchema, type Recipe } from '../lib/core/version/recipe';
 
 /** A command line that cannot be carried out: exit status 2. */
 export class UsageError extends Error {
   override readonly name = 'UsageError';
 }
 
+/** Settings of a recipe that have one value; the reach of each hand has options of its own. */
+const SETTINGS = (Object.keys(recipeSchema.shape) as (keyof Recipe)[]).filter((name) => name !== 'reach');
+
+/** "cutTime" is --cut-time. */
+const optionOf = (setting: string): string => setting.replace(/[A-Z]/g, (c) => `-${c.toLowerCase()}`);
+
+const DECIDING = allKinds().filter((kind) => kind.option !== undefined);
+
 const DEFINITIONS = {
-  level: { type: 'string' },
-  style: { type: 'string' },
-  key: { type: 'string' },
   reach: { type: 'string' },
   'reach-left': { type: 'string' },
   'reach-right': { type: 'string' },
-  keyboard: { type: 'string' },
-  counting: { type: 'string' },
-  'cut-time': { type: 'string' },
-  pedal: { type: 'string' },
-  texture: { type: 'string' },
-  tune: { type: 'string' },
-  rhythm: { type: 'string' },
-  introduction: { type: 'string' },
   levels: { type: 'string' },
   weights: { type: 'string' },
   recipe: { type: 'string' },
@@ -54,10 +51,24 @@ const DEFINITIONS = {
   help: { type: 'boolean', short: 'h' },
 } as const;
 
-export type Values = ReturnType<typeof readArguments>['values'];
+const derived = Object.fromEntries(
+  [...SETTINGS.map(optionOf), ...DECIDING.map((kind) => kind.option!)].map((name) => [
+    name,
+    { type: 'string' as const },
+  ]),
+);
+
+const parsed = (args: string[]) =>
+  parseArgs({ args, options: { ...derived, ...DEFINITIONS }, allowPositionals: true });
+
+/** The options of a command line; those that recipe and decisions bring are texts. */
+export type Values = ReturnType<typeof parsed>['values'] & {
+  readonly level?: string;
+  readonly key?: string;
+};
 
 /** Splits a command line into its command, files and options. */
-export function readArguments(args: readonly string[]) {
+export function readArguments(args: readonly string[]): { values: Values; positionals: string[] } {
   try {
     // A number after --by may be negative: "--by -3" is not an option called -3.
     const joined = args.flatMap((arg, i) =>
@@ -67,81 +78,131 @@ export function readArguments(args: readonly string[]) {
           ? [`--by=${args[i + 1]}`]
           : [arg],
     );
-    return parseArgs({ args: joined, options: DEFINITIONS, allowPositionals: true });
+    return parsed(joined) as { values: Values; positionals: string[] };
   } catch (error) {
     throw new UsageError((error as Error).message.split('\n')[0]!);
   }
 }
 
-function choice<T extends string | number>(name: string, text: string, allowed: readonly T[]): T {
-  const found = allowed.find((a) => String(a) === text);
-  if (found !== undefined) return found;
-  throw new UsageError(`--${name} takes one of ${allowed.join(', ')}, not “${text}”.`);
+/** What is made of a score: for whom, and what is decided. */
+export interface Wanted {
+  readonly recipe: Recipe;
+  readonly decisions: readonly Decision[];
 }
 
-/** Other spellings of the counting schools. */
-const COUNTING_NAMES: Readonly<Record<string, string>> = { 'ta-ti-ti': 'ta-titi', 'ta-ka-di-mi': 'takadimi' };
+/** The text of an option that a recipe or a kind of decision brings. */
+const given = (values: Values, option: string): string | undefined => {
+  const value = (values as Readonly<Record<string, unknown>>)[option];
+  return typeof value === 'string' ? value : undefined;
+};
 
-/** The recipe that the options describe, over the file given with --recipe, over the default one. */
-export function recipeFrom(
+/** What the options describe, over the file given with --recipe, over what is usual. `score` places what an older file says of sections. */
+export function wantedFrom(
   values: Values,
   file?: unknown,
   levels: readonly LevelContract[] = LEVELS,
-): Recipe {
-  const base = file === undefined ? DEFAULT_RECIPE : parsedRecipe(file);
-  const reach = (name: 'reach-right' | 'reach-left', before: number): number => {
-    const text = values[name] ?? values.reach;
-    return text === undefined ? before : choice(name, text, [7, 8, 9, 10]);
+  score?: Score,
+): Wanted {
+  const base = file === undefined ? undefined : wantedIn(file, score);
+  return {
+    recipe: recipeFrom(values, base?.recipe, levels),
+    decisions: decidedBy(values, base?.decisions ?? []),
   };
-  const key = values.key ?? base.key;
-  if (key !== null && !parseKey(key)) throw new UsageError(`--key ${key} names no key; write C, F#m or Bb.`);
+}
+
+/** The recipe that the options describe, over another. */
+export function recipeFrom(
+  values: Values,
+  base: Recipe = recipeSchema.parse({ level: 2 }),
+  levels: readonly LevelContract[] = LEVELS,
+): Recipe {
+  const changes: Record<string, unknown> = {};
+  for (const setting of SETTINGS) {
+    const text = given(values, optionOf(setting));
+    if (text !== undefined) changes[setting] = valueOf(optionOf(setting), recipeSchema.shape[setting], text);
+  }
+  if (changes.level !== undefined && !levels.some((l) => l.level === changes.level))
+    throw new UsageError(
+      `--level takes one of ${levels.map((l) => l.level).join(', ')}, not “${values.level}”.`,
+    );
+  const reach = (option: 'reach-right' | 'reach-left', before: number): unknown => {
+    const text = values[option] ?? values.reach;
+    return text === undefined ? before : valueOf(option, recipeSchema.shape.reach.unwrap().shape.right, text);
+  };
   return recipeSchema.parse({
     ...base,
-    level:
-      values.level === undefined
-        ? base.level
-        : choice(
-            'level',
-            values.level,
-            levels.map((l) => l.level),
-          ),
-    style:
-      values.style === undefined
-        ? base.style
-        : choice<Recipe['style']>('style', values.style, ['solo', 'sing-along']),
-    key,
-    tune: values.tune === undefined ? base.tune : choice('tune', values.tune, TUNE_LINES),
-    rhythm:
-      values.rhythm === undefined
-        ? base.rhythm
-        : choice<ChordRhythm>('rhythm', values.rhythm, CHORD_RHYTHM_IDS),
-    introduction:
-      values.introduction === undefined
-        ? base.introduction
-        : choice('introduction', values.introduction, [0, 2, 4]),
-    texture:
-      values.texture === undefined ? base.texture : choice<TextureId>('texture', values.texture, TEXTURE_IDS),
+    ...changes,
     reach: { right: reach('reach-right', base.reach.right), left: reach('reach-left', base.reach.left) },
-    keyboard:
-      values.keyboard === undefined ? base.keyboard : choice('keyboard', values.keyboard, [49, 61, 76, 88]),
-    counting:
-      values.counting === undefined
-        ? base.counting
-        : choice('counting', COUNTING_NAMES[values.counting] ?? values.counting, [...SCHOOL_IDS, 'none']),
-    cutTime:
-      values['cut-time'] === undefined
-        ? base.cutTime
-        : choice('cut-time', values['cut-time'], ['halves', 'quarters']),
-    pedal:
-      values.pedal === undefined ? base.pedal : choice('pedal', values.pedal, [...PEDAL_STYLES, 'source']),
   });
 }
 
-function parsedRecipe(file: unknown): Recipe {
-  const parsed = recipeSchema.partial().safeParse(file);
-  if (parsed.success) return { ...DEFAULT_RECIPE, ...(parsed.data as Partial<Recipe>) };
-  const issue = parsed.error.issues[0]!;
-  throw new UsageError(`The recipe is not usable at “${issue.path.join('.')}”: ${issue.message}`);
+/** What the options decide for the whole version, over what is decided already. */
+const decidedBy = (values: Values, before: readonly Decision[]): Decision[] =>
+  decide(
+    before,
+    ...DECIDING.flatMap((kind): Decision[] => {
+      const text = given(values, kind.option!);
+      return text === undefined ? [] : [decisionOf(kind, text)];
+    }),
+  );
+
+const decisionOf = (kind: AnyKind, text: string): Decision =>
+  ({
+    kind: kind.id,
+    at: WHOLE,
+    value: valueOf(kind.option!, kind.value, kind.optionNames?.[text] ?? text),
+  }) as Decision;
+
+/** What the command line decides of one kind; undefined where it does not. */
+export function optionValue<Id extends Decision['kind']>(
+  values: Values,
+  id: Id,
+): Extract<Decision, { kind: Id }>['value'] | undefined {
+  const kind = DECIDING.find((k) => k.id === id);
+  const text = kind && given(values, kind.option!);
+  return text === undefined ? undefined : (decisionOf(kind!, text).value as never);
+}
+
+/** The value that a text means to a schema, as a number where only that fits. Throws UsageError with what would. */
+function valueOf(option: string, schema: z.ZodType, text: string): unknown {
+  for (const candidate of text.trim() === '' ? [text] : [text, Number(text)]) {
+    const value = schema.safeParse(candidate);
+    if (value.success) return value.data;
+  }
+  const allowed = allowedBy(schema);
+  throw new UsageError(
+    allowed
+      ? `--${option} takes one of ${allowed.join(', ')}, not “${text}”.`
+      : `--${option} ${text} ${schema.safeParse(text).error!.issues[0]!.message}.`,
+  );
+}
+
+/** The values of a schema that lists them. */
+function allowedBy(schema: z.ZodType): unknown[] | undefined {
+  if (schema instanceof z.ZodDefault || schema instanceof z.ZodNullable)
+    return allowedBy(schema.unwrap() as z.ZodType);
+  if (schema instanceof z.ZodEnum) return schema.options;
+  if (schema instanceof z.ZodLiteral) return [...schema.values];
+  return undefined;
+}
+
+/** A recipe file: settings, and with them decisions, if there are any. */
+function wantedIn(file: unknown, score: Score | undefined): Wanted {
+  const checked = z.object({ level: z.unknown() }).loose().safeParse(file);
+  const whole = checked.success ? { ...checked.data, level: checked.data.level ?? 2 } : file;
+  const recipe = recipeSchema.safeParse(whole);
+  if (!recipe.success) {
+    const issue = recipe.error.issues[0]!;
+    throw new UsageError(`The recipe is not usable at “${issue.path.join('.')}”: ${issue.message}`);
+  }
+  const { decisions = [] } = z.object({ decisions: z.unknown() }).partial().parse(whole);
+  const own = decisionsSchema.safeParse(decisions);
+  if (!own.success)
+    throw new UsageError(`The decisions of the recipe are not usable: ${own.error.issues[0]!.message}`);
+  return {
+    recipe: recipe.data,
+    decisions: [...(score ? listed(fromOlder(score, whole, [])) : []), ...own.data],
+  };
 }
 
 /** The levels of a file, or those that ship. */

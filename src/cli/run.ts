@@ -39,7 +39,7 @@ Options
   --key C|F#m|Bb          arrange: the key of the version
   --texture NAME          arrange: the left hand, one of
 ${wrapped(TEXTURE_IDS)}
-  --tune upper|inner|lower|voice   arrange: the line that has the tune
+  --melody upper|inner|lower|voice   arrange: the line that has the melody
   --rhythm NAME, --introduction 0|2|4   arrange: sing-along; rhythms are ${CHORD_RHYTHM_IDS.join(', ')}
   --reach 7…10            white keys; also --reach-left, --reach-right
   --keyboard 49|61|76|88
@@ -129,7 +129,7 @@ function run(args: readonly string[], say: (message: string) => void): Spoken {
   for (const warning of warnings) say(warning);
   const recipeFile = values.recipe === undefined ? undefined : readJson(values.recipe);
   const levels = levelsFrom(values.levels === undefined ? undefined : readJson(values.levels));
-  // Tune and hands are found among the parts, except where the music is to come out as it went in.
+  // Melody and hands are found among the parts, except where the music is to come out as it went in.
   const score = command.asWritten ? source : withParts(source);
   return deliver(command.run({ score, warnings, values, recipeFile, levels }), values);
 }

@@ -1,28 +1,35 @@
 import { db } from '$server/db';
-import { lessonsOf, listLearners } from '$server/studio/learners';
-import { listPieces } from '$server/studio/pieces';
-import { piecesOfLearner } from '$server/studio/progress';
+import { lastLessons, learnerNames, learnersOn } from '$server/studio/learners';
+import { latestPieces } from '$server/studio/progress';
+import { countPieces } from '$server/studio/summaries';
 import type { PageServerLoad } from './$types';
+
+/** Pieces shown of each learner of the day. */
+const MOST = 4;
 
 export const load: PageServerLoad = () => {
   const now = new Date();
   const today = now.getDay() || 7;
-  const learners = listLearners(db());
-  const byTime = [...learners].sort((a, b) => (a.time ?? '').localeCompare(b.time ?? ''));
+  const names = learnerNames(db());
+  const ofToday = learnersOn(db(), today);
+  const ids = ofToday.map((l) => l.id);
+  const pieces = latestPieces(db(), ids, MOST);
+  const last = lastLessons(db(), ids);
   return {
     date: now.toLocaleDateString('en-GB', { weekday: 'long', day: 'numeric', month: 'long' }),
-    lessons: byTime
-      .filter((l) => l.weekday === today)
-      .map((learner) => ({
-        ...learner,
-        pieces: piecesOfLearner(db(), learner.id),
-        last: lessonsOf(db(), learner.id)[0] ?? null,
-      })),
+    lessons: ofToday.map(({ id, name, time }) => ({
+      id,
+      name,
+      time,
+      pieces: pieces.get(id)?.lines ?? [],
+      more: Math.max(0, (pieces.get(id)?.all ?? 0) - MOST),
+      last: last.get(id) ?? null,
+    })),
     week: [1, 2, 3, 4, 5, 6, 7].map((weekday) => ({
       weekday,
       isToday: weekday === today,
-      learners: byTime.filter((l) => l.weekday === weekday).map(({ id, name, time }) => ({ id, name, time })),
+      learners: names.filter((l) => l.weekday === weekday).map(({ id, name, time }) => ({ id, name, time })),
     })),
-    empty: { learners: learners.length === 0, pieces: listPieces(db()).length === 0 },
+    empty: { learners: names.length === 0, pieces: countPieces(db()) === 0 },
   };
 };

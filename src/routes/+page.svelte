@@ -35,6 +35,7 @@
             {:else}
               <p class="text-quiet">No piece yet.</p>
             {/each}
+            {#if learner.more > 0}<p class="text-quiet">and {plural(learner.more, 'more piece')}</p>{/if}
             {#if learner.last}<p class="mt-1 text-quiet">Last time: {learner.last.note}</p>{/if}
             <p class="mt-2">
               <a class={i === 0 ? 'action' : 'link'} href="/learners/{learner.id}">Open {learner.name}</a>

@@ -1,18 +1,20 @@
 /**
- * Puts our own marks into the engraver's picture: finger badges (round for the right hand, square for the left;
- * outlined where proposed, filled where decided), counts with their held beats, measure numbers, and an area behind
- * each measure that can be chosen. Works on the SVG's text, so that it runs in a worker and on the server alike.
+ * Puts our own marks into the engraver's picture: finger badges (round for the right hand, square for the left; outlined where
+ * proposed, filled where decided), counts with their held beats, measure numbers, and an area behind each measure that can be
+ * chosen. The picture carries its own colours and faces as attributes, so it is whole wherever it stands; a page's style sheet
+ * says only what changes while one works (app.css). Works on the tree of the SVG, the same in a worker and on the server.
  */
-import { SaxesParser } from 'saxes';
 import type { Sheet } from './sheet';
+import { classOf, element, elements, find, parseSvg, walk, writeSvg, type SvgElement } from './svg';
 
-interface Geometry {
-  /** Middle of each notehead by note id. */
-  readonly noteX: ReadonlyMap<string, number>;
-  readonly measures: readonly MeasureBox[];
-  /** Baseline of the counts in each system. */
-  readonly countY: ReadonlyMap<number, number>;
-}
+/** Colours and faces of the engraved page. */
+const INK = '#1a2238';
+const HELD = '#6c7285';
+const QUIET = '#565d73';
+const HAND_COLOURS = { right: '#7a2362', left: '#3f5a23' } as const;
+const PAPER = '#ffffff';
+const SANS = "'Atkinson Hyperlegible Next Variable', sans-serif";
+const MONO = "'Atkinson Hyperlegible Mono Variable', monospace";
 
 interface MeasureBox {
   readonly system: number;
@@ -22,6 +24,17 @@ interface MeasureBox {
   bottom: number;
   /** Bottom line of the upper staff. */
   upperBottom: number;
+}
+
+/** Where the engraver has put notes, staves, fingers and the lyric line. */
+interface Geometry {
+  /** Middle of each notehead by note id. */
+  readonly noteX: ReadonlyMap<string, number>;
+  readonly measures: readonly MeasureBox[];
+  /** Baseline of the counts in each system. */
+  readonly countY: ReadonlyMap<number, number>;
+  /** The engraver's own finger numbers, which keep the room for badges. */
+  readonly fingers: readonly { readonly note: string; readonly at: SvgElement; x: number; y: number }[];
 }
 
 /** Half a notehead in the engraver's units. */
@@ -35,73 +48,92 @@ const CHARACTER_WIDTH = 0.6;
 const COUNT_GAP = 40;
 /** Left-hand badges stand a little off the notes above them. */
 const BADGE_GAP = 90;
+/** Height of one badge in a stack. */
+const BADGE_STEP = 345;
 
 /** Returns the SVG with the sheet's marks drawn in. */
 export function annotate(svg: string, sheet: Sheet): string {
-  const geometry = measureSvg(svg);
-  const areas = geometry.measures.map((box, i) => measureArea(box, sheet.measures[i]));
-  const marks = [
-    ...countMarks(geometry, sheet),
-    ...geometry.measures
-      .slice(0, 1)
-      .filter(() => sheet.measures[0]!.number !== '0') // a pickup has no number of its own
-      .map((box) => measureNumber(box, sheet.measures[0]!.number)),
-  ];
-  return withMarks(withBadges(withoutOwnTexts(svg), sheet), areas.join(''), marks.join(''));
+  const root = parseSvg(svg);
+  const geometry = measure(root);
+  putBadges(geometry, sheet);
+  clean(root);
+  const margin = find(root, (at) => at.attributes.class === 'page-margin');
+  if (margin) {
+    const [first] = geometry.measures;
+    margin.attributes.stroke = 'currentColor';
+    margin.children = [
+      ...geometry.measures.flatMap((box, i) => measureArea(box, sheet.measures[i])),
+      ...margin.children,
+      ...countMarks(geometry, sheet),
+      // A pickup has no number of its own.
+      ...(first && sheet.measures[0] && sheet.measures[0].number !== '0'
+        ? [measureNumber(first, sheet.measures[0].number)]
+        : []),
+    ];
+  }
+  root.attributes.color = INK;
+  return writeSvg(root);
 }
 
-/** Reads where the engraver has put notes, staves and the lyric line. */
-function measureSvg(svg: string): Geometry {
+const number = (text: string | undefined): number => Number(text ?? NaN);
+
+/** Reads where things stand. */
+function measure(root: SvgElement): Geometry {
   const noteX = new Map<string, number>();
   const countY = new Map<number, number>();
   const measures: MeasureBox[] = [];
-  const stack: { type: string; id: string }[] = [];
+  const fingers: Geometry['fingers'][number][] = [];
   let system = -1;
-  let staffLines: number[] = [];
-  let staffInMeasure = 0;
-  const inside = (type: string): boolean => stack.some((s) => s.type === type);
-  const parser = new SaxesParser();
-  parser.on('opentag', (tag) => {
-    const attributes = tag.attributes as Record<string, string>;
-    const type = tag.name === 'g' ? (attributes['data-class'] ?? '') : '';
-    const parent = stack.at(-1);
-    if (type === 'system') system += 1;
-    if (type === 'measure') {
+  let staff = 0;
+
+  const visit = (at: SvgElement, note: string, isVerse: boolean): void => {
+    const kind = at.name === 'g' ? classOf(at) : '';
+    const id = at.attributes['data-id'] ?? '';
+    if (kind === 'system') system += 1;
+    if (kind === 'measure') {
       measures.push({ system, left: Infinity, right: 0, top: Infinity, bottom: 0, upperBottom: 0 });
-      staffInMeasure = 0;
+      staff = 0;
     }
-    if (type === 'staff') {
-      staffInMeasure += 1;
-      staffLines = [];
+    if (kind === 'staff') staffLines(at, measures.at(-1)!, (staff += 1));
+    if (kind === 'fing') {
+      const text = find(at, (e) => e.name === 'text' && e.attributes.x !== undefined);
+      const of = at.attributes['data-startid']?.replace(/^#/, '');
+      if (text && of)
+        fingers.push({
+          note: of,
+          at,
+          x: number(text.attributes.x),
+          y: number(text.attributes.y) - 140,
+        });
     }
-    const box = measures.at(-1);
-    if (tag.name === 'path' && parent?.type === 'staff' && box) {
-      const line = /^M(-?\d+) (-?\d+) L(-?\d+) (-?\d+)/.exec(attributes.d ?? '');
-      if (line && line[2] === line[4]) {
-        const y = Number(line[2]);
-        staffLines.push(y);
-        box.left = Math.min(box.left, Number(line[1]));
-        box.right = Math.max(box.right, Number(line[3]));
-        box.top = Math.min(box.top, y);
-        box.bottom = Math.max(box.bottom, y);
-        if (staffInMeasure === 1) box.upperBottom = Math.max(...staffLines);
-      }
+    if (kind === 'notehead') {
+      const head = elements(at).find((e) => e.name === 'use');
+      const x = /translate\((-?\d+)/.exec(head?.attributes.transform ?? '')?.[1];
+      if (x !== undefined && !noteX.has(note)) noteX.set(note, Number(x) + HALF_NOTEHEAD);
     }
-    if (tag.name === 'use' && parent?.type === 'notehead') {
-      const note = stack.findLast((s) => s.type === 'note');
-      const at = /translate\((-?\d+)/.exec(attributes.transform ?? '');
-      if (note && at && !noteX.has(note.id)) noteX.set(note.id, Number(at[1]) + HALF_NOTEHEAD);
-    }
-    if (tag.name === 'text' && inside('verse') && attributes.y) {
-      // Line 1 is the counts': the uppermost verse.
-      const y = Number(attributes.y);
-      countY.set(system, Math.min(countY.get(system) ?? Infinity, y));
-    }
-    stack.push({ type, id: attributes['data-id'] ?? '' });
-  });
-  parser.on('closetag', () => void stack.pop());
-  parser.write(svg).close();
-  return { noteX, measures, countY };
+    // Line 1 is the counts': the uppermost verse.
+    if (at.name === 'text' && isVerse && at.attributes.y)
+      countY.set(system, Math.min(countY.get(system) ?? Infinity, Number(at.attributes.y)));
+    for (const child of elements(at)) visit(child, kind === 'note' ? id : note, isVerse || kind === 'verse');
+  };
+  visit(root, '', false);
+  return { noteX, measures, countY, fingers };
+}
+
+/** The lines of a staff bound the measure. */
+function staffLines(staff: SvgElement, box: MeasureBox, index: number): void {
+  const ys: number[] = [];
+  for (const { name, attributes } of elements(staff)) {
+    const line = name === 'path' && /^M(-?\d+) (-?\d+) L(-?\d+) (-?\d+)/.exec(attributes.d ?? '');
+    if (!line || line[2] !== line[4]) continue;
+    const y = Number(line[2]);
+    ys.push(y);
+    box.left = Math.min(box.left, Number(line[1]));
+    box.right = Math.max(box.right, Number(line[3]));
+    box.top = Math.min(box.top, y);
+    box.bottom = Math.max(box.bottom, y);
+  }
+  if (index === 1 && ys.length > 0) box.upperBottom = Math.max(...ys);
 }
 
 /** Accidentals in chord names, by the places that the engraver's music font gives them. */
@@ -113,55 +145,90 @@ const TEXT_ACCIDENTALS: Readonly<Record<string, string>> = {
   '\uEA67': '𝄪',
 };
 
+const BOLD = new Set(['ending', 'reh', 'tempo']);
+const ITALIC = new Set(['dir', 'dynam']);
+
+/** Faces as attributes; and what the engraver wrote and we write ourselves is taken away, the room kept for it stays. */
+function clean(root: SvgElement): void {
+  const visit = (at: SvgElement): void => {
+    at.children = at.children.filter((child) => typeof child === 'string' || !isOwnText(child));
+    const kind = classOf(at);
+    if (at.name === 'text' && !at.attributes.stroke) at.attributes.stroke = 'none';
+    if (kind === 'harm') chordName(at);
+    if (BOLD.has(kind)) at.attributes['font-weight'] = 'bold';
+    if (ITALIC.has(kind)) at.attributes['font-style'] = 'italic';
+    for (const child of elements(at)) visit(child);
+  };
+  visit(root);
+}
+
+const isOwnText = (at: SvgElement): boolean =>
+  at.name === 'style' ||
+  classOf(at) === 'mNum' ||
+  (classOf(at) === 'verse' && at.attributes['data-n'] === '1' && isCounts(at));
+
+const isCounts = (verse: SvgElement): boolean =>
+  elements(verse).some(
+    (e) => e.name === 'title' && e.attributes.class === 'labelAttr' && e.children[0] === 'counts',
+  );
+
 /** Chord names are set in our own face, in which the signs of the music font are not to be had. */
-const withTextAccidentals = (svg: string): string =>
-  svg.replace(/<g [^>]*data-class="harm"[^>]*(?<!\/)>[\s\S]*?<\/g>/g, (harm) => {
-    const size = /<tspan font-size="([1-9]\d*)px">/.exec(harm)?.[1] ?? '405';
-    return harm.replace(
-      /<tspan font-family="Leipzig" font-size="\d+px">([\uEA63-\uEA67])<\/tspan>/g,
-      (_all, sign: string) => `<tspan font-size="${size}px">${TEXT_ACCIDENTALS[sign]}</tspan>`,
-    );
-  });
-
-/** Takes away what the engraver wrote and we write ourselves: counts (the room kept for them stays) and measure numbers. */
-const withoutOwnTexts = (svg: string): string =>
-  withTextAccidentals(svg)
-    // A style in every picture makes the browser style the whole page anew for each: ours has them once (app.css).
-    .replace(/<style[\s\S]*?<\/style>/g, '')
-    .replace(/<g [^>]*data-class="mNum"[^>]*(?<!\/)>[\s\S]*?<\/g>/g, '')
-    .replace(
-      /<g [^>]*data-class="verse"[^>]*data-n="1"[^>]*(?<!\/)>\s*<title class="labelAttr">counts<\/title>\s*<g [^>]*data-class="syl"[^>]*>\s*<text[\s\S]*?<\/text>\s*<\/g>\s*<\/g>/g,
-      '',
-    );
-
-const FINGERING =
-  /<g [^>]*data-class="fing"[^>]*data-startid="#([^"]+)"[^>]*(?<!\/)>\s*<text x="(-?\d+)" y="(-?\d+)"[^>]*>[\s\S]*?<tspan font-size="\d+px">(\d)<\/tspan>[\s\S]*?<\/text>\s*<\/g>/g;
-
-/** Height of one badge in a stack. */
-const BADGE_STEP = 345;
+function chordName(harm: SvgElement): void {
+  let size = '405';
+  for (const at of walk(harm)) {
+    if (at.name !== 'text' && at.name !== 'tspan') continue;
+    const [sign] = at.children;
+    const own = typeof sign === 'string' ? TEXT_ACCIDENTALS[sign] : undefined;
+    const given = /^([1-9]\d*)px$/.exec(at.attributes['font-size'] ?? '')?.[1];
+    if (own) {
+      at.children = [own];
+      at.attributes['font-size'] = `${size}px`;
+    } else if (given) size = given;
+    at.attributes['font-family'] = SANS;
+    at.attributes['font-weight'] = '600';
+  }
+}
 
 /** Redraws every finger number as a badge. The badges of a chord stand in one column in the order of its notes. */
-function withBadges(svg: string, sheet: Sheet): string {
-  const places = badgePlaces(svg, sheet);
-  return svg.replace(FINGERING, (_all, id: string, _x: string, _y: string, finger: string) => {
+function putBadges({ fingers }: Geometry, sheet: Sheet): void {
+  const places = badgePlaces(fingers, sheet);
+  for (const { note: id, at } of fingers) {
     const note = sheet.notes[id];
     const { x, y } = places.get(id)!;
     const state = note?.decided ? 'decided' : 'proposed';
+    const hand = note?.hand ?? 'right';
+    const colour = HAND_COLOURS[hand];
+    const look = { fill: note?.decided ? colour : PAPER, stroke: colour, 'stroke-width': 22 };
     const shape =
-      note?.hand === 'left'
-        ? `<rect x="${x - 162}" y="${y - 166}" width="324" height="332" rx="50"/>`
-        : `<circle cx="${x}" cy="${y}" r="178"/>`;
-    return `<g class="badge ${note?.hand ?? 'right'} ${state}" data-finger-of="${id}">${shape}<text x="${x}" y="${y + 102}" text-anchor="middle" font-size="290px">${finger}</text></g>`;
-  });
+      hand === 'left'
+        ? element('rect', { x: x - 162, y: y - 166, width: 324, height: 332, rx: 50, ...look })
+        : element('circle', { cx: x, cy: y, r: 178, ...look });
+    const text = element(
+      'text',
+      {
+        x,
+        y: y + 102,
+        'text-anchor': 'middle',
+        'font-size': '290px',
+        'font-family': SANS,
+        'font-weight': 650,
+        fill: note?.decided ? PAPER : colour,
+        stroke: 'none',
+      },
+      String(note?.finger ?? ''),
+    );
+    for (const key of Object.keys(at.attributes)) delete at.attributes[key];
+    Object.assign(at.attributes, { class: `badge ${hand} ${state}`, 'data-finger-of': id });
+    at.children = [shape, text];
+  }
 }
 
-function badgePlaces(svg: string, sheet: Sheet): Map<string, { x: number; y: number }> {
+function badgePlaces(fingers: Geometry['fingers'], sheet: Sheet): Map<string, { x: number; y: number }> {
   const columns = new Map<string, { id: string; midi: number; x: number; y: number }[]>();
-  for (const [, id, x, y] of svg.matchAll(FINGERING)) {
-    const note = sheet.notes[id!];
-    const key = note ? `${note.hand}${note.onset}` : id!;
-    const badge = { id: id!, midi: note?.midi ?? 0, x: Number(x), y: Number(y) - 140 };
-    columns.set(key, [...(columns.get(key) ?? []), badge]);
+  for (const { note: id, x, y } of fingers) {
+    const note = sheet.notes[id];
+    const key = note ? `${note.hand}${note.onset}` : id;
+    columns.set(key, [...(columns.get(key) ?? []), { id, midi: note?.midi ?? 0, x, y }]);
   }
   const places = new Map<string, { x: number; y: number }>();
   for (const column of columns.values()) {
@@ -176,7 +243,7 @@ function badgePlaces(svg: string, sheet: Sheet): Map<string, { x: number; y: num
   return places;
 }
 
-function countMarks(geometry: Geometry, sheet: Sheet): string[] {
+function countMarks(geometry: Geometry, sheet: Sheet): SvgElement[] {
   if (sheet.counts.length === 0) return [];
   const anchors = anchorsOf(geometry, sheet);
   const placed = sheet.counts.flatMap((count) => {
@@ -201,9 +268,21 @@ function countMarks(geometry: Geometry, sheet: Sheet): string[] {
     if (here.kind !== 'onset' && here.y === next.y)
       here.x = Math.min(here.x, next.x - next.half - here.half - COUNT_GAP);
   }
-  return placed.map(
-    ({ kind, x, y, size, text }) =>
-      `<text class="count ${kind}" x="${Math.round(x)}" y="${y}" text-anchor="middle" font-size="${size}px">${text.replace('&', '&amp;')}</text>`,
+  return placed.map(({ kind, x, y, size, text }) =>
+    element(
+      'text',
+      {
+        class: `count ${kind}`,
+        x: Math.round(x),
+        y,
+        'text-anchor': 'middle',
+        'font-size': `${size}px`,
+        'font-family': MONO,
+        fill: kind === 'onset' ? INK : HELD,
+        stroke: 'none',
+      },
+      text,
+    ),
   );
 }
 
@@ -233,19 +312,34 @@ function interpolate(anchors: readonly { tick: number; x: number }[], tick: numb
   return a.x + ((b.x - a.x) * (tick - a.tick)) / (b.tick - a.tick);
 }
 
-const measureArea = (box: MeasureBox, measure: Sheet['measures'][number] | undefined): string =>
+const measureArea = (box: MeasureBox, measure: Sheet['measures'][number] | undefined): SvgElement[] =>
   measure
-    ? `<rect class="measure-area" data-measure="${measure.index}" x="${box.left}" y="${box.top - 760}" width="${box.right - box.left}" height="${box.bottom - box.top + 1620}"/>`
-    : '';
+    ? [
+        element('rect', {
+          class: 'measure-area',
+          'data-measure': measure.index,
+          x: box.left,
+          y: box.top - 760,
+          width: box.right - box.left,
+          height: box.bottom - box.top + 1620,
+          fill: 'transparent',
+          stroke: 'none',
+        }),
+      ]
+    : [];
 
-const measureNumber = (box: MeasureBox, number: string): string =>
-  `<text class="measure-number" x="${box.left - 60}" y="${box.top - 260}" text-anchor="start" font-size="300px">${number.replace(/[<&]/g, '')}</text>`;
-
-/** Areas go behind the music, marks in front of it. */
-function withMarks(svg: string, behind: string, before: string): string {
-  const margin = /<g class="page-margin"[^>]*>/.exec(svg);
-  if (!margin) return svg;
-  const start = margin.index + margin[0].length;
-  const end = svg.lastIndexOf('</g>');
-  return svg.slice(0, start) + behind + svg.slice(start, end) + before + svg.slice(end);
-}
+const measureNumber = (box: MeasureBox, number: string): SvgElement =>
+  element(
+    'text',
+    {
+      class: 'measure-number',
+      x: box.left - 60,
+      y: box.top - 260,
+      'text-anchor': 'start',
+      'font-size': '300px',
+      'font-family': MONO,
+      fill: QUIET,
+      stroke: 'none',
+    },
+    number,
+  );

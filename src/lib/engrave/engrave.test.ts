@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { scoreFrom } from '$core/test/shorthand';
 import { realise, type Version } from '$core/version/realise';
-import { decide, DEFAULT_RECIPE } from '$core/version/recipe';
+import { DEFAULT_RECIPE } from '$core/version/recipe';
 import { engrave } from './engrave';
 import { readChart } from '$core/io/chart/read';
 import { withParts } from '$core/score/parts';
@@ -16,11 +16,10 @@ const song = scoreFrom({
   left: 'r:1 | G2:4 | D3:4 | C3:4 | G2:4 | G2:4',
   chords: ' | G | D | C | G | G',
 });
-const version = realise(
-  song,
-  { ...DEFAULT_RECIPE, level: 3, texture: 'block-chord' },
-  decide([], { kind: 'finger', note: 'm1s1n0', finger: 4 }),
-);
+const version = realise(song, { ...DEFAULT_RECIPE, level: 3 }, [
+  { kind: 'texture', at: { version: true }, value: 'block-chord' },
+  { kind: 'finger', at: { note: 'm1s1n0' }, value: 4 },
+]);
 const all = { width: 900, fingers: true, counts: true, chords: true };
 const draw = (made: Version, index: number, options = all): Promise<string> =>
   engrave(sheetOf(made, made.form.phrases[index]!, options));
@@ -87,7 +86,7 @@ describe('an engraved phrase', () => {
   it('stacks the badges of a chord without one covering another', async () => {
     const svg = await draw(version, 0);
     const chord = [
-      ...svg.matchAll(/badge left \w+" data-finger-of="L1-[^"]+"><rect x="(-?\d+)" y="(-?\d+)"/g),
+      ...svg.matchAll(/badge left \w+" data-finger-of="Lm1-[^"]+"><rect x="(-?\d+)" y="(-?\d+)"/g),
     ];
     expect(chord).toHaveLength(3);
     const ys = chord.map((m) => Number(m[2])).sort((a, b) => a - b);
@@ -113,7 +112,7 @@ describe('an engraved phrase', () => {
 });
 
 describe('a source before it is kept', () => {
-  it('is drawn with its tune and its hands, flats in chord names as signs of our own face', async () => {
+  it('is drawn with its melody and its hands, flats in chord names as signs of our own face', async () => {
     const flat = scoreFrom({
       key: 'F',
       time: { beats: 4, beatType: 4 },

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { previewOf } from './preview';
 
-const file = (text: string, name = 'a-tune.abc') => ({ name, bytes: new TextEncoder().encode(text) });
+const file = (text: string, name = 'a-melody.abc') => ({ name, bytes: new TextEncoder().encode(text) });
 const three = file(
   'X:1\nL:1/4\nK:D\nV:1 name="Singer"\nV:2 name="Upper"\nV:3 clef=bass name="Lower"\n' +
     '[V:1] d e f g|a4|]\nw: one two three four five\n[V:2] f g a b|a4|]\n[V:3] D,4|D,4|]\n',
@@ -10,7 +10,7 @@ const three = file(
 describe('a look at a file', () => {
   it('says what is in it; a piece without a title has the name of its file', () => {
     expect(previewOf(file('X:1\nM:3/4\nL:1/4\nQ:1/4=90\nK:G\nD|"G"G B d|"D7"A2 F|\n'))).toMatchObject({
-      title: 'a tune',
+      title: 'a melody',
       key: 'G major',
       time: { beats: 3, beatType: 4 },
       tempo: 90,

@@ -13,13 +13,14 @@ import type { Note, PedalMark } from '$core/score/score';
 import type { Version } from '$core/version/realise';
 import { z } from 'zod';
 
-export interface SheetOptions {
+export const sheetOptionsSchema = z.object({
   /** Width of the page in CSS pixels at scale 1. */
-  readonly width: number;
-  readonly fingers: boolean;
-  readonly counts: boolean;
-  readonly chords: boolean;
-}
+  width: z.number().min(200).max(4000),
+  fingers: z.boolean(),
+  counts: z.boolean(),
+  chords: z.boolean(),
+});
+export type SheetOptions = Readonly<z.infer<typeof sheetOptionsSchema>>;
 
 export const sheetSchema = z.object({
   xml: z.string(),
@@ -28,7 +29,13 @@ export const sheetSchema = z.object({
   /** Struck notes by id. */
   notes: z.record(
     z.string(),
-    z.object({ onset: z.number(), midi: z.number(), hand: z.enum(['right', 'left']), decided: z.boolean() }),
+    z.object({
+      onset: z.number(),
+      midi: z.number(),
+      hand: z.enum(['right', 'left']),
+      finger: z.number().optional(),
+      decided: z.boolean(),
+    }),
   ),
   counts: z.array(
     z.object({
@@ -59,6 +66,9 @@ const asStopAndStart = (mark: PedalMark): PedalMark[] =>
       ]
     : [mark];
 
+/** Written for every finger: all badges are of one size, so a picture does not depend on which finger it is. */
+const PLACE_OF_A_FINGER = 1;
+
 /** Cuts a phrase out of a version and prepares it for the engraver. */
 export function sheetOf(version: Version, phrase: Pick<Phrase, 'from' | 'to'>, options: SheetOptions): Sheet {
   const part = excerpt(version.score, phrase.from, phrase.to);
@@ -77,7 +87,8 @@ export function sheetOf(version: Version, phrase: Pick<Phrase, 'from' | 'to'>, o
     });
     return {
       ...rest,
-      ...(options.fingers && finger ? { finger } : {}),
+      // The engraver keeps the room; which finger it is stands in the badge.
+      ...(options.fingers && finger ? { finger: PLACE_OF_A_FINGER } : {}),
       ...(lines.length ? { lyrics: lines } : {}),
     };
   });
@@ -100,6 +111,7 @@ export function sheetOf(version: Version, phrase: Pick<Phrase, 'from' | 'to'>, o
           onset: n.onset,
           midi: toMidi(n.pitch),
           hand: n.staff === 1 ? ('right' as const) : ('left' as const),
+          ...(version.fingers[n.id] ? { finger: version.fingers[n.id]!.finger } : {}),
           decided: version.fingers[n.id]?.decided ?? false,
         },
       ]),
@@ -113,4 +125,40 @@ export function sheetOf(version: Version, phrase: Pick<Phrase, 'from' | 'to'>, o
       })),
     ),
   };
+}
+
+let lastObject = 0;
+const objects = new WeakMap<object, number>();
+const nameOf = (object: object): number => {
+  const known = objects.get(object) ?? ++lastObject;
+  objects.set(object, known);
+  return known;
+};
+
+/**
+ * Names everything that the picture of a phrase depends on, without making it: notes are the same objects as long as nothing about
+ * them has changed (writeMarks.ts). Good within one thread.
+ */
+export function pictureKey(
+  version: Version,
+  { from, to }: Pick<Phrase, 'from' | 'to'>,
+  options: SheetOptions,
+): string {
+  const { measures, parts, pedals, chordSymbols } = version.score;
+  const [start, end] = [measures[from]!.start, endOf(measures[to]!)];
+  const inside = ({ onset }: { onset: Ticks }): boolean => onset >= start && onset <= end;
+  const notes = parts[0]!.notes
+    .filter((n) => n.onset >= start && n.onset < end)
+    .map((n) => `${nameOf(n)}${version.fingers[n.id]?.decided ? '!' : ''}`)
+    .join(' ');
+  const around = measures.slice(Math.max(0, from - 1), to + 1).map((m) => [m.number, m.time, m.key, m.start]);
+  return `${notes}|${JSON.stringify([
+    options,
+    around,
+    parts[0]!.marks?.filter(inside),
+    pedals.filter(inside).map(({ onset, type }) => [onset, type]),
+    pedals.findLast((p) => p.onset < start)?.type,
+    chordSymbols.filter(inside),
+    options.counts ? version.counts.slice(from, to + 1) : [],
+  ])}`;
 }

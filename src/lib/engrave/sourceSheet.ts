@@ -1,4 +1,4 @@
-/** Measures of a source as they stand, to look at: tune and keyboard part, nothing added. */
+/** Measures of a source as they stand, to look at: melody and keyboard part, nothing added. */
 import { writeMusicXml } from '$core/io/musicxml/write';
 import { excerpt } from '$core/score/excerpt';
 import { endOf } from '$core/score/metre';
@@ -36,6 +36,7 @@ export function sourceSheet(
             onset: n.onset,
             midi: toMidi(n.pitch),
             hand: n.staff === 1 ? ('right' as const) : ('left' as const),
+            ...(n.finger ? { finger: n.finger } : {}),
             decided: false,
           },
         ]),

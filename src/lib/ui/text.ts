@@ -2,7 +2,6 @@
 import { beatLength, isCompound } from '$core/score/metre';
 import type { TimeSignature } from '$core/score/score';
 import { writtenValue } from '$core/score/notate';
-import type { PedalStyle } from '$core/pedal/pedal';
 import { TICKS_PER_QUARTER } from '$core/score/ticks';
 
 const BEAT_SIGNS: Readonly<Record<number, string>> = { 2: '𝅗𝅥', 4: '♩', 8: '♪' };
@@ -46,8 +45,8 @@ export function differenceText(now: string, before: string): string {
 export { plural } from '$core/plural';
 
 /** "5 of 15 new measures with both hands" */
-export const progressText = (piece: { bothHands: number; form: { newMeasures: number } }): string =>
-  `${piece.bothHands} of ${piece.form.newMeasures} new measures with both hands`;
+export const progressText = (piece: { bothHands: number; newMeasures: number }): string =>
+  `${piece.bothHands} of ${piece.newMeasures} new measures with both hands`;
 
 /** "23 Nov" */
 export const shortDate = (iso: string): string =>
@@ -71,13 +70,3 @@ const REACH_NAMES: Readonly<Record<number, string>> = {
 };
 
 export const reachName = (reach: number): string => REACH_NAMES[reach] ?? String(reach);
-
-/** Styles of pedal, as a teacher calls them. */
-export const PEDAL_NAMES: Readonly<Record<PedalStyle | 'source', string>> = {
-  none: 'no pedal',
-  harmony: 'with each harmony',
-  lifted: 'with each harmony, lifted where it blurs',
-  'low-to-chord': 'from the low note to the chord',
-  long: 'on long notes only',
-  source: 'as in the source',
-};

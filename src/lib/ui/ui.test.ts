@@ -1,8 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { foldedPath, formOf } from '$core/analysis/form';
 import { scoreFrom } from '$core/test/shorthand';
-import type { Bench } from './bench/bench.svelte';
-import { commandFor, SHORTCUT_HELP } from './bench/shortcuts';
 import { firstNoteOf, walk, type Move } from './bench/walk';
 import { layPath } from './path/layout';
 import { differenceText, measuresText, plural, tempoText, toBeats, toQuarters } from './text';
@@ -45,33 +43,6 @@ describe('walking', () => {
   it('finds the first note of a measure', () => {
     expect(firstNoteOf(notes, score.measures[1]!)).toBe(id('A4', 1));
   });
-});
-
-describe('shortcuts', () => {
-  const press = (key: string, modifiers: Partial<KeyboardEvent> = {}): string => {
-    const calls: string[] = [];
-    const bench = new Proxy({} as Bench, {
-      get: (_, name) => (value: unknown) =>
-        calls.push(value === undefined ? String(name) : `${String(name)} ${value}`),
-    });
-    commandFor({ key, ctrlKey: false, metaKey: false, shiftKey: false, altKey: false, ...modifiers })?.(
-      bench,
-    );
-    return calls.join();
-  };
-  it.each([
-    ['4', {}, 'decide 4'],
-    ['0', {}, 'giveBack'],
-    ['ArrowRight', {}, 'move next'],
-    ['ArrowLeft', { shiftKey: true }, 'move previous-measure'],
-    ['z', { ctrlKey: true }, 'undo'],
-    ['Z', { metaKey: true, shiftKey: true }, 'redo'],
-    ['6', {}, ''],
-    ['3', { ctrlKey: true }, ''],
-    ['3', { altKey: true }, ''],
-    ['q', {}, ''],
-  ])('%s %o does %s', (key, modifiers, does) => expect(press(key, modifiers)).toBe(does));
-  it('are all listed in the help', () => expect(SHORTCUT_HELP.length).toBeGreaterThan(6));
 });
 
 describe('the shape of the path', () => {

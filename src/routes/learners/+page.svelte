@@ -1,6 +1,6 @@
 <script lang="ts">
   import PieceLine from '$ui/learner/PieceLine.svelte';
-  import { WEEKDAYS } from '$ui/text';
+  import { plural, WEEKDAYS } from '$ui/text';
 
   let { data } = $props();
 </script>
@@ -28,6 +28,7 @@
           {:else}
             <li class="text-quiet">No piece yet. Open a version and give it to {learner.name}.</li>
           {/each}
+          {#if learner.more > 0}<li class="text-quiet">and {plural(learner.more, 'more piece')}</li>{/if}
         </ul>
       </li>
     {:else}

@@ -1,36 +1,27 @@
-import { formOf } from '$core/analysis/form';
-import { keyOf } from '$core/analysis/key';
 import { InputError } from '$core/io/inputError';
 import { MOST_BYTES, tooLarge } from '$core/io/limits';
 import { partChoicesSchema } from '$core/score/parts';
 import { keyName } from '$core/theory/key';
 import { db } from '$server/db';
-import { addPiece, listPieces, RIGHTS, scoreOf } from '$server/studio/pieces';
+import { addPiece, listPieces, RIGHTS } from '$server/studio/pieces';
+import { pieceSummaries } from '$server/studio/summaries';
 import { previewOf } from '$lib/engrave/preview';
-import { listVersions } from '$server/studio/versions';
+import { levelsMade } from '$server/studio/versions';
 import { fail, redirect, type ActionFailure } from '@sveltejs/kit';
 import { z } from 'zod';
 import type { Actions, PageServerLoad } from './$types';
 
-export const load: PageServerLoad = () => ({
-  pieces: listPieces(db()).map((piece) => {
-    const { score } = scoreOf(db(), piece.id);
-    const form = formOf(score);
-    return {
-      ...piece,
-      key: keyName(keyOf(score)),
-      time: score.measures[0]!.time,
-      measures: form.measureCount,
-      newMeasures: form.newMeasures,
-      versions: listVersions(db(), piece.id).map(({ id, recipe }) => ({
-        id,
-        level: recipe.level,
-        key: recipe.key,
-      })),
-    };
-  }),
-  rights: RIGHTS,
-});
+export const load: PageServerLoad = () => {
+  const summaries = pieceSummaries(db());
+  const made = levelsMade(db());
+  return {
+    pieces: listPieces(db()).map(({ sourceName: _file, ...piece }) => {
+      const { key, ...facts } = summaries.get(piece.id)!;
+      return { ...piece, ...facts, key: keyName(key), levels: made.get(piece.id) ?? [] };
+    }),
+    rights: RIGHTS,
+  };
+};
 
 /** The form around the file takes a little room as well. */
 const MOST_FORM = MOST_BYTES + 64 * 1024;

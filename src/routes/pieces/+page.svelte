@@ -1,5 +1,6 @@
 <script lang="ts">
   import { page } from '$app/state';
+  import { levelText } from '$core/arrange/levels';
   import Bring from '$ui/piece/Bring.svelte';
   import { metreText, plural } from '$ui/text';
 
@@ -23,11 +24,9 @@
           </p>
         </div>
         <p class="text-right text-quiet">
-          {#each piece.versions as version (version.id)}
-            <a class="link ml-4" href="/versions/{version.id}"
-              >level {version.level}{version.key
-                ? ` in ${version.key.replace('#', '♯').replace(/b/, '♭').replace('m', ' minor')}`
-                : ''}</a
+          {#each piece.levels as { level, count, newest } (level)}
+            <a class="link ml-4" href={count === 1 ? `/versions/${newest}` : `/pieces/${piece.id}#versions`}
+              >level {levelText(level)}{count > 1 ? `, ${count} versions` : ''}</a
             >
           {:else}
             no version yet

@@ -31,7 +31,7 @@ describe('symbols and notes', () => {
   ])('do not disagree for %s', (_name, chords, right, left) => {
     expect(found(chords, right, left)).toEqual([]);
   });
-  it('a tune alone is not held against its symbols', () => {
+  it('a melody alone is not held against its symbols', () => {
     expect(found('C | F', 'E5:2 G5:2 | A5:2 C6:1 E6:1', 'r:4 | r:4')).toEqual([]);
   });
 });

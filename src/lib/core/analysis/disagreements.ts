@@ -39,7 +39,7 @@ interface Sounding {
 export function disagreements(score: Score, spans: readonly ChordSpan[]): Disagreement[] {
   if (!spans.some((s) => s.chord && s.from === 'symbol')) return [];
   const notes = score.parts.flatMap((p) => soundingNotes(p.notes)).sort((a, b) => a.onset - b.onset);
-  // A tune alone is no harmony: its notes are not held against the symbols one by one.
+  // A melody alone is no harmony: its notes are not held against the symbols one by one.
   const isAccompanied = score.parts.some((p) => p.notes.some((n) => n.staff === 2)) || score.parts.length > 1;
   const heard = isAccompanied ? hearChords({ ...score, chordSymbols: [] }) : [];
   let first = 0;

@@ -4,7 +4,7 @@ import { scoreFrom } from '../test/shorthand';
 import { formOf } from './form';
 
 const time = { beats: 4, beatType: 4 };
-const tune = (...sections: string[]): Score => scoreFrom({ key: 'C', time, right: sections.join(' | ') });
+const melody = (...sections: string[]): Score => scoreFrom({ key: 'C', time, right: sections.join(' | ') });
 const shown = (score: Score): string[] =>
   formOf(score).sections.map((s) => `${s.letter}${'′'.repeat(s.prime)} ${s.from + 1}–${s.to + 1}`);
 
@@ -15,7 +15,7 @@ const B =
 const INTRO = 'C4:0.5 G4:0.5 C5:1 G4:2 | C4:0.5 A4:0.5 C5:1 A4:2 | D4:0.5 G4:0.5 B4:1 G4:2 | C4:1 E4:1 G4:2';
 /** A section with one note of its sixth measure changed. */
 const changed = A.replace('E5:2 C5:1 A4:1', 'E5:2 C5:1 B4:1');
-/** Every pitch up a fourth, in C: only for tunes of white keys without B. */
+/** Every pitch up a fourth, in C: only for melodies of white keys without B. */
 const raised = (text: string): string =>
   text.replace(/([A-G])(\d)/g, (_, step: string, octave: string) => {
     const at = 'CDEFGAB'.indexOf(step) + 3;
@@ -24,11 +24,11 @@ const raised = (text: string): string =>
   });
 
 describe('form without marks', () => {
-  it('of AABA', () => expect(shown(tune(A, A, B, A))).toEqual(['A 1–8', 'A 9–16', 'B 17–24', 'A 25–32']));
+  it('of AABA', () => expect(shown(melody(A, A, B, A))).toEqual(['A 1–8', 'A 9–16', 'B 17–24', 'A 25–32']));
   it('with an introduction of four measures', () =>
-    expect(shown(tune(INTRO, A, A, B, A))).toEqual(['A 1–4', 'B 5–12', 'B 13–20', 'C 21–28', 'B 29–36']));
+    expect(shown(melody(INTRO, A, A, B, A))).toEqual(['A 1–4', 'B 5–12', 'B 13–20', 'C 21–28', 'B 29–36']));
   it('of verse and chorus in turn, with a bridge', () =>
-    expect(shown(tune(A, B, A, B, INTRO, B))).toEqual([
+    expect(shown(melody(A, B, A, B, INTRO, B))).toEqual([
       'A 1–8',
       'B 9–16',
       'A 17–24',
@@ -46,12 +46,12 @@ describe('form without marks', () => {
     ]);
   });
   it('without anything that comes again is cut every eight measures', () =>
-    expect(shown(tune(A, B))).toEqual(['A 1–8', 'B 9–16']));
+    expect(shown(melody(A, B))).toEqual(['A 1–8', 'B 9–16']));
 });
 
 describe('variants', () => {
   it('have a prime, the measure, and the notes that differ', () => {
-    const form = formOf(tune(A, changed, B, A));
+    const form = formOf(melody(A, changed, B, A));
     expect(form.sections.map((s) => s.letter + '′'.repeat(s.prime))).toEqual(['A', 'A′', 'B', 'A']);
     expect(form.sections[1]!.variant).toEqual({
       of: 0,
@@ -63,10 +63,10 @@ describe('variants', () => {
   });
   it('are told apart when there are several', () => {
     const other = A.replace('G4:1 E4:1 D4:1 E4:1', 'G4:1 E4:1 D4:1 C4:1');
-    expect(shown(tune(A, changed, other, changed))).toEqual(['A 1–8', 'A′ 9–16', 'A′′ 17–24', 'A′ 25–32']);
+    expect(shown(melody(A, changed, other, changed))).toEqual(['A 1–8', 'A′ 9–16', 'A′′ 17–24', 'A′ 25–32']);
   });
   it('may be the same at another pitch', () => {
-    const form = formOf(tune(A, raised(A), B, A));
+    const form = formOf(melody(A, raised(A), B, A));
     expect(form.sections.map((s) => s.letter + '′'.repeat(s.prime))).toEqual(['A', 'A′', 'B', 'A']);
     expect(form.sections[1]!.variant).toMatchObject({ of: 0, transposed: 5, differences: [] });
   });
@@ -74,7 +74,7 @@ describe('variants', () => {
 
 describe('measures in all', () => {
   it('are those that are played, repeats and endings unfolded', () => {
-    const score = tune(A, B);
+    const score = melody(A, B);
     const measures = score.measures.map((m, i) => ({
       ...m,
       ...(i === 7 ? { repeatEnd: true } : {}),

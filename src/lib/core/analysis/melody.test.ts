@@ -2,15 +2,15 @@ import { describe, expect, it } from 'vitest';
 import { pitchName } from '../score/pitch';
 import type { Part, Score } from '../score/score';
 import { scoreFrom } from '../test/shorthand';
-import { accompanimentOf, tuneOf } from './melody';
+import { accompanimentOf, findMelody } from './melody';
 
 const waltz = { beats: 3, beatType: 4 };
 const names = (score: Score): string =>
-  tuneOf(score)
+  findMelody(score)
     .notes.map((n) => pitchName(n.pitch))
     .join(' ');
 
-describe('finding the tune', () => {
+describe('finding the melody', () => {
   it('takes the upper line of the right hand', () => {
     const score = scoreFrom({
       key: 'C',
@@ -19,9 +19,9 @@ describe('finding the tune', () => {
       left: 'C3:3 | F3:3',
     });
     expect(names(score)).toBe('G4 A4 G4 F4 E4');
-    expect(accompanimentOf(score, tuneOf(score).notes)).toHaveLength(7);
+    expect(accompanimentOf(score, findMelody(score).notes)).toHaveLength(7);
   });
-  it('finds a tune in the left hand under repeated chords', () => {
+  it('finds a melody in the left hand under repeated chords', () => {
     const chords = 'r:0.5 [C4 E4 G4]:0.5 [C4 E4 G4]:0.5 [C4 E4 G4]:0.5 [C4 E4 G4]:0.5 [C4 E4 G4]:0.5';
     const score = scoreFrom({
       key: 'C',
@@ -29,7 +29,7 @@ describe('finding the tune', () => {
       right: Array.from({ length: 4 }, () => chords).join(' | '),
       left: 'C3:1.5 D3:0.5 E3:1 | F3:2 E3:0.5 D3:0.5 | E3:1 D3:0.5 C3:0.5 B2:1 | C3:3',
     });
-    expect(tuneOf(score).lines).toEqual(['lower', 'lower', 'lower', 'lower']);
+    expect(findMelody(score).lines).toEqual(['lower', 'lower', 'lower', 'lower']);
     expect(names(score)).toMatch(/^C3 D3 E3 F3/);
   });
   it('stays with the right hand over a walking bass', () => {
@@ -39,7 +39,7 @@ describe('finding the tune', () => {
       right: 'E5:1.5 D5:0.5 C5:1 | D5:2 E5:1 | C5:1 A4:1 B4:1',
       left: 'C3:1 D3:1 E3:1 | F3:1 E3:1 D3:1 | E3:1 F3:1 G3:1',
     });
-    expect(tuneOf(score).lines).toEqual(['upper', 'upper', 'upper']);
+    expect(findMelody(score).lines).toEqual(['upper', 'upper', 'upper']);
   });
   it('a voice with words has it, and the piano where the voice rests', () => {
     const piano = scoreFrom({
@@ -59,7 +59,7 @@ describe('finding the tune', () => {
       })),
     };
     const score: Score = { ...piano, parts: [voice, piano.parts[0]!] };
-    expect(tuneOf(score).lines).toEqual(['upper', 'upper', 'voice', 'voice']);
+    expect(findMelody(score).lines).toEqual(['upper', 'upper', 'voice', 'voice']);
     expect(names(score)).toBe('E5 D5 C5 D5 F5 E5 D5 G4 A4 B4 C5');
   });
   it('the teacher’s choice goes over all', () => {
@@ -69,12 +69,12 @@ describe('finding the tune', () => {
       right: 'E5:1 D5:1 C5:1 | D5:3',
       left: 'C3:1 B2:1 A2:1 | G2:3',
     });
-    expect(tuneOf(score, () => 'lower').notes.map((n) => pitchName(n.pitch))).toEqual([
+    expect(findMelody(score, () => 'lower').notes.map((n) => pitchName(n.pitch))).toEqual([
       'C3',
       'B2',
       'A2',
       'G2',
     ]);
-    expect(tuneOf(score, (m) => (m === 1 ? 'lower' : undefined)).lines).toEqual(['upper', 'lower']);
+    expect(findMelody(score, (m) => (m === 1 ? 'lower' : undefined)).lines).toEqual(['upper', 'lower']);
   });
 });

@@ -1,30 +1,30 @@
 /**
- * The tune of a source. A voice with words is the tune wherever it sings; elsewhere the keyboard's lines are weighed measure
+ * The melody of a source. A voice with words is the melody wherever it sings; elsewhere the keyboard's lines are weighed measure
  * by measure (how they move, how varied they are, how high they lie), and the best way through them is taken, so that a
- * tune in the left hand under repeated chords is found, and a line is not left for a single measure.
+ * melody in the left hand under repeated chords is found, and a line is not left for a single measure.
  */
 import { endOf } from '../score/metre';
 import { byMeasure, byOnset, keyboardPart, soundingNotes, type SoundingNote } from '../score/query';
 import type { Measure, Note, Part, Score } from '../score/score';
 
-/** Where a tune can lie: sung, or the upper, inner or lower line of the keyboard. */
-export const TUNE_LINES = ['voice', 'upper', 'inner', 'lower'] as const;
-export type TuneLine = (typeof TUNE_LINES)[number];
+/** Where a melody can lie: sung, or the upper, inner or lower line of the keyboard. */
+export const MELODY_LINES = ['voice', 'upper', 'inner', 'lower'] as const;
+export type MelodyLine = (typeof MELODY_LINES)[number];
 
-export const TUNE_LINE_NAMES: Readonly<Record<TuneLine, string>> = {
+export const MELODY_LINE_NAMES: Readonly<Record<MelodyLine, string>> = {
   voice: 'the voice',
   upper: 'the upper line',
   inner: 'an inner line of the right hand',
   lower: 'the left hand',
 };
 
-export interface Tune {
+export interface Melody {
   /** One line of notes, none overlapping the next. */
   readonly notes: readonly SoundingNote[];
-  /** The line that has the tune in each measure. */
-  readonly lines: readonly TuneLine[];
+  /** The line that has the melody in each measure. */
+  readonly lines: readonly MelodyLine[];
   /** The lines that the source has. */
-  readonly has: readonly TuneLine[];
+  readonly has: readonly MelodyLine[];
 }
 
 const hasWords = (notes: readonly Note[]): boolean =>
@@ -63,15 +63,15 @@ function innerLine(notes: readonly SoundingNote[], upper: readonly SoundingNote[
   return upperLine(below);
 }
 
-/** The tune, or what `chosen` says for a measure. */
-export function tuneOf(
+/** The melody, or what `chosen` says for a measure. */
+export function findMelody(
   score: Score,
-  chosen: (measure: number) => TuneLine | undefined = () => undefined,
+  chosen: (measure: number) => MelodyLine | undefined = () => undefined,
   phraseStarts: ReadonlySet<number> = new Set(),
-): Tune {
+): Melody {
   const voice = voicePart(score);
   const part = score.parts.length > 0 ? keyboardPart(score) : undefined;
-  const lines = new Map<TuneLine, SoundingNote[]>();
+  const lines = new Map<MelodyLine, SoundingNote[]>();
   if (voice) lines.set('voice', upperLine(soundingNotes(voice.notes)));
   if (part && part !== voice) {
     const sung = sungVoice(part);
@@ -95,7 +95,7 @@ export function tuneOf(
   const notes = score.measures
     .flatMap((m, i) => {
       const next = by[i + 1];
-      // Where the tune goes on in another line, this one stops at the barline.
+      // Where the melody goes on in another line, this one stops at the barline.
       const own = groups.get(by[i]!)![i]!;
       return next === undefined || next === by[i]
         ? own
@@ -105,8 +105,8 @@ export function tuneOf(
   return { notes, lines: by, has };
 }
 
-/** The tune as one line of notes. */
-export const melodyOf = (score: Score): SoundingNote[] => [...tuneOf(score).notes];
+/** The melody as one line of notes. */
+export const melodyOf = (score: Score): SoundingNote[] => [...findMelody(score).notes];
 
 /** The voice of the upper staff that has words, where only one of several has. */
 function sungVoice(part: Part): number | undefined {
@@ -130,8 +130,8 @@ function thicknessOf(part: Part | undefined): (note: SoundingNote) => number {
   return (note) => count.get(`${note.staff === 1 ? 1 : 2}@${note.onset}`) ?? 1;
 }
 
-/** How likely a line has the tune before anything is known of its notes. */
-const PRIOR: Readonly<Record<TuneLine, number>> = { voice: 6, upper: 0.8, inner: -0.9, lower: -0.1 };
+/** How likely a line has the melody before anything is known of its notes. */
+const PRIOR: Readonly<Record<MelodyLine, number>> = { voice: 6, upper: 0.8, inner: -0.9, lower: -0.1 };
 const MOVES_BY_STEP = 1;
 const VARIED_RHYTHM = 0.5;
 const VARIED_PITCH = 0.4;
@@ -144,14 +144,14 @@ const SILENT = -0.6;
 const SWITCH = 1.6;
 const SWITCH_AT_PHRASE = 0.8;
 
-/** How much a line sounds like a tune in one measure. */
-function tunefulness(
-  line: TuneLine,
+/** How much a line sounds like a melody in one measure. */
+function melodiousness(
+  line: MelodyLine,
   notes: readonly SoundingNote[],
   thick: (note: SoundingNote) => number,
 ): number {
   if (notes.length === 0) return SILENT;
-  // A voice that sings has the tune; where it holds a last note into a measure of the piano alone, it is over.
+  // A voice that sings has the melody; where it holds a last note into a measure of the piano alone, it is over.
   if (line === 'voice') return PRIOR.voice;
   const intervals = notes.slice(1).map((n, i) => Math.abs(n.midi - notes[i]!.midi));
   const share = (count: number): number => count / Math.max(1, intervals.length);
@@ -174,13 +174,13 @@ function tunefulness(
 /** The best way through the lines, measure by measure. */
 function bestLines(
   measures: readonly Measure[],
-  has: readonly TuneLine[],
-  groups: ReadonlyMap<TuneLine, readonly (readonly SoundingNote[])[]>,
+  has: readonly MelodyLine[],
+  groups: ReadonlyMap<MelodyLine, readonly (readonly SoundingNote[])[]>,
   thick: (note: SoundingNote) => number,
   phraseStarts: ReadonlySet<number>,
-): TuneLine[] {
+): MelodyLine[] {
   if (has.length === 1) return measures.map(() => has[0]!);
-  let scores = has.map((line) => tunefulness(line, groups.get(line)![0]!, thick));
+  let scores = has.map((line) => melodiousness(line, groups.get(line)![0]!, thick));
   const back: number[][] = [];
   for (let i = 1; i < measures.length; i++) {
     const change = phraseStarts.has(i) ? SWITCH_AT_PHRASE : SWITCH;
@@ -191,7 +191,7 @@ function bestLines(
       for (let j = 0; j < has.length; j++)
         if (previous[j]! - (j === k ? 0 : change) > previous[best]! - (best === k ? 0 : change)) best = j;
       from.push(best);
-      return previous[best]! - (best === k ? 0 : change) + tunefulness(line, groups.get(line)![i]!, thick);
+      return previous[best]! - (best === k ? 0 : change) + melodiousness(line, groups.get(line)![i]!, thick);
     });
     back.push(from);
   }
@@ -204,10 +204,10 @@ function bestLines(
   return path.map((k) => has[k]!);
 }
 
-/** Everything a keyboard part plays besides the tune, by hand. */
-export function accompanimentOf(score: Score, tune: readonly SoundingNote[]): SoundingNote[] {
+/** Everything a keyboard part plays besides the melody, by hand. */
+export function accompanimentOf(score: Score, melody: readonly SoundingNote[]): SoundingNote[] {
   if (score.parts.length === 0) return [];
   const part = keyboardPart(score);
-  const own = new Set(tune.map((n) => n.id));
+  const own = new Set(melody.map((n) => n.id));
   return byOnset(soundingNotes(part.notes).filter((n) => !own.has(n.id))).flatMap((g) => g.notes);
 }

@@ -111,8 +111,8 @@ describe("the teacher's own form", () => {
     expect(formOf({ ...aba, sectionStarts: thirds }).sections.map((s) => s.label)).toEqual(['A', 'B', 'A']);
   });
   it('moves, splits, joins and renames', () => {
-    const starts: SectionStart[] = [{ measure: 0 }, { measure: 4, name: 'Tune' }, { measure: 8 }];
-    expect(moveSection(starts, 1, 3, 12)[1]).toEqual({ measure: 3, name: 'Tune' });
+    const starts: SectionStart[] = [{ measure: 0 }, { measure: 4, name: 'Melody' }, { measure: 8 }];
+    expect(moveSection(starts, 1, 3, 12)[1]).toEqual({ measure: 3, name: 'Melody' });
     expect(moveSection(starts, 1, 99, 12)[1]!.measure).toBe(7);
     expect(moveSection(starts, 0, 3, 12)).toEqual(starts);
     expect(splitSection(starts, 6).map((s) => s.measure)).toEqual([0, 4, 6, 8]);

@@ -15,22 +15,22 @@ export interface Share {
 }
 
 export interface Faith {
-  /** Notes of the tune on the beat that are there at their place, in any octave. */
+  /** Notes of the melody on the beat that are there at their place, in any octave. */
   readonly beatNotes: Share;
   /** Changes of chord with the chord's root, or its named bass, lowest. */
   readonly basses: Share;
-  /** Pairs of neighbouring notes of the tune that go the same way; folds at phrases are not counted. */
+  /** Pairs of neighbouring notes of the melody that go the same way; folds at phrases are not counted. */
   readonly contour: Share;
 }
 
 export interface Account {
-  /** Notes of the source: its tune and what both hands play. */
+  /** Notes of the source: its melody and what both hands play. */
   readonly sourceNotes: number;
   readonly leftOut: number;
   readonly melodyNotes: number;
   readonly melodyLeftOut: number;
   readonly moved: number;
-  /** Measures in which the tune has another rhythm than in the source. */
+  /** Measures in which the melody has another rhythm than in the source. */
   readonly rhythms: number;
   readonly ornamentsLeftOut: number;
   /** Notes that the source does not have: textures and fillings. */
@@ -50,8 +50,8 @@ export function accountOf(
 ): Account {
   const sounding = soundingNotes(notes);
   const ids = new Set(sounding.map((n) => n.id));
-  const melody = arranged.isSingAlong ? [] : arranged.tune.notes;
-  const source = [...arranged.tune.notes, ...arranged.accompaniment];
+  const melody = arranged.isSingAlong ? [] : arranged.melody.notes;
+  const source = [...arranged.melody.notes, ...arranged.accompaniment];
   const sourceIds = new Set(source.map((n) => n.id));
   const isRhythm = (kind: string): boolean => kind !== 'left-out';
   return {
@@ -100,7 +100,7 @@ function bassesRight(
   arranged: Arranged,
 ): Share {
   const played = arranged.stretches.flatMap((m) => m.stretches);
-  const source = [...arranged.tune.notes, ...arranged.accompaniment].sort((a, b) => a.onset - b.onset);
+  const source = [...arranged.melody.notes, ...arranged.accompaniment].sort((a, b) => a.onset - b.onset);
   const changes = chords.filter((c) => {
     const first = measures[0];
     const inPickup = first && first.beginsAt > 0 && c.onset < first.start + first.length;

@@ -1,10 +1,16 @@
 /**
- * From a source in its key to the notes of both hands: the tune is found, reduced and folded; the left hand and the filling
+ * From a source in its key to the notes of both hands: the melody is found, reduced and folded; the left hand and the filling
  * are built under it, or taken over from the source and thinned; the hands are kept apart; every change says why.
  */
 import type { Form } from '../analysis/form';
 import type { ChordSpan } from '../analysis/harmony';
-import { accompanimentOf, tuneOf, TUNE_LINE_NAMES, type Tune, type TuneLine } from '../analysis/melody';
+import {
+  accompanimentOf,
+  findMelody,
+  MELODY_LINE_NAMES,
+  type Melody,
+  type MelodyLine,
+} from '../analysis/melody';
 import type { Hand } from '../fingering/events';
 import { notate } from '../score/notate';
 import { keyboardPart, measureAt, soundingNotes, type SoundingNote } from '../score/query';
@@ -31,10 +37,10 @@ export interface ArrangeSettings {
   readonly style: 'solo' | 'sing-along';
   /** What is wished for in a measure; null leaves it to the level. */
   readonly textureIn: (measure: number) => TextureId | null;
-  /** The line that has the tune, where the teacher says so. */
-  readonly tuneIn: (measure: number) => TuneLine | undefined;
-  /** Rhythm of the chords of a sing-along; null leaves it to the level. */
-  readonly rhythm: ChordRhythm | null;
+  /** The line that has the melody, where the teacher says so. */
+  readonly melodyLineIn: (measure: number) => MelodyLine | undefined;
+  /** Rhythm of the chords of a sing-along in a measure; null leaves it to the level. */
+  readonly rhythmIn: (measure: number) => ChordRhythm | null;
   /** Semitones per hand. */
   readonly reach: Readonly<Record<Hand, number>>;
   readonly keyboard: { readonly low: number; readonly high: number };
@@ -54,13 +60,13 @@ export interface Arranged {
   /** Chord names where the hands play them. */
   readonly chordSymbols: readonly ChordSymbol[];
   readonly reasons: readonly Reason[];
-  readonly tune: Tune;
+  readonly melody: Melody;
   readonly melodyChanges: readonly MelodyChange[];
   readonly folds: readonly Fold[];
   readonly stretches: readonly MeasureStretches[];
-  /** Everything besides the tune that the source has for two hands. */
+  /** Everything besides the melody that the source has for two hands. */
   readonly accompaniment: readonly SoundingNote[];
-  /** No tune is played: the chords carry a singer. */
+  /** No melody is played: the chords carry a singer. */
   readonly isSingAlong: boolean;
   /** Measures in which the left hand plays what the source has. */
   readonly ownMeasures: ReadonlySet<number>;
@@ -71,27 +77,27 @@ export function arrange(score: Score, chords: readonly ChordSpan[], settings: Ar
   const { contract, form } = settings;
   const measures = score.measures;
   const phraseMeasures = new Set(form.phrases.map((p) => p.from));
-  const tune = tuneOf(score, settings.tuneIn, phraseMeasures);
-  const accompaniment = accompanimentOf(score, tune.notes);
+  const melody = findMelody(score, settings.melodyLineIn, phraseMeasures);
+  const accompaniment = accompanimentOf(score, melody.notes);
   const stretches = stretchesOf(measures, chords, contract);
-  const isSingAlong = settings.style === 'sing-along' || tune.notes.length === 0;
-  const base = { tune, accompaniment, stretches, isSingAlong };
+  const isSingAlong = settings.style === 'sing-along' || melody.notes.length === 0;
+  const base = { melody, accompaniment, stretches, isSingAlong };
   if (isSingAlong) return { ...base, ...singAlongVersion(score, stretches, settings) };
   const wantsTexture = measures.some((m) => {
     const wanted = settings.textureIn(m.index);
     return wanted !== null && wanted !== 'own';
   });
-  const isKeyboardMusic = hasLeftHand({ accompaniment, tune }) && !tune.lines.includes('voice');
+  const isKeyboardMusic = hasLeftHand({ accompaniment, melody }) && !melody.lines.includes('voice');
   if (contract.accompaniment === 'kept' && isKeyboardMusic && !wantsTexture)
     return { ...base, ...writtenVersion(score, chords, settings) };
-  return { ...base, ...soloVersion(score, chords, tune, accompaniment, stretches, settings) };
+  return { ...base, ...soloVersion(score, chords, melody, accompaniment, stretches, settings) };
 }
 
 /** Double stops on one staff are not yet a piece for two hands. */
-export const hasLeftHand = ({ accompaniment, tune }: Pick<Arranged, 'accompaniment' | 'tune'>): boolean =>
-  accompaniment.some((n) => n.staff !== 1) || tune.lines.includes('lower');
+export const hasLeftHand = ({ accompaniment, melody }: Pick<Arranged, 'accompaniment' | 'melody'>): boolean =>
+  accompaniment.some((n) => n.staff !== 1) || melody.lines.includes('lower');
 
-type Version = Omit<Arranged, 'tune' | 'accompaniment' | 'stretches' | 'isSingAlong'>;
+type Version = Omit<Arranged, 'melody' | 'accompaniment' | 'stretches' | 'isSingAlong'>;
 
 const toReasons = (about: Reason['about'], reasons: readonly ArrangeReason[]): Reason[] =>
   reasons.map(({ reason, ...rest }) => ({ ...rest, about, text: reason }));
@@ -116,7 +122,7 @@ function singAlongVersion(
   const freshStarts = new Set(form.sections.map((s) => s.from));
   const right = singAlong(score.measures, stretches, {
     contract,
-    rhythm: settings.rhythm ?? usualRhythm(contract.level),
+    rhythmIn: (measure) => settings.rhythmIn(measure) ?? usualRhythm(contract.level),
     reach: settings.reach.right,
     keyboard: settings.keyboard,
     freshStarts,
@@ -130,13 +136,13 @@ function singAlongVersion(
     reach: settings.reach.left,
     keyboard: settings.keyboard,
   });
-  const tune = score.parts.find((p) => p.role === 'melody') ?? score.parts[0];
+  const melody = score.parts.find((p) => p.role === 'melody') ?? score.parts[0];
   return {
     notes: notate(score.measures, [...right.notes, ...left.notes]),
     marks: [
       ...sungMarks(score),
       ...wordsAbove(
-        tune?.notes ?? [],
+        melody?.notes ?? [],
         above.map((n) => n.onset),
         score.measures,
       ),
@@ -171,7 +177,7 @@ function writtenVersion(score: Score, chords: readonly ChordSpan[], settings: Ar
 function soloVersion(
   score: Score,
   chords: readonly ChordSpan[],
-  tune: Tune,
+  melody: Melody,
   accompaniment: readonly SoundingNote[],
   stretches: readonly MeasureStretches[],
   settings: ArrangeSettings,
@@ -180,7 +186,7 @@ function soloVersion(
   const { measures } = score;
   const reasons: Reason[] = [];
 
-  const { notes: reduced, changes } = reduceMelody(tune.notes, measures, contract);
+  const { notes: reduced, changes } = reduceMelody(melody.notes, measures, contract);
   for (const c of changes)
     reasons.push({ measure: c.measure, about: 'melody', notes: [c.note], text: c.reason });
   const { notes: folded, folds } = foldMelody(reduced, {
@@ -188,10 +194,10 @@ function soloVersion(
     floor: MELODY_FLOOR,
     starts: [
       ...form.phrases.map((p) => measures[p.from]!.start - (p.pickup ?? 0)),
-      ...measures.filter((m, i) => i > 0 && tune.lines[i] !== tune.lines[i - 1]).map((m) => m.start),
+      ...measures.filter((m, i) => i > 0 && melody.lines[i] !== melody.lines[i - 1]).map((m) => m.start),
     ],
   });
-  reasons.push(...foldReasons(folds, score), ...tuneReasons(tune));
+  reasons.push(...foldReasons(folds, score), ...melodyReasons(melody));
   const ornaments = contract.tuplets === 'any';
   const lower = accompaniment.filter((n) => n.staff !== 1);
   const hasOwn = lower.length > 0;
@@ -199,20 +205,20 @@ function soloVersion(
     const wanted = settings.textureIn(measure);
     return contract.accompaniment !== 'replaced' && (wanted === null || wanted === 'own');
   };
-  // Where the left hand has the tune and its own accompaniment is kept, the hands stay as the source has them.
+  // Where the left hand has the melody and its own accompaniment is kept, the hands stay as the source has them.
   const below = (onset: Ticks): boolean => {
     const { index } = measureAt(measures, onset);
-    return tune.lines[index] === 'lower' && ownWanted(index);
+    return melody.lines[index] === 'lower' && ownWanted(index);
   };
-  const lowTune = reduced.filter((n) => below(n.onset));
-  const highTune = folded.filter((n) => !below(n.onset));
+  const lowMelody = reduced.filter((n) => below(n.onset));
+  const highMelody = folded.filter((n) => !below(n.onset));
   const upper = ownUpper(
     accompaniment.filter((n) => n.staff === 1 && below(n.onset)),
     { contract, reach: reach.right, measures },
   );
   const melodyNotes = writtenMelody(
-    highTune,
-    wordsOf(tune.notes, reduced, score),
+    highMelody,
+    wordsOf(melody.notes, reduced, score),
     score,
     ornaments,
     reasons,
@@ -220,17 +226,17 @@ function soloVersion(
   );
 
   const freshStarts = new Set(form.sections.map((s) => s.from));
-  const rightHand = [...highTune, ...upper];
+  const rightHand = [...highMelody, ...upper];
   const ceilings = new Ceilings(rightHand);
   const own =
-    contract.accompaniment !== 'replaced' && lower.length + lowTune.length > 0
-      ? ownLeft([...lower, ...lowTune], stretches, {
+    contract.accompaniment !== 'replaced' && lower.length + lowMelody.length > 0
+      ? ownLeft([...lower, ...lowMelody], stretches, {
           contract,
           reach: reach.left,
           keyboard,
           measures,
           ceilings,
-          tune: new Set(lowTune.map((n) => n.id)),
+          melody: new Set(lowMelody.map((n) => n.id)),
           hasSymbols: chords.some((c) => c.from === 'symbol'),
         })
       : { notes: [], measures: new Set<number>(), reasons: [] };
@@ -355,7 +361,7 @@ function foldReasons(folds: readonly Fold[], score: Score): Reason[] {
   });
 }
 
-function tuneReasons({ lines, has }: Tune): Reason[] {
+function melodyReasons({ lines, has }: Melody): Reason[] {
   if (has.length < 2) return [];
   return lines.flatMap((line, i): Reason[] =>
     i > 0 && line === lines[i - 1]
@@ -367,7 +373,7 @@ function tuneReasons({ lines, has }: Tune): Reason[] {
               measure: i,
               about: 'melody',
               notes: [],
-              text: `from here ${TUNE_LINE_NAMES[line]} has the tune`,
+              text: `from here ${MELODY_LINE_NAMES[line]} has the melody`,
             },
           ],
   );

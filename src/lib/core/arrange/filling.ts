@@ -72,7 +72,7 @@ export function fillUnder(
     if (keys.length === 0) continue;
     filledStretch = stretch;
     const added = keys.map(({ midi, tone }, i): Note => ({
-      id: `F${measure.index}-${note.onset - measure.start}-${i}`,
+      id: `F${measure.id}-${note.onset - measure.start}-${i}`,
       onset: note.onset,
       duration: note.duration,
       pitch: spellMidi(midi, tone),

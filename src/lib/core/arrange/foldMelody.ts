@@ -7,7 +7,7 @@ import type { Ticks } from '../score/ticks';
 
 export interface FoldSettings {
   readonly keyboard: { readonly low: number; readonly high: number };
-  /** Ticks at which a phrase, or the tune of another line, begins. */
+  /** Ticks at which a phrase, or the melody of another line, begins. */
   readonly starts: readonly Ticks[];
   /** Lowest comfortable bottom of a right-hand melody: below it there is no room for the left hand. */
   readonly floor: number;

@@ -290,7 +290,7 @@ function roleOf(chord: Chord, tone: number, index: number): string {
 
 const notesOf = (stroke: Stroke, chord: Chord, measure: Measure): Note[] =>
   stroke.keys.map(({ midi, tone }, i) => ({
-    id: `L${measure.index}-${stroke.onset - measure.start}-${roleOf(chord, tone, i)}`,
+    id: `L${measure.id}-${stroke.onset - measure.start}-${roleOf(chord, tone, i)}`,
     onset: stroke.onset,
     duration: Math.min(stroke.end, endOf(measure)) - stroke.onset,
     pitch: spellMidi(midi, tone),

@@ -25,8 +25,8 @@ export interface OwnSettings {
   readonly ceilings: Ceilings;
   /** Chords are named by the source, not heard from its notes: their basses are law. */
   readonly hasSymbols: boolean;
-  /** Ids of tune notes that the left hand has: they are never left out for others. */
-  readonly tune: ReadonlySet<string>;
+  /** Ids of melody notes that the left hand has: they are never left out for others. */
+  readonly melody: ReadonlySet<string>;
 }
 
 export interface OwnLeft {
@@ -55,12 +55,12 @@ export function ownLeft(
   for (const { measure, stretches } of inMeasures) {
     const source = groups[measure.index]!;
     const thinned = thinMeasure(source, measure, held, last, settings);
-    const hasTune = source.some((n) => settings.tune.has(n.id));
+    const hasMelody = source.some((n) => settings.melody.has(n.id));
     const keepsEnough =
       thinned.length >= KEPT * countable(source, contract) &&
       (contract.accompaniment === 'kept' ||
         keepsBasses(thinned, held, stretches, settings.hasSymbols ? undefined : source));
-    const isOwn = hasTune || keepsEnough;
+    const isOwn = hasMelody || keepsEnough;
     if (!isOwn) {
       held = [];
       last = undefined;
@@ -112,7 +112,7 @@ function thinMeasure(
         span,
         ceiling: ceilings.over(onset, onset + 1),
         low: settings.keyboard.low,
-        tune: settings.tune,
+        melody: settings.melody,
       },
     );
     const placed = nearer(chord, last, measure, settings);
@@ -181,11 +181,11 @@ interface HandLimits {
   readonly span: number;
   readonly ceiling: number;
   readonly low: number;
-  readonly tune: ReadonlySet<string>;
+  readonly melody: ReadonlySet<string>;
 }
 
 /** What one hand holds of a chord: its bass always, then what says most about the chord. */
-function oneHand(chord: readonly Piece[], { most, span, ceiling, low, tune }: HandLimits): Piece[] {
+function oneHand(chord: readonly Piece[], { most, span, ceiling, low, melody }: HandLimits): Piece[] {
   const sorted = [...new Map(chord.map((n) => [n.midi, n])).values()].sort((a, b) => a.midi - b.midi);
   let bass = sorted[0]!;
   while (bass.midi > ceiling && bass.midi - 12 >= low) bass = inOctave(bass, -1);
@@ -198,7 +198,7 @@ function oneHand(chord: readonly Piece[], { most, span, ceiling, low, tune }: Ha
   // Octave doublings go first, then the fifth, never the bass.
   const worth = (n: Piece): number => {
     const up = (n.midi - bass.midi) % 12;
-    return tune.has(n.id) ? 3 : up === 0 ? 0 : up === 7 ? 1 : 2;
+    return melody.has(n.id) ? 3 : up === 0 ? 0 : up === 7 ? 1 : 2;
   };
   const kept: Piece[] = [bass];
   for (const note of [...others].sort((a, b) => worth(b) - worth(a) || b.midi - a.midi)) {
@@ -208,8 +208,8 @@ function oneHand(chord: readonly Piece[], { most, span, ceiling, low, tune }: Ha
     const wasClear = note.midi === note.source.midi;
     if (wasClear || isClear(keys)) kept.push(note);
   }
-  // The tune goes before everything that keeps it from its place.
-  const own = chord.find((n) => tune.has(n.id));
+  // The melody goes before everything that keeps it from its place.
+  const own = chord.find((n) => melody.has(n.id));
   if (own && !kept.some((n) => n.id === own.id)) {
     let alone = own;
     while (alone.midi > ceiling && alone.midi - 12 >= low) alone = inOctave(alone, -1);

@@ -1,4 +1,4 @@
-/** The source's right hand within a level: what it plays besides its tune, and its chords where the left hand has the tune. */
+/** The source's right hand within a level: what it plays besides its melody, and its chords where the left hand has the melody. */
 import { toMidi } from '../score/pitch';
 import { byMeasure, inOctave, type SoundingNote } from '../score/query';
 import type { Measure, Note } from '../score/score';
@@ -9,7 +9,7 @@ import type { OwnSettings } from './ownLeft';
 import { readableOnsets, writtenEnd, type Piece } from './ownPieces';
 import { forcedEnd } from './writable';
 
-/** The chords of the source's right hand where its left hand has the tune: the highest note stays, the rest as it fits. */
+/** The chords of the source's right hand where its left hand has the melody: the highest note stays, the rest as it fits. */
 export function ownUpper(
   notes: readonly SoundingNote[],
   { contract, reach, measures }: Pick<OwnSettings, 'contract' | 'reach' | 'measures'>,
@@ -44,7 +44,7 @@ export interface InnerSettings {
 const CLOSEST = 3;
 
 /**
- * What the source's right hand plays besides its tune, as far as the hand and the level carry it: chord tones that are struck
+ * What the source's right hand plays besides its melody, as far as the hand and the level carry it: chord tones that are struck
  * with a melody note, chords where the melody rests, and, from four notes at once on, what moves under a held note.
  */
 export function ownInner(

@@ -11,7 +11,7 @@ const { score } = readChart('Time: 4/4\nC / / / | F / / / | G7 / / / | Am7 / D/F
 const hand = (level: number) =>
   singAlong(score.measures, stretchesOf(score.measures, chordsOf(score), levelNumbered(level)), {
     contract: levelNumbered(level),
-    rhythm: 'held',
+    rhythmIn: () => 'held',
     freshStarts: new Set(),
     reach: 14,
     keyboard: { low: 36, high: 96 },
@@ -44,7 +44,7 @@ describe('chords to sing to', () => {
       stretchesOf(near.measures, chordsOf(near), levelNumbered(3)),
       {
         contract: levelNumbered(3),
-        rhythm: 'held',
+        rhythmIn: () => 'held',
         freshStarts: new Set(),
         reach: 14,
         keyboard: { low: 36, high: 96 },
@@ -57,7 +57,7 @@ describe('chords to sing to', () => {
     const inMeasures = stretchesOf(silent.measures, chordsOf(silent), levelNumbered(3));
     const notes = singAlong(silent.measures, inMeasures, {
       contract: levelNumbered(3),
-      rhythm: 'held',
+      rhythmIn: () => 'held',
       freshStarts: new Set(),
       reach: 14,
       keyboard: { low: 36, high: 96 },

@@ -2,6 +2,7 @@
  * Sing-along: the right hand plays chords to sing to, close together around and above middle C, each shape the nearest to
  * the one before, in a rhythm; the left hand has the bass. An introduction leads in.
  */
+import { introductionId } from '../score/measureId';
 import { endOf, isCompound, measureLength, pulseLength } from '../score/metre';
 import { pitchClassName } from '../score/pitch';
 import { measureAt } from '../score/query';
@@ -42,7 +43,7 @@ export const usualRhythm = (level: number): ChordRhythm =>
 
 export interface RightHandSettings {
   readonly contract: LevelContract;
-  readonly rhythm: ChordRhythm;
+  readonly rhythmIn: (measure: number) => ChordRhythm;
   /** Semitones the right hand holds. */
   readonly reach: number;
   readonly keyboard: { readonly low: number; readonly high: number };
@@ -70,7 +71,8 @@ export function singAlong(
       const voicing = shapesOf(stretch.chord, settings, before)[0];
       if (!voicing) return;
       const ends = measure.index === lastSounding && i === stretches.length - 1;
-      const own = struck(voicing, stretch, measure, measures, ends ? 'held' : settings.rhythm, settings);
+      const rhythm = ends ? 'held' : settings.rhythmIn(measure.index);
+      const own = struck(voicing, stretch, measure, measures, rhythm, settings);
       notes.push(...own);
       const names = voicing.notes.map((n) => pitchClassName(fromFifths(n.tone))).join(' ');
       const kept = before?.notes.filter((a) => voicing.notes.some((b) => b.midi === a.midi)) ?? [];
@@ -117,7 +119,7 @@ function struck(
     return keys.map((i): Note => {
       const { midi, tone } = voicing.notes[i]!;
       return {
-        id: `R${measure.index}-${at - measure.start}-${i}`,
+        id: `R${measure.id}-${at - measure.start}-${i}`,
         onset: at,
         duration: end - at,
         pitch: spellMidi(midi, tone),
@@ -182,6 +184,7 @@ export function withIntroduction(
   const full = measureLength(first.time);
   const pickup = first.beginsAt > 0 ? first.length : 0;
   const lead = Array.from({ length: count }, (_, index): Measure => ({
+    id: introductionId(index),
     index,
     number: `i${index + 1}`,
     start: index * full,

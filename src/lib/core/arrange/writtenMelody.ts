@@ -5,9 +5,9 @@ import type { Lyric, Note, Score, Slur } from '../score/score';
 import { levelText, type LevelContract } from './levels';
 import type { Reason } from './reason';
 
-/** The words of a tune by the notes that are kept: the syllable of a note that is left out is sung on the note before it. */
+/** The words of a melody by the notes that are kept: the syllable of a note that is left out is sung on the note before it. */
 export function wordsOf(
-  tune: readonly SoundingNote[],
+  melody: readonly SoundingNote[],
   kept: readonly SoundingNote[],
   source: Score,
 ): Map<string, readonly Lyric[]> {
@@ -16,7 +16,7 @@ export function wordsOf(
   const result = new Map<string, readonly Lyric[]>();
   let carrier: string | undefined;
   let waiting: readonly Lyric[] = [];
-  for (const { id } of tune) {
+  for (const { id } of melody) {
     const own = (written.get(id)?.lyrics ?? []).filter((l) => l.line === 'words');
     if (ids.has(id)) {
       carrier = id;

@@ -175,7 +175,7 @@ function scale(run: Run, hand: Hand): Convention[] | undefined {
   const inside = keys.map((k) =>
     fingerAt(table[tonic]![hand], steps.indexOf((((k - tonic) % 12) + 12) % 12)),
   );
-  // A few notes of a scale are a tune; from tonic to tonic, or far along, they are the scale.
+  // A few notes of a scale are a melody; from tonic to tonic, or far along, they are the scale.
   const isWhole = keys.length > 7;
   if (!isWhole && !best.anchored) return undefined;
   const weight = isWhole && best.anchored ? WEIGHT.scale : WEIGHT.partOfScale;
@@ -259,7 +259,7 @@ function leftThird(chord: readonly number[]): Finger {
   return chord[1]! - chord[0]! === 4 && isBlackKey(chord[1]!) ? 3 : 4;
 }
 
-/** Fewest notes of a broken chord, so that three notes of a tune are none. */
+/** Fewest notes of a broken chord, so that three notes of a melody are none. */
 const SHORTEST_BROKEN = 4;
 /** A tenth in semitones, up to which three keys are one shape; and two octaves, over which the hand goes along. */
 const WIDEST_SHAPE = 16;

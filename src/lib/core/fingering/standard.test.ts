@@ -1,4 +1,5 @@
 /** Standard material comes out as method books have it: alone, and inside a longer line. */
+import { measureId } from '../score/measureId';
 import { describe, expect, it } from 'vitest';
 import {
   STANDARD_ARPEGGIOS,
@@ -21,6 +22,7 @@ function measuresFor(count: number, time: TimeSignature): Measure[] {
   const length = measureLength(time);
   const key = { fifths: 0, mode: 'major' } as const;
   return Array.from({ length: Math.ceil((count * noteValue(8)) / length) }, (_, index) => ({
+    id: measureId(index),
     index,
     number: String(index + 1),
     start: index * length,
@@ -52,7 +54,7 @@ describe.each([
   });
 });
 
-describe('inside a tune', () => {
+describe('inside a melody', () => {
   /** An octave of a standard scale between other notes: inside it the fingers are the usual ones. */
   const inside = ({ keys, hand, fingers }: StandardFingering, direction: 'up' | 'down'): [string, string] => {
     const whole = keys as readonly number[];

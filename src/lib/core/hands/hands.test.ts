@@ -125,10 +125,10 @@ describe('a part made playable', () => {
     expect(part.notes.filter((n) => n.arpeggio).map((n) => pitchName(n.pitch))).toEqual(['C2', 'G2', 'E3']);
   });
   it('leaves a melody on one staff to one hand, and parts a piano written on one staff', () => {
-    const tune = scoreFrom({ key: 'C', time: { beats: 4, beatType: 4 }, right: 'A3:1 C4:1 E4:1 B3:1' });
-    expect(playablePart(tune.parts[0]!, tune.measures, OCTAVE).part.notes.every((n) => n.staff === 1)).toBe(
-      true,
-    );
+    const melody = scoreFrom({ key: 'C', time: { beats: 4, beatType: 4 }, right: 'A3:1 C4:1 E4:1 B3:1' });
+    expect(
+      playablePart(melody.parts[0]!, melody.measures, OCTAVE).part.notes.every((n) => n.staff === 1),
+    ).toBe(true);
     const both = scoreFrom({ key: 'C', time: { beats: 4, beatType: 4 }, right: '[C3 G3 E5]:2 [F3 C4 A5]:2' });
     const { part } = playablePart(both.parts[0]!, both.measures, OCTAVE);
     expect(part.notes.filter((n) => n.staff === 2).map((n) => pitchName(n.pitch))).toEqual([

@@ -1,4 +1,5 @@
 /** The frame of measures that all parts share: lengths from what the longest part holds, pickups placed. */
+import { measureId } from '../score/measureId';
 import { measureLength } from '../score/metre';
 import type { Measure } from '../score/score';
 import type { Ticks } from '../score/ticks';
@@ -42,6 +43,7 @@ export function frameOf(parts: readonly ReadPart[]): Measure[] {
     const section = parts.map((p) => p.measures[index]?.section).find((s) => s);
     const changes = measure.changes.map((c) => ({ ...c, onset: c.onset + start }));
     const result: Measure = {
+      id: measureId(index),
       index,
       number: measure.number,
       start,

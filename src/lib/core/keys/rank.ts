@@ -14,7 +14,9 @@ import { keyOptions, signatureText } from '../theory/easyKeys';
 import { keyCode, keyName, type Key } from '../theory/key';
 import { transpositionTo } from '../transpose/transpose';
 import { analysed } from '../version/analysed';
-import { arrangement, fingered } from '../version/realise';
+import { arrangement } from '../version/arrangement';
+import { fingered } from '../version/realise';
+import type { Decision } from '../decisions/registry';
 import type { Recipe } from '../version/recipe';
 
 export const CRITERIA = ['reading', 'hands', 'voice', 'keyboard', 'distance'] as const;
@@ -68,6 +70,8 @@ export interface RankSettings {
   readonly voice?: VoiceRange | undefined;
   readonly weights?: Weights;
   readonly levels?: readonly LevelContract[];
+  /** What is decided in the version whose keys are compared. */
+  readonly decisions?: readonly Decision[];
 }
 
 /** What each accidental beyond the level adds to the sum. */
@@ -98,10 +102,10 @@ function judge(
   source: Score,
   recipe: Recipe,
   code: string,
-  { voice, levels = LEVELS }: RankSettings,
+  { voice, levels = LEVELS, decisions = [] }: RankSettings,
 ): RankedKey {
-  const made = arrangement(source, { ...recipe, key: code }, [], levels);
-  const { score, form, sourceKey, key, contract, arranged } = made;
+  const made = arrangement(source, { ...recipe, key: code }, decisions, levels);
+  const { score, sourceKey, key, contract, arranged } = made;
   const part = score.parts[0]!;
   const sounding = soundingNotes(part.notes);
   const signature = Math.max(...score.measures.map((m) => Math.abs(m.key.fifths)));
@@ -109,13 +113,13 @@ function judge(
   const inMeasures = byMeasure(score.measures, part.notes);
   const accidentals = score.measures.reduce((sum, m, i) => sum + shownAccidentals(m, inMeasures[i]!).size, 0);
   const cost = (['right', 'left'] as const).reduce(
-    (sum, hand) => sum + fingered(score, form, recipe, [], hand, contract).fingering.cost,
+    (sum, hand) => sum + fingered(made, decisions, hand).fingering.cost,
     0,
   );
   const { low, high } = KEYBOARDS[recipe.keyboard];
   const perNote = Math.max(1, sounding.length);
   const by = transpositionTo(sourceKey, key).semitones;
-  const sung = arranged.tune.notes;
+  const sung = arranged.melody.notes;
   // What lies off the keyboard is folded or rests: both are told by the arranger.
   const lost = arranged.reasons.filter((r) => r.loss === 'no room' || r.loss === 'off the keyboard').length;
   const columns = {

@@ -13,6 +13,16 @@ import { chordSymbol } from '../theory/chord';
 export const PEDAL_STYLES = ['none', 'harmony', 'lifted', 'low-to-chord', 'long'] as const;
 export type PedalStyle = (typeof PEDAL_STYLES)[number];
 
+/** As a teacher says them; `source` keeps the marks that a piece came with. */
+export const PEDAL_STYLE_NAMES: Readonly<Record<PedalStyle | 'source', string>> = {
+  none: 'no pedal',
+  harmony: 'with each harmony',
+  lifted: 'with each harmony, lifted where it blurs',
+  'low-to-chord': 'from the low note to the chord',
+  long: 'on long notes only',
+  source: 'as in the source',
+};
+
 export interface PedalSettings {
   readonly measures: readonly Measure[];
   readonly chords: readonly ChordSpan[];

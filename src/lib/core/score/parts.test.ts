@@ -33,7 +33,7 @@ describe('what the parts are', () => {
   it.each([
     ['one part is the piano', [violin], { V: 'piano' }],
     [
-      'two staves are the piano, a voice with words the tune',
+      'two staves are the piano, a voice with words the melody',
       [violin, voice, grand('P')],
       { V: 'other', S: 'melody', P: 'piano' },
     ],

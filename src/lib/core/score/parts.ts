@@ -1,5 +1,5 @@
 /**
- * Which part of a score is the tune, and which staves the two hands play. A reader proposes; the teacher may say
+ * Which part of a score is the melody, and which staves the two hands play. A reader proposes; the teacher may say
  * otherwise, and her choice is applied to the source whenever it is read.
  */
 import { z } from 'zod';
@@ -16,7 +16,7 @@ export const partChoicesSchema = z.record(z.string().max(200), z.enum(PART_CHOIC
 export type PartChoices = z.infer<typeof partChoicesSchema>;
 
 const RIGHT_NAME = /\b(right|upper|treble|r\.? ?h)\b/i;
-const TUNE_NAME = /\b(voice|vocals?|singer|sing|melody|lead|tune|soprano)\b/i;
+const MELODY_NAME = /\b(voice|vocals?|singer|sing|melody|lead|tune|soprano)\b/i;
 const LEFT_NAME = /\b(left|lower|bass|l\.? ?h)\b/i;
 /** Two parts that far apart, in semitones of their mean, are likelier two hands than two voices. */
 const HANDS_APART = 7;
@@ -28,14 +28,14 @@ function meanPitch(part: Part): number {
   return notes.reduce((sum, n) => sum + n.midi, 0) / Math.max(1, notes.length);
 }
 
-/** What the parts look like: a voice with words, or called so, is the tune, two staves are the hands, or two parts of one staff. */
+/** What the parts look like: a voice with words, or called so, is the melody, two staves are the hands, or two parts of one staff. */
 export function proposedParts(score: Score): PartChoices {
   const { parts } = score;
   const choices: Record<string, PartChoice> = Object.fromEntries(parts.map((p) => [p.id, 'other']));
   if (parts.length === 1) return { [parts[0]!.id]: 'piano' };
   const grand = parts.find((p) => p.staves >= 2);
   const single = parts.filter((p) => p.staves === 1);
-  const sung = single.find(hasWords) ?? single.find((p) => TUNE_NAME.test(p.name));
+  const sung = single.find(hasWords) ?? single.find((p) => MELODY_NAME.test(p.name));
   if (grand) choices[grand.id] = 'piano';
   if (sung) choices[sung.id] = 'melody';
   if (grand) return choices;
@@ -59,7 +59,7 @@ function handsAmong(parts: readonly Part[]): { right: Part; left: Part } | undef
 }
 
 /**
- * The score as it is to be worked with: the tune and the keyboard part marked as such, parts of the hands made into one
+ * The score as it is to be worked with: the melody and the keyboard part marked as such, parts of the hands made into one
  * part of two staves. Note ids stay. Choices for parts that are not there are ignored.
  */
 export function withParts(score: Score, choices: PartChoices = proposedParts(score)): Score {

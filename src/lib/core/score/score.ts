@@ -86,6 +86,11 @@ export interface TempoMark {
 }
 
 export interface Measure {
+  /**
+   * Names the measure in the source, whatever stands before it: "m0" for the first that the file holds, "i0" for the first of
+   * an introduction that was put in front. What is decided for a measure and what is learned in it name it by this.
+   */
+  readonly id: string;
   /** Position in the score, from 0. */
   readonly index: number;
   /** The number as printed: "1", "0" for a pickup, "X1". */

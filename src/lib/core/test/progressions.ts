@@ -2,6 +2,7 @@
  * Progressions written out in textures, for measuring how well chords are heard: every chord of a list as block chords,
  * broken chords, Alberti figures, waltz bass or under a melody with passing notes. Composed by rule, in any key.
  */
+import { measureId } from '../score/measureId';
 import { notate } from '../score/notate';
 import type { Measure, Note, Score } from '../score/score';
 import { measureLength } from '../score/metre';
@@ -40,6 +41,7 @@ export function progressionScore(
   const time = texture === 'waltz' ? { beats: 3, beatType: 4 } : { beats: 4, beatType: 4 };
   const length = measureLength(time);
   const measures = chords.map((_, index): Measure => ({
+    id: measureId(index),
     index,
     number: String(index + 1),
     start: index * length,

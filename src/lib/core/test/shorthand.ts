@@ -2,6 +2,7 @@
  * Scores from short text, for tests and for the demo pieces. Measures apart by `|`, notes as PITCH:QUARTERS, `r` for a
  * rest, chords in square brackets: "G4:1.5 A4:0.5 [B4 D5]:2 | r:4".
  */
+import { measureId } from '../score/measureId';
 import { endOf, measureLength } from '../score/metre';
 import { notate } from '../score/notate';
 import type { Pitch, Step } from '../score/pitch';
@@ -88,6 +89,7 @@ export function scoreFrom(piece: Line): Score {
     const section = piece.sections?.[Number(number)];
     start += length;
     return {
+      id: measureId(index),
       index,
       number,
       start: start - length,

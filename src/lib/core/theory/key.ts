@@ -62,7 +62,7 @@ export function signatureNames(key: Key): string[] {
 /**
  * The usual spelling of a pitch class in a key: as near as possible to the middle of the key's scale on the line of
  * fifths, with the raised sixth and seventh of minor preferred to their flat twins.
- * One pitch class lies equally far on both sides (G♯ or A♭ in C): a chord's root is the flat one, a note of a tune the sharp
+ * One pitch class lies equally far on both sides (G♯ or A♭ in C): a chord's root is the flat one, a note of a melody the sharp
  * one, leading upwards; `tie` says which.
  */
 export function spellInKey(pc: number, key: Key, tie: 'flat' | 'sharp' = 'flat'): Fifths {

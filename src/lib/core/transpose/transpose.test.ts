@@ -15,14 +15,14 @@ const to = (score: Score, from: string, target: string): Score =>
   transposeScore(score, transpositionTo(key(from), key(target)));
 
 describe('transposing', () => {
-  const tune = scoreFrom({ key: 'C', time: fourFour, right: 'C4:1 E4:1 F#4:1 Bb4:1', chords: 'C Gm/Bb' });
+  const melody = scoreFrom({ key: 'C', time: fourFour, right: 'C4:1 E4:1 F#4:1 Bb4:1', chords: 'C Gm/Bb' });
 
   it('keeps the spelling functional', () => {
-    expect(names(to(tune, 'C', 'E'))).toEqual(['E4', 'G♯4', 'A♯4', 'D5']);
-    expect(names(to(tune, 'C', 'Ab'))).toEqual(['A♭3', 'C4', 'D4', 'G♭4']);
+    expect(names(to(melody, 'C', 'E'))).toEqual(['E4', 'G♯4', 'A♯4', 'D5']);
+    expect(names(to(melody, 'C', 'Ab'))).toEqual(['A♭3', 'C4', 'D4', 'G♭4']);
   });
   it('moves chords, basses and the signature along', () => {
-    const moved = to(tune, 'C', 'Eb');
+    const moved = to(melody, 'C', 'Eb');
     expect(moved.chordSymbols.map((s) => chordSymbol(s.chord!))).toEqual(['E♭', 'B♭m/D♭']);
     expect(keyName(moved.measures[0]!.key)).toBe('E♭ major');
   });
@@ -91,9 +91,9 @@ describe('transposing', () => {
     fc.assert(
       fc.property(fc.constantFrom('G', 'Eb', 'B', 'Db', 'F#'), (target) => {
         const by = transpositionTo(key('C'), key(target));
-        const moved = transposeScore(tune, by);
+        const moved = transposeScore(melody, by);
         moved.parts[0]!.notes.forEach((note, i) => {
-          const source = tune.parts[0]!.notes[i]!;
+          const source = melody.parts[0]!.notes[i]!;
           expect(note.id).toBe(source.id);
           expect(toMidi(note.pitch) - toMidi(source.pitch)).toBe(by.semitones);
         });

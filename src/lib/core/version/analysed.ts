@@ -1,10 +1,11 @@
-/** What every version of a source needs to know about it, worked out once and kept as long as the source is. */
+/** The first stages: what every version of a source needs to know about it. */
 import { formOf, type Form } from '../analysis/form';
 import { chordsOf, type ChordSpan } from '../analysis/harmony';
 import { keyOf, withHeardMode } from '../analysis/key';
 import { withIntroduction } from '../arrange/singAlong';
+import { sameData, stage } from '../pipeline/memo';
 import type { Score } from '../score/score';
-import { keyCode, type Key } from '../theory/key';
+import type { Key } from '../theory/key';
 import { transposeScore, transpositionTo } from '../transpose/transpose';
 
 export interface Analysed {
@@ -12,6 +13,7 @@ export interface Analysed {
   readonly score: Score;
   readonly key: Key;
   readonly form: Form;
+  readonly chords: readonly ChordSpan[];
 }
 
 export interface InKey {
@@ -19,53 +21,32 @@ export interface InKey {
   readonly chords: readonly ChordSpan[];
 }
 
-interface Entry extends Analysed {
-  readonly chords: readonly ChordSpan[];
-  readonly keys: Map<string, InKey>;
-}
-
-const known = new WeakMap<Score, Map<number, Entry>>();
-
-function entryOf(source: Score, introduction: number): Entry {
-  const versions = known.get(source) ?? new Map<number, Entry>();
-  known.set(source, versions);
-  const before = versions.get(introduction);
-  if (before) return before;
-  const entry = introduction === 0 ? analyse(source) : introduced(entryOf(source, 0), introduction);
-  versions.set(introduction, entry);
-  return entry;
-}
-
-function analyse(source: Score): Entry {
+const analyse = stage('analyse', (source: Score): Analysed => {
   const heard = withHeardMode(source);
   const chords = chordsOf(heard);
   const score = { ...heard, chordSymbols: chords.map(({ onset, chord }) => ({ onset, chord })) };
-  return { score, key: keyOf(source), form: formOf(heard), chords, keys: new Map() };
-}
+  return { score, key: keyOf(source), form: formOf(heard), chords };
+});
 
-/** The same with measures before it. */
-function introduced({ score: song, key, form }: Entry, count: number): Entry {
+/** The same with so many measures before it. */
+const introduce = stage('introduce', ({ score: song, key, form }: Analysed, count: number): Analysed => {
   const score = withIntroduction(song, key, count, form.sections);
-  return { score, key, form: formOf(score), chords: chordsOf(score), keys: new Map() };
-}
+  return { score, key, form: formOf(score), chords: chordsOf(score) };
+});
 
-/** A source and its form, with so many measures of introduction before it. */
-export const analysed = (source: Score, introduction = 0): Analysed => entryOf(source, introduction);
+/** A source, its key, form and chords, with so many measures of introduction before it. */
+export const analysed = (source: Score, introduction = 0): Analysed =>
+  introduction === 0 ? analyse(source) : introduce(analyse(source), introduction);
 
-/** The source in a key, with its chords there. */
-export function inKey(source: Score, key: Key, introduction = 0): InKey {
-  const entry = entryOf(source, introduction);
-  const code = keyCode(key);
-  const before = entry.keys.get(code);
-  if (before) return before;
-  const score = transposeScore(entry.score, transpositionTo(entry.key, key));
-  const made: InKey =
-    score === entry.score || score.chordSymbols.length === 0
-      ? { score, chords: entry.chords }
-      : {
-          score,
-          chords: chordsOf(score).map((span, i) => ({ ...span, from: entry.chords[i]?.from ?? span.from })),
-        };
-  entry.keys.set(code, made);
-  return made;
-}
+const transpose = stage('transpose', (from: Analysed, key: Key): InKey => {
+  const score = transposeScore(from.score, transpositionTo(from.key, key));
+  return score === from.score || score.chordSymbols.length === 0
+    ? { score, chords: from.chords }
+    : {
+        score,
+        chords: chordsOf(score).map((span, i) => ({ ...span, from: from.chords[i]?.from ?? span.from })),
+      };
+});
+
+/** What was analysed, in a key. */
+export const inKey = (from: Analysed, key: Key): InKey => transpose(from, sameData(key));

@@ -11,9 +11,13 @@ import { scoreFrom } from '../test/shorthand';
 import { keyName } from '../theory/key';
 import { checkVersion } from './check';
 import { realise } from './realise';
-import { withSectionWay } from './ways';
 import { whyFinger } from './why';
-import { decide, decisionSchema, DEFAULT_RECIPE, recipeSchema, giveBack, type Recipe } from './recipe';
+import { WHOLE } from '../decisions/anchor';
+import { decide, giveBack } from '../decisions/decide';
+import { sectionAnchor } from '../decisions/holds';
+import { decisionSchema, type Decision } from '../decisions/registry';
+import { arrangement } from './arrangement';
+import { DEFAULT_RECIPE, recipeSchema, type Recipe } from './recipe';
 
 const song = scoreFrom({
   title: 'Song',
@@ -60,7 +64,9 @@ describe('realising a version', () => {
   it('has pedal from level 3 on, and none for a keyboard without one', () => {
     expect(realise(song, recipe({ level: 2 }), []).score.pedals).toEqual([]);
     expect(realise(song, recipe({ level: 3 }), []).score.pedals.length).toBeGreaterThan(2);
-    expect(realise(song, recipe({ level: 3, pedal: 'none' }), []).score.pedals).toEqual([]);
+    expect(
+      realise(song, recipe({ level: 3 }), [{ kind: 'pedal', at: WHOLE, value: 'none' }]).score.pedals,
+    ).toEqual([]);
   });
 
   it('slows the goal down for the lower levels', () => {
@@ -142,18 +148,18 @@ describe('realising a version', () => {
 
 describe('decisions', () => {
   it('are kept, marked, and can be given back', () => {
-    const decisions = decide([], { kind: 'finger', note: 'm1s1n0', finger: 4 });
+    const decisions = decide([], { kind: 'finger', at: { note: 'm1s1n0' }, value: 4 });
     const version = realise(song, recipe(), decisions);
     expect(version.fingers['m1s1n0']).toEqual({ finger: 4, decided: true });
-    expect(giveBack(decisions, 'finger', 'm1s1n0')).toEqual([]);
-    expect(decide(decisions, { kind: 'finger', note: 'm1s1n0', finger: 2 })).toHaveLength(1);
+    expect(giveBack(decisions, 'finger', { note: 'm1s1n0' })).toEqual([]);
+    expect(decide(decisions, { kind: 'finger', at: { note: 'm1s1n0' }, value: 2 })).toHaveLength(1);
   });
 
   it('wait while their note is away, and come back with it', () => {
     const sixteenth = notesOf(song).find((n) => n.duration === Q / 4)!.id;
-    const decisions = decide([], { kind: 'finger', note: sixteenth, finger: 3 });
+    const decisions = decide([], { kind: 'finger', at: { note: sixteenth }, value: 3 });
     const away = realise(song, recipe({ level: 1 }), decisions);
-    expect(away.parked).toEqual(decisions);
+    expect(away.parked).toEqual([{ decision: decisions[0], why: 'its note is not in this version' }]);
   });
 
   it('law: survive every change of level and key as long as their note does', () => {
@@ -165,12 +171,12 @@ describe('decisions', () => {
         fc.constantFrom<1 | 2 | 3 | 4 | 5>(1, 2, 3, 4, 5),
         anyRecipe,
         (chosen, finger, made) => {
-          const decisions = chosen.map((note) => ({ kind: 'finger' as const, note, finger }));
+          const decisions = chosen.map((note): Decision => ({ kind: 'finger', at: { note }, value: finger }));
           const version = realise(song, made, decisions);
           for (const decision of decisions) {
-            const there = version.fingers[decision.note];
+            const there = version.fingers[(decision.at as { note: string }).note];
             if (there) expect(there).toEqual({ finger, decided: true });
-            else expect(version.parked).toContainEqual(decision);
+            else expect(version.parked.map((p) => p.decision)).toContainEqual(decision);
           }
         },
       ),
@@ -180,9 +186,9 @@ describe('decisions', () => {
 
   it('hold for the bass of a measure whatever is built on it', () => {
     const bass = Object.keys(realise(song, recipe({ level: 1 }), []).fingers).find((id) =>
-      id.startsWith('L1-'),
+      id.startsWith('Lm1-'),
     )!;
-    const decisions = decide([], { kind: 'finger', note: bass, finger: 2 });
+    const decisions = decide([], { kind: 'finger', at: { note: bass }, value: 2 });
     for (const level of levels)
       for (const key of keys) {
         const version = realise(song, recipe({ level, key }), decisions);
@@ -191,12 +197,12 @@ describe('decisions', () => {
   });
 
   it('are explained by what they cost', () => {
-    const version = realise(song, recipe(), []);
-    const why = whyFinger(version, recipe(), [], 'm1s1n0')!;
+    const made = arrangement(song, recipe(), []);
+    const why = whyFinger(made, [], 'm1s1n0')!;
     expect(why.text.startsWith(`${why.finger} on G4`)).toBe(true);
     const other = ((why.finger % 5) + 1) as 1;
-    const decisions = decide([], { kind: 'finger', note: 'm1s1n0', finger: other });
-    expect(whyFinger(realise(song, recipe(), decisions), recipe(), decisions, 'm1s1n0')!.text).toContain(
+    const decisions = decide([], { kind: 'finger', at: { note: 'm1s1n0' }, value: other });
+    expect(whyFinger(made, decisions, 'm1s1n0')!.text).toContain(
       `You decided ${other}; the proposal was ${why.finger}`,
     );
   });
@@ -211,7 +217,7 @@ describe('decisions', () => {
       { keyboard: 50 },
     ])
       expect(recipeSchema.safeParse({ ...recipe(), ...wrong }).success).toBe(false);
-    expect(decisionSchema.safeParse({ kind: 'finger', note: 'x', finger: 6 }).success).toBe(false);
+    expect(decisionSchema.safeParse({ kind: 'finger', at: { note: 'x' }, value: 6 }).success).toBe(false);
   });
 });
 
@@ -249,32 +255,37 @@ describe('checking a version', () => {
   });
 });
 
-describe('ways and decisions beyond fingers', () => {
+describe('decisions beyond fingers', () => {
   const plain = recipe();
   it('a note goes to the other hand, with its finger, and what no hand holds is said', () => {
     const note = 'm1s1n0';
-    const version = realise(song, plain, decide([], { kind: 'hand', note, hand: 'left' }));
+    const version = realise(song, plain, decide([], { kind: 'hand', at: { note }, value: 'left' }));
     expect(version.score.parts[0]!.notes.find((n) => n.id === note)!.staff).toBe(2);
     expect(version.fingers[note]).toBeDefined();
     for (const chord of version.wide) expect(chord.ways.length).toBeGreaterThan(0);
   });
   it('words for a measure take the places of its counts, and wait when they do not fit', () => {
     const places = realise(song, plain, []).counts[1]!.counts.length;
-    const fitting = decide([], { kind: 'count', measure: 1, words: Array(places).fill('la').join(' ') });
+    const fitting = decide([], {
+      kind: 'count',
+      at: { measure: 'm1' },
+      value: Array(places).fill('la').join(' '),
+    });
     expect(realise(song, plain, fitting).counts[1]!.counts.every((c) => c.say === 'la')).toBe(true);
-    const short = decide([], { kind: 'count', measure: 1, words: 'la' });
+    const short = decide([], { kind: 'count', at: { measure: 'm1' }, value: 'la' });
     const version = realise(song, plain, short);
-    expect(version.parked).toEqual(places === 1 ? [] : short);
+    expect(version.parked.map((p) => p.decision)).toEqual(places === 1 ? [] : short);
     expect(version.counts).toEqual(realise(song, plain, []).counts);
   });
   it('a section is counted in its own school, and gives it back', () => {
-    const first = realise(song, plain, []).form.sections[0]!;
-    const other = withSectionWay(plain, first.from, 'counting', 'takadimi');
-    expect(realise(song, other, []).counts[first.to]!.counts[0]!.say).toBe('ta');
-    expect(withSectionWay(other, first.from, 'counting', undefined)).toEqual(plain);
+    const { score, form } = realise(song, plain, []);
+    const at = sectionAnchor({ measures: score.measures, sections: form.sections }, 0);
+    const other = decide([], { kind: 'counting', at, value: 'takadimi' });
+    expect(realise(song, plain, other).counts[form.sections[0]!.to]!.counts[0]!.say).toBe('ta');
+    expect(giveBack(other, 'counting', at)).toEqual([]);
   });
   it('pedal that is decided for a measure stands at a level without pedal', () => {
-    const style = decide([], { kind: 'pedal', measure: 1, style: 'harmony' });
+    const style = decide([], { kind: 'pedal', at: { measure: 'm1' }, value: 'harmony' });
     expect(realise(song, { ...plain, level: 1 }, []).pedals).toEqual([]);
     const { pedals, score } = realise(song, { ...plain, level: 1 }, style);
     expect(pedals.length).toBeGreaterThan(0);
@@ -286,8 +297,8 @@ describe('ways and decisions beyond fingers', () => {
     expect(swung.score.parts[0]!.marks).toContainEqual(expect.objectContaining({ text: 'Swing' }));
     expect(realise(song, plain, []).feel).toBe('straight');
   });
-  it('a recipe from before these ways were there is still one', () => {
-    const { countFor: _a, cutTime: _b, feel: _c, sections: _d, ...old } = DEFAULT_RECIPE;
+  it('a recipe that leaves out what is usual is still one', () => {
+    const { countFor: _a, cutTime: _b, feel: _c, ...old } = DEFAULT_RECIPE;
     expect(recipeSchema.parse(old)).toEqual(DEFAULT_RECIPE);
   });
 });

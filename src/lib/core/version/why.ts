@@ -6,48 +6,38 @@ import type { Finger } from '../fingering/grips';
 import { endOf } from '../score/metre';
 import { measureAt } from '../score/query';
 import type { Measure } from '../score/score';
-import { fingered, type Version } from './realise';
-import { decisionsOf, giveBack, type Decision, type Recipe } from './recipe';
+import type { Arrangement } from './arrangement';
+import { decisionAt, giveBack } from '../decisions/decide';
+import type { Decision } from '../decisions/registry';
+import { fingered } from './realise';
+
+/** What the answers need to know of a version: its notes in both hands. */
+export type Fingerable = Pick<Arrangement, 'score' | 'form' | 'reach' | 'contract'>;
 
 /** Why a note of a version has its finger. Asked for one note at a time, since it solves the phrase again. */
 export function whyFinger(
-  version: Version,
-  recipe: Recipe,
+  made: Fingerable,
   decisions: readonly Decision[],
   noteId: string,
 ): FingerReason | undefined {
-  const note = version.score.parts[0]?.notes.find((n) => n.id === noteId);
+  const note = made.score.parts[0]?.notes.find((n) => n.id === noteId);
   if (!note) return undefined;
   const hand: Hand = note.staff === 1 ? 'right' : 'left';
-  const others = giveBack(decisions, 'finger', noteId);
-  const decided = decisionsOf(decisions, 'finger').find((d) => d.note === noteId);
-  const { notes, fingering: free } = fingered(
-    version.score,
-    version.form,
-    recipe,
-    others,
-    hand,
-    version.contract,
-  );
-  if (!decided) return explainFinger(notes, free, noteId, placeIn(version.score.measures));
-  const { fingering: locked } = fingered(
-    version.score,
-    version.form,
-    recipe,
-    decisions,
-    hand,
-    version.contract,
-  );
+  const at = { note: noteId };
+  const decided = decisionAt(decisions, 'finger', at)?.value;
+  const { notes, fingering: free } = fingered(made, giveBack(decisions, 'finger', at), hand);
+  if (!decided) return explainFinger(notes, free, noteId, placeIn(made.score.measures));
+  const { fingering: locked } = fingered(made, decisions, hand);
   const proposed = free.fingers.get(noteId);
   const dearer = locked.cost - free.cost;
   return {
-    finger: decided.finger,
-    other: proposed ?? decided.finger,
+    finger: decided,
+    other: proposed ?? decided,
     dearer,
     text:
-      proposed === decided.finger
-        ? `You decided ${decided.finger}; the proposal is the same.`
-        : `You decided ${decided.finger}; the proposal was ${proposed}, ${dearer < 1 ? 'hardly easier' : dearer < 4 ? 'a little easier' : 'much easier'} for the hand.`,
+      proposed === decided
+        ? `You decided ${decided}; the proposal is the same.`
+        : `You decided ${decided}; the proposal was ${proposed}, ${dearer < 1 ? 'hardly easier' : dearer < 4 ? 'a little easier' : 'much easier'} for the hand.`,
   };
 }
 
@@ -72,20 +62,15 @@ export interface MeasureFingering {
 
 /** For each hand the fingering of a measure as it is, first, and what else would do, named by what it trades. */
 export function otherFingerings(
-  version: Version,
-  recipe: Recipe,
+  made: Fingerable,
   decisions: readonly Decision[],
   measure: number,
 ): MeasureFingering[] {
-  const at = version.score.measures[measure];
+  const at = made.score.measures[measure];
   if (!at) return [];
-  return (['right', 'left'] as const).flatMap((hand) => {
-    const { fingering } = fingered(version.score, version.form, recipe, decisions, hand, version.contract);
-    return alternativesIn(fingering, at.start, endOf(at)).map(({ fingers, name, dearer }) => ({
-      hand,
-      fingers: Object.fromEntries(fingers),
-      name,
-      dearer,
-    }));
-  });
+  return (['right', 'left'] as const).flatMap((hand) =>
+    alternativesIn(fingered(made, decisions, hand).fingering, at.start, endOf(at)).map(
+      ({ fingers, name, dearer }) => ({ hand, fingers: Object.fromEntries(fingers), name, dearer }),
+    ),
+  );
 }

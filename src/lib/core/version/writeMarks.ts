@@ -18,15 +18,51 @@ const isStruck = (note: Note): boolean =>
   note.tie !== 'stop' && note.tie !== 'both' && !note.grace && !note.cue;
 
 /**
- * The part with what is counted as lyrics, on the notes of the upper staff where they are. A count that no note of its own
- * carries (a held beat, an onset of the other hand) stands with the note before it: "1 (2)".
+ * The part with its fingers, in place of any it had, and what is counted as lyrics, on the notes of the upper staff where they
+ * are. A count that no note of its own carries (a held beat, an onset of the other hand) stands with the note before it: "1 (2)".
+ * A note that gets the same marks again is the same object again, so that a page can tell what has changed.
  */
-export function withCounts(part: Part, measures: readonly Measure[], counts: readonly MeasureCounts[]): Part {
+export function withMarks(
+  part: Part,
+  measures: readonly Measure[],
+  fingers: ReadonlyMap<string, Finger>,
+  counts: readonly MeasureCounts[],
+): Part {
+  const says = countsByNote(part, measures, counts);
+  return { ...part, notes: part.notes.map((note) => marked(note, fingers.get(note.id), says.get(note.id))) };
+}
+
+const known = new WeakMap<Note, Map<string, Note>>();
+
+function marked(note: Note, finger: Finger | undefined, says: string | undefined): Note {
+  const variants = known.get(note) ?? new Map<string, Note>();
+  known.set(note, variants);
+  const key = `${finger ?? ''} ${says ?? ''}`;
+  const before = variants.get(key);
+  if (before) return before;
+  const { finger: _finger, lyrics, ...rest } = note;
+  const words = (lyrics ?? []).filter((l) => l.line !== 'counts');
+  const count: Lyric[] = says ? [{ line: 'counts', verse: 1, text: says, syllabic: 'single' }] : [];
+  const made: Note = {
+    ...rest,
+    ...(finger ? { finger } : {}),
+    ...(count.length + words.length > 0 ? { lyrics: [...count, ...words] } : {}),
+  };
+  variants.set(key, made);
+  return made;
+}
+
+/** What is said at each note that carries a count, by its id. */
+function countsByNote(
+  part: Part,
+  measures: readonly Measure[],
+  counts: readonly MeasureCounts[],
+): Map<string, string> {
   const carriers = new Map<Ticks, Note>();
   for (const note of part.notes) {
     if (!isStruck(note)) continue;
-    const known = carriers.get(note.onset);
-    if (!known || note.staff < known.staff) carriers.set(note.onset, note);
+    const other = carriers.get(note.onset);
+    if (!other || note.staff < other.staff) carriers.set(note.onset, note);
   }
   const says = new Map<string, string>();
   for (const { measure, counts: list } of counts) {
@@ -44,14 +80,5 @@ export function withCounts(part: Part, measures: readonly Measure[], counts: rea
       }
     }
   }
-  return {
-    ...part,
-    notes: part.notes.map((note) => {
-      const text = says.get(note.id);
-      const words = (note.lyrics ?? []).filter((l) => l.line !== 'counts');
-      const count: Lyric[] = text ? [{ line: 'counts', verse: 1, text, syllabic: 'single' }] : [];
-      const { lyrics: _before, ...rest } = note;
-      return count.length + words.length > 0 ? { ...rest, lyrics: [...count, ...words] } : rest;
-    }),
-  };
+  return says;
 }

@@ -1,5 +1,6 @@
 /** The one database of this process. KEYPATH_DATA names its folder. */
 import { fillDemoStudio, isEmpty } from '../studio/demo';
+import { carryOver } from '../studio/carryOver';
 import { openDatabase, type Db } from './open';
 
 let opened: Db | undefined;
@@ -8,6 +9,7 @@ let opened: Db | undefined;
 export function db(): Db {
   if (!opened) {
     opened = openDatabase(process.env.KEYPATH_DATA ?? 'data', process.env.KEYPATH_MIGRATIONS ?? 'drizzle');
+    carryOver(opened);
     if (process.env.KEYPATH_DEMO === '1' && isEmpty(opened)) fillDemoStudio(opened);
   }
   return opened;

@@ -1,12 +1,14 @@
 /** Opens the studio's database file and brings it up to the newest migration. */
 import Database from 'better-sqlite3';
-import { drizzle, type BetterSQLite3Database } from 'drizzle-orm/better-sqlite3';
+import { drizzle } from 'drizzle-orm/better-sqlite3';
 import { migrate } from 'drizzle-orm/better-sqlite3/migrator';
+import type { BaseSQLiteDatabase } from 'drizzle-orm/sqlite-core';
 import { mkdirSync } from 'node:fs';
 import { join } from 'node:path';
 import * as schema from './schema';
 
-export type Db = BetterSQLite3Database<typeof schema>;
+/** The database, or a transaction in it. */
+export type Db = BaseSQLiteDatabase<'sync', Database.RunResult, typeof schema>;
 
 /** `folder` is made if it is missing; `migrations` is the folder that drizzle-kit writes. */
 export function openDatabase(folder: string, migrations: string): Db {

@@ -2,7 +2,8 @@
 import type { LevelContract } from '$core/arrange/levels';
 import type { SectionStart } from '$core/analysis/sections';
 import type { PartChoices } from '$core/score/parts';
-import type { Decision, Recipe } from '$core/version/recipe';
+import type { Patch } from '$core/edits/edit';
+import type { VersionDocument } from '$core/version/document';
 import { blob, index, integer, primaryKey, sqliteTable, text, uniqueIndex } from 'drizzle-orm/sqlite-core';
 
 const id = () => text('id').primaryKey();
@@ -42,6 +43,8 @@ export const piece = sqliteTable('piece', {
   rights: text('rights', { enum: ['own work', 'public domain', 'licensed', 'not known'] }).notNull(),
   /** The file exactly as received. It is the truth: the score is read from it whenever it is needed. */
   sourceName: text('source_name').notNull(),
+  /** Of the file: names everything that is made of it. */
+  sourceHash: text('source_hash').notNull(),
   source: blob('source', { mode: 'buffer' }).notNull(),
   /** What the teacher took the parts of the source to be; null leaves it to the reader's proposal. */
   parts: text('parts', { mode: 'json' }).$type<PartChoices>(),
@@ -57,16 +60,50 @@ export const version = sqliteTable(
     pieceId: text('piece_id')
       .notNull()
       .references(() => piece.id, { onDelete: 'cascade' }),
-    recipe: text('recipe', { mode: 'json' }).$type<Recipe>().notNull(),
-    decisions: text('decisions', { mode: 'json' }).$type<readonly Decision[]>().notNull(),
-    /** Number of the newest revision. */
-    revision: integer('revision').notNull(),
+    /** Number of the newest edit; 0 for a version as it was made. */
+    edit: integer('edit').notNull(),
+    /** From the newest document, for lists: a level's number (halves too), and how the melody is given. */
+    level: integer('level').notNull(),
+    style: text('style', { enum: ['solo', 'sing-along'] }).notNull(),
+    decided: integer('decided').notNull(),
     createdAt: createdAt(),
   },
   (t) => [index('version_piece').on(t.pieceId)],
 );
 
-/** Append-only: what a version was at each of its numbers. */
+/** Append-only: every change of a version, with what takes it back. */
+export const edit = sqliteTable(
+  'edit',
+  {
+    versionId: text('version_id')
+      .notNull()
+      .references(() => version.id, { onDelete: 'cascade' }),
+    /** From 1. */
+    number: integer('number').notNull(),
+    author: text('author').notNull(),
+    patches: text('patches', { mode: 'json' }).$type<Patch>().notNull(),
+    inverse: text('inverse', { mode: 'json' }).$type<Patch>().notNull(),
+    undoes: integer('undoes'),
+    redoes: integer('redoes'),
+    createdAt: createdAt(),
+  },
+  (t) => [primaryKey({ columns: [t.versionId, t.number] })],
+);
+
+/** The whole document at some edits: the first one, and one every so often, so that none is far from one. */
+export const snapshot = sqliteTable(
+  'snapshot',
+  {
+    versionId: text('version_id')
+      .notNull()
+      .references(() => version.id, { onDelete: 'cascade' }),
+    number: integer('number').notNull(),
+    document: text('document', { mode: 'json' }).$type<VersionDocument>().notNull(),
+  },
+  (t) => [primaryKey({ columns: [t.versionId, t.number] })],
+);
+
+/** States of a version that have a name. */
 export const revision = sqliteTable(
   'revision',
   {
@@ -74,8 +111,7 @@ export const revision = sqliteTable(
       .notNull()
       .references(() => version.id, { onDelete: 'cascade' }),
     number: integer('number').notNull(),
-    recipe: text('recipe', { mode: 'json' }).$type<Recipe>().notNull(),
-    decisions: text('decisions', { mode: 'json' }).$type<readonly Decision[]>().notNull(),
+    name: text('name').notNull(),
     createdAt: createdAt(),
   },
   (t) => [primaryKey({ columns: [t.versionId, t.number] })],
@@ -92,6 +128,8 @@ export const assignment = sqliteTable(
     learnerId: text('learner_id')
       .notNull()
       .references(() => learner.id, { onDelete: 'cascade' }),
+    /** The edit of the version that was given: what the learner has, whatever is changed later. */
+    edit: integer('edit').notNull(),
     /** Quarter notes per minute. */
     goalTempo: integer('goal_tempo').notNull(),
     goalDate: text('goal_date'),
@@ -99,7 +137,7 @@ export const assignment = sqliteTable(
   },
   (t) => [
     uniqueIndex('assignment_once').on(t.versionId, t.learnerId),
-    index('assignment_learner').on(t.learnerId),
+    index('assignment_learner').on(t.learnerId, t.createdAt),
   ],
 );
 
@@ -111,6 +149,7 @@ export const progressEvent = sqliteTable(
     assignmentId: text('assignment_id')
       .notNull()
       .references(() => assignment.id, { onDelete: 'cascade' }),
+    /** First and last measure by their ids in the source: "m0..m3". */
     chunk: text('chunk').notNull(),
     step: text('step').notNull(),
     /** Quarter notes per minute; null where none was measured. */
@@ -118,7 +157,7 @@ export const progressEvent = sqliteTable(
     undone: integer('undone', { mode: 'boolean' }).notNull(),
     createdAt: createdAt(),
   },
-  (t) => [index('progress_assignment').on(t.assignmentId)],
+  (t) => [index('progress_assignment').on(t.assignmentId, t.id)],
 );
 
 /** What was said in a lesson and what was set for the next. */
@@ -132,5 +171,41 @@ export const lesson = sqliteTable(
     date: text('date').notNull(),
     note: text('note').notNull(),
   },
-  (t) => [index('lesson_learner').on(t.learnerId)],
+  (t) => [index('lesson_learner').on(t.learnerId, t.date)],
 );
+
+/**
+ * What lists show of a piece, of a version and of an assignment. Each can be made again from what it is about; `basis` names that
+ * by its content, so that a row that no longer holds is known.
+ */
+export const pieceSummary = sqliteTable('piece_summary', {
+  pieceId: text('piece_id')
+    .primaryKey()
+    .references(() => piece.id, { onDelete: 'cascade' }),
+  basis: text('basis').notNull(),
+  data: text('data').notNull(),
+  /** The whole report of the piece's own page. */
+  report: text('report').notNull(),
+});
+
+export const versionSummary = sqliteTable(
+  'version_summary',
+  {
+    versionId: text('version_id')
+      .notNull()
+      .references(() => version.id, { onDelete: 'cascade' }),
+    /** The edit that it is about: the newest one, or one that was given. */
+    number: integer('number').notNull(),
+    basis: text('basis').notNull(),
+    data: text('data').notNull(),
+  },
+  (t) => [primaryKey({ columns: [t.versionId, t.number] })],
+);
+
+export const assignmentSummary = sqliteTable('assignment_summary', {
+  assignmentId: text('assignment_id')
+    .primaryKey()
+    .references(() => assignment.id, { onDelete: 'cascade' }),
+  basis: text('basis').notNull(),
+  data: text('data').notNull(),
+});

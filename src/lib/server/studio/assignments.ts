@@ -3,7 +3,7 @@ import type { ProgressEvent } from '$core/lessons/plan';
 import { STEP_IDS, type StepId } from '$core/lessons/steps';
 import { and, asc, eq } from 'drizzle-orm';
 import type { Db } from '../db/open';
-import { assignment, learner, progressEvent } from '../db/schema';
+import { assignment, learner, progressEvent, version } from '../db/schema';
 import { newId, now } from './ids';
 
 export type AssignmentRow = typeof assignment.$inferSelect;
@@ -11,37 +11,54 @@ export type AssignmentRow = typeof assignment.$inferSelect;
 export const findAssignment = (db: Db, id: string): AssignmentRow | undefined =>
   db.select().from(assignment).where(eq(assignment.id, id)).get();
 
-/** In the order they were given. */
-export const assignmentsOf = (db: Db, learnerId: string): AssignmentRow[] =>
+/** Who has a version, and which edit of it. */
+export const holdersOf = (
+  db: Db,
+  versionId: string,
+): { id: string; learnerId: string; name: string; edit: number }[] =>
   db
-    .select()
-    .from(assignment)
-    .where(eq(assignment.learnerId, learnerId))
-    .orderBy(asc(assignment.createdAt))
-    .all();
-
-/** Who has a version. */
-export const holdersOf = (db: Db, versionId: string): { id: string; learnerId: string; name: string }[] =>
-  db
-    .select({ id: assignment.id, learnerId: learner.id, name: learner.name })
+    .select({ id: assignment.id, learnerId: learner.id, name: learner.name, edit: assignment.edit })
     .from(assignment)
     .innerJoin(learner, eq(assignment.learnerId, learner.id))
     .where(eq(assignment.versionId, versionId))
     .orderBy(asc(learner.name))
     .all();
 
-/** Gives a version to a learner; giving it again changes nothing and answers with the same assignment. */
-export function giveVersion(db: Db, versionId: string, learnerId: string, goalTempo: number): string {
+/** Names of those who have a version of a piece, by version. */
+export function holdersByVersion(db: Db, pieceId: string): ReadonlyMap<string, string[]> {
+  const names = new Map<string, string[]>();
+  for (const { versionId, name } of db
+    .select({ versionId: assignment.versionId, name: learner.name })
+    .from(assignment)
+    .innerJoin(version, eq(version.id, assignment.versionId))
+    .innerJoin(learner, eq(learner.id, assignment.learnerId))
+    .where(eq(version.pieceId, pieceId))
+    .orderBy(asc(learner.name))
+    .all())
+    names.set(versionId, [...(names.get(versionId) ?? []), name]);
+  return names;
+}
+
+/** Gives a version as it is at an edit; giving it again gives that state in place of the one before. What was learned stays. */
+export function giveVersion(
+  db: Db,
+  versionId: string,
+  learnerId: string,
+  given: { readonly edit: number; readonly goalTempo: number },
+): string {
   return db.transaction((tx) => {
     const known = tx
       .select({ id: assignment.id })
       .from(assignment)
       .where(and(eq(assignment.versionId, versionId), eq(assignment.learnerId, learnerId)))
       .get();
-    if (known) return known.id;
+    if (known) {
+      tx.update(assignment).set({ edit: given.edit }).where(eq(assignment.id, known.id)).run();
+      return known.id;
+    }
     const id = newId();
     tx.insert(assignment)
-      .values({ id, versionId, learnerId, goalTempo, goalDate: null, createdAt: now() })
+      .values({ id, versionId, learnerId, ...given, goalDate: null, createdAt: now() })
       .run();
     return id;
   });

@@ -2,14 +2,15 @@
 import { formOf } from '$core/analysis/form';
 import { chunksOf, stepsOf, stepTempo } from '$core/lessons/plan';
 import type { StepId } from '$core/lessons/steps';
-import { DEFAULT_RECIPE, type Recipe } from '$core/version/recipe';
+import type { Recipe } from '$core/version/recipe';
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import type { Db } from '../db/open';
 import { learner, piece, studio } from '../db/schema';
 import { giveVersion, recordStep } from './assignments';
-import { addLearner, addLesson, findLearner, recipeFor, type LearnerInput } from './learners';
-import { addPiece, scoreOf } from './pieces';
+import { addLearner, addLesson, findLearner, startFor, type LearnerInput } from './learners';
+import { addPiece } from './pieces';
+import { preparedPiece } from './prepared';
 import { addVersion, findVersion, realiseVersion } from './versions';
 
 export const isEmpty = (db: Db): boolean =>
@@ -92,9 +93,9 @@ export function fillDemoStudio(db: Db, folder = process.env.KEYPATH_DEMO_FILES ?
 }
 
 function give(db: Db, pieceId: string, learnerId: string, change: Partial<Recipe>): string {
-  const recipe = { ...DEFAULT_RECIPE, ...recipeFor(findLearner(db, learnerId)!, null), ...change };
-  const versionId = addVersion(db, pieceId, recipe);
-  return giveVersion(db, versionId, learnerId, realiseVersion(db, findVersion(db, versionId)!).goalTempo);
+  const versionId = addVersion(db, pieceId, startFor(findLearner(db, learnerId)!, change));
+  const { goalTempo } = realiseVersion(db, findVersion(db, versionId)!);
+  return giveVersion(db, versionId, learnerId, { edit: 0, goalTempo });
 }
 
 function practise(
@@ -103,7 +104,8 @@ function practise(
   pieceId: string,
   days: readonly { daysAgo: number; chunk: number; steps: readonly StepId[] }[],
 ): void {
-  const chunks = chunksOf(formOf(scoreOf(db, pieceId).score));
+  const { score } = preparedPiece(db, pieceId);
+  const chunks = chunksOf(formOf(score), score.measures);
   for (const { daysAgo, chunk: index, steps } of days) {
     const chunk = chunks[index]!;
     for (const step of stepsOf(chunk).filter((s) => steps.includes(s.id)))

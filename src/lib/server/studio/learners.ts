@@ -3,6 +3,8 @@ import { asc, desc, eq } from 'drizzle-orm';
 import { z } from 'zod';
 import type { VoiceRange } from '$core/keys/rank';
 import { parsePitch } from '$core/score/pitch';
+import { WHOLE } from '$core/decisions/anchor';
+import { documentOf, type VersionDocument } from '$core/version/document';
 import { recipeSchema, type Recipe } from '$core/version/recipe';
 import type { Db } from '../db/open';
 import { learner, lesson } from '../db/schema';
@@ -50,6 +52,39 @@ export type LessonRow = typeof lesson.$inferSelect;
 export const listLearners = (db: Db): LearnerRow[] =>
   db.select().from(learner).orderBy(asc(learner.name)).all();
 
+/** Name and time of every learner, by time. */
+export const learnerNames = (db: Db): Pick<LearnerRow, 'id' | 'name' | 'weekday' | 'time'>[] =>
+  db
+    .select({ id: learner.id, name: learner.name, weekday: learner.weekday, time: learner.time })
+    .from(learner)
+    .orderBy(asc(learner.time), asc(learner.name))
+    .all();
+
+/** Who comes on a weekday (1 Monday … 7 Sunday), by time. */
+export const learnersOn = (db: Db, weekday: number): LearnerRow[] =>
+  db
+    .select()
+    .from(learner)
+    .where(eq(learner.weekday, weekday))
+    .orderBy(asc(learner.time), asc(learner.name))
+    .all();
+
+/** The latest lesson of each of some learners. */
+export function lastLessons(db: Db, learners: readonly string[]): ReadonlyMap<string, LessonRow> {
+  const latest = new Map<string, LessonRow>();
+  for (const id of learners) {
+    const row = db
+      .select()
+      .from(lesson)
+      .where(eq(lesson.learnerId, id))
+      .orderBy(desc(lesson.date))
+      .limit(1)
+      .get();
+    if (row) latest.set(id, row);
+  }
+  return latest;
+}
+
 export const findLearner = (db: Db, id: string): LearnerRow | undefined =>
   db.select().from(learner).where(eq(learner.id, id)).get();
 
@@ -78,14 +113,14 @@ export function voiceOf(row: LearnerRow): VoiceRange | null {
   return low && high ? { low, high } : null;
 }
 
-/** A recipe that suits a learner's hands, keyboard and level. */
-export const recipeFor = (row: LearnerRow, key: string | null): Recipe =>
-  recipeSchema.parse({
-    level: row.level,
-    key,
-    texture: null,
-    reach: { right: row.reachRight, left: row.reachLeft },
-    keyboard: row.keyboard,
-    counting: 'numbers',
-    pedal: row.hasPedal ? 'harmony' : 'none',
-  });
+/** What a version for a learner begins with: hands, keyboard and level; without a pedal, none is written. */
+export const startFor = (row: LearnerRow, change: Partial<Recipe> = {}): VersionDocument =>
+  documentOf(
+    recipeSchema.parse({
+      level: row.level,
+      reach: { right: row.reachRight, left: row.reachLeft },
+      keyboard: row.keyboard,
+      ...change,
+    }),
+    row.hasPedal ? [] : [{ kind: 'pedal', at: WHOLE, value: 'none' }],
+  );

@@ -1,11 +1,11 @@
-/** Pieces: the source as received, and the score read from it. */
+/** Pieces: the source as received, and what the teacher says of it. prepared.ts makes the score. */
 import { sectionStartsSchema, type SectionStart } from '$core/analysis/sections';
 import { readScoreFile, titleOf } from '$core/io/readScoreFile';
-import type { ReadResult } from '$core/io/readResult';
-import { partChoicesSchema, proposedParts, withParts, type PartChoices } from '$core/score/parts';
+import type { PartChoices } from '$core/score/parts';
 import { asc, eq } from 'drizzle-orm';
 import type { Db } from '../db/open';
 import { piece } from '../db/schema';
+import { hashOf } from './contentKey';
 import { newId, now } from './ids';
 
 export type Rights = (typeof RIGHTS)[number];
@@ -61,6 +61,7 @@ export function addPiece(
       rights: file.rights,
       sourceName: file.name,
       source: Buffer.from(file.bytes),
+      sourceHash: hashOf(file.bytes),
       parts: file.parts ?? null,
       createdAt: now(),
     })
@@ -87,42 +88,3 @@ export function sectionsOf(db: Db, id: string): readonly SectionStart[] | null {
 /** Keeps the teacher's form, or with null goes back to the analysis. */
 export const setSections = (db: Db, id: string, sections: readonly SectionStart[] | null): void =>
   void db.update(piece).set({ sections }).where(eq(piece.id, id)).run();
-
-/** Sources never change, so what was read from them can be kept. */
-const MOST_READ = 60;
-const read = new Map<string, ReadResult>();
-
-/** The source of a piece as it was read, all parts as they stand in it. */
-export function sourceScore(db: Db, id: string): ReadResult {
-  const known = read.get(id);
-  if (known) return known;
-  const file = sourceFile(db, id);
-  if (!file) throw new Error(`No piece ${id}.`);
-  const result = readScoreFile(file.name, file.bytes);
-  read.set(id, result);
-  if (read.size > MOST_READ) read.delete(read.keys().next().value!);
-  return result;
-}
-
-/** What the parts of a piece are taken to be: the teacher's choice, or the proposal. */
-export function partsOf(db: Db, id: string): PartChoices {
-  const row = db.select({ parts: piece.parts }).from(piece).where(eq(piece.id, id)).get();
-  const proposed = proposedParts(sourceScore(db, id).score);
-  return row?.parts ? { ...proposed, ...partChoicesSchema.parse(row.parts) } : proposed;
-}
-
-/** The score of a piece as it is worked with: tune and hands found among its parts. The title is the piece's. */
-export function scoreOf(db: Db, id: string): ReadResult {
-  const { score, warnings } = sourceScore(db, id);
-  const row = findPiece(db, id);
-  const sections = sectionsOf(db, id);
-  return {
-    score: {
-      ...withParts(score, partsOf(db, id)),
-      ...(sections ? { sectionStarts: sections } : {}),
-      title: row?.title ?? score.title,
-      composer: row?.composer ?? score.composer,
-    },
-    warnings,
-  };
-}

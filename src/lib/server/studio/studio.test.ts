@@ -1,15 +1,18 @@
-import { mkdtempSync, rmSync } from 'node:fs';
+import { sql } from 'drizzle-orm';
+import { mkdtempSync, rmSync, statSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { LEVELS } from '$core/arrange/levels';
 import { writeMusicXml } from '$core/io/musicxml/write';
 import { scoreFrom } from '$core/test/shorthand';
-import { decide, DEFAULT_RECIPE } from '$core/version/recipe';
+import type { Decision } from '$core/decisions/registry';
+import { editing } from '$core/edits/edit';
+import { documentOf, listed, type VersionDocument } from '$core/version/document';
+import { DEFAULT_RECIPE } from '$core/version/recipe';
 import { openDatabase, type Db } from '../db/open';
-import { revision } from '../db/schema';
 import { readForm } from '../forms';
-import { assignmentsOf, eventsOf, giveVersion, holdersOf, recordStep } from './assignments';
+import { eventsOf, findAssignment, giveVersion, holdersOf, recordStep } from './assignments';
 import { fillDemoStudio, isEmpty } from './demo';
 import {
   addLearner,
@@ -17,13 +20,28 @@ import {
   learnerSchema,
   lessonsOf,
   listLearners,
-  recipeFor,
+  startFor,
   updateLearner,
 } from './learners';
 import { setStudioLevels, studioLevels } from './levels';
-import { addPiece, findPiece, listPieces, scoreOf, sourceFile } from './pieces';
-import { piecesOfLearner } from './progress';
-import { addVersion, findVersion, realiseVersion, saveVersion } from './versions';
+import { addPiece, findPiece, listPieces, setSections, sourceFile } from './pieces';
+import { preparedPiece } from './prepared';
+import { findProgress, piecesOfLearner } from './progress';
+import { pieceSummaries } from './summaries';
+import {
+  addVersion,
+  documentAt,
+  duplicateVersion,
+  editsOf,
+  findVersion,
+  goBackTo,
+  nameRevision,
+  realiseVersion,
+  saveEdit,
+  savedState,
+  SNAPSHOT_EVERY,
+  stepBack,
+} from './versions';
 
 let folder: string;
 let db: Db;
@@ -36,7 +54,7 @@ afterEach(() => rmSync(folder, { recursive: true }));
 const bytes = new TextEncoder().encode(
   writeMusicXml(
     scoreFrom({
-      title: 'Tune',
+      title: 'Melody',
       key: 'C',
       time: { beats: 4, beatType: 4 },
       right: 'C5:4 | D5:4',
@@ -44,7 +62,7 @@ const bytes = new TextEncoder().encode(
     }),
   ),
 );
-const bring = (): string => addPiece(db, { name: 'tune.musicxml', bytes, rights: 'own work' }).id;
+const bring = (): string => addPiece(db, { name: 'melody.musicxml', bytes, rights: 'own work' }).id;
 const nora = {
   name: 'Nora',
   weekday: 2,
@@ -61,9 +79,9 @@ const nora = {
 describe('pieces', () => {
   it('keep the file as received and read the score from it', () => {
     const id = bring();
-    expect(findPiece(db, id)).toMatchObject({ title: 'Tune', rights: 'own work' });
+    expect(findPiece(db, id)).toMatchObject({ title: 'Melody', rights: 'own work' });
     expect(sourceFile(db, id)!.bytes.equals(Buffer.from(bytes))).toBe(true);
-    expect(scoreOf(db, id).score.measures).toHaveLength(2);
+    expect(preparedPiece(db, id).score.measures).toHaveLength(2);
   });
   it('that cannot be read leave nothing behind', () => {
     expect(() => addPiece(db, { name: 'x.xml', bytes: bytes.slice(0, 300), rights: 'not known' })).toThrow();
@@ -71,33 +89,97 @@ describe('pieces', () => {
   });
 });
 
+const plain = documentOf(DEFAULT_RECIPE);
+const finger = (note: string, value: 1 | 2 | 3 | 4 | 5): Decision => ({
+  kind: 'finger',
+  at: { note },
+  value,
+});
+const deciding = (document: VersionDocument, decision: Decision) =>
+  editing(document, (draft) => {
+    draft.decisions[`finger ${(decision.at as { note: string }).note}`] = decision;
+  }).patches;
+/** Decides a finger on the newest state, as a page does. */
+const decideFinger = (id: string, note: string, value: 1 | 2 | 3 | 4 | 5) => {
+  const { document, edit } = savedState(db, id)!;
+  return saveEdit(db, id, { patches: deciding(document, finger(note, value)), basedOn: edit })!;
+};
+/** The studio as another process, or this one after a restart, finds it. */
+const afterRestart = (): void => {
+  db = openDatabase(folder, 'drizzle');
+};
+const fingersNow = (id: string): unknown[] => listed(savedState(db, id)!.document).map((d) => d.value);
+
 describe('versions', () => {
-  it('are saved revision by revision, never over a newer one', () => {
-    const id = addVersion(db, bring(), DEFAULT_RECIPE);
-    const decisions = decide([], { kind: 'finger', note: 'm0n0', finger: 2 });
-    expect(saveVersion(db, id, { recipe: DEFAULT_RECIPE, decisions, basedOn: 1 })).toEqual({
-      saved: true,
-      revision: 2,
-    });
-    expect(saveVersion(db, id, { recipe: DEFAULT_RECIPE, decisions: [], basedOn: 1 })).toEqual({
-      saved: false,
-      revision: 2,
-    });
-    expect(findVersion(db, id)).toMatchObject({ revision: 2, decisions });
-    expect(
-      db
-        .select()
-        .from(revision)
-        .all()
-        .map((r) => r.number),
-    ).toEqual([1, 2]);
-    expect(saveVersion(db, 'nowhere', { recipe: DEFAULT_RECIPE, decisions, basedOn: 1 })).toBeUndefined();
+  it('are saved edit by edit, and undone and made again after a restart', () => {
+    const id = addVersion(db, bring(), plain);
+    decideFinger(id, 'm0n0', 2);
+    expect(decideFinger(id, 'm1n0', 3)).toMatchObject({ edit: 2, canUndo: true, canRedo: false });
+    afterRestart();
+    expect(stepBack(db, id, 'undo')).toMatchObject({ edit: 3, canUndo: true, canRedo: true });
+    expect(fingersNow(id)).toEqual([2]);
+    stepBack(db, id, 'undo');
+    afterRestart();
+    expect(fingersNow(id)).toEqual([]);
+    expect(stepBack(db, id, 'redo')).toMatchObject({ edit: 5, canRedo: true });
+    expect(fingersNow(id)).toEqual([2]);
+    decideFinger(id, 'm0n0', 5);
+    expect(stepBack(db, id, 'redo')).toMatchObject({ edit: 6, canRedo: false });
+    expect(fingersNow(id)).toEqual([5]);
+  });
+  it('keep what two windows do to different things, and refuse where they meet', () => {
+    const id = addVersion(db, bring(), plain);
+    const [one, other, third] = [finger('m0n0', 2), finger('m1n0', 3), finger('m0n0', 4)].map((d) =>
+      deciding(plain, d),
+    );
+    expect(saveEdit(db, id, { patches: one!, basedOn: 0 })!.refused).toBeUndefined();
+    expect(saveEdit(db, id, { patches: other!, basedOn: 0 })!.refused).toBeUndefined();
+    expect(saveEdit(db, id, { patches: third!, basedOn: 0 })!.refused).toContain('another window');
+    expect(fingersNow(id)).toEqual([2, 3]);
+    expect(saveEdit(db, 'nowhere', { patches: one!, basedOn: 0 })).toBeUndefined();
+    expect(() =>
+      saveEdit(db, id, {
+        patches: [{ op: 'replace', path: ['recipe', 'level'], value: 40 }],
+        basedOn: 2,
+      }),
+    ).toThrow();
+    expect(savedState(db, id)!.edit).toBe(2);
+  });
+  it('can be opened, named, gone back to and duplicated as they were', () => {
+    const id = addVersion(db, bring(), plain);
+    decideFinger(id, 'm0n0', 2);
+    decideFinger(id, 'm0n0', 4);
+    nameRevision(db, id, 1, 'before the concert');
+    expect(listed(documentAt(db, id, 1))[0]!.value).toBe(2);
+    expect(editsOf(db, findVersion(db, id)!).map(({ number, says, name }) => [number, says, name])).toEqual([
+      [2, 'finger 4', null],
+      [1, 'finger 2', 'before the concert'],
+    ]);
+    expect(goBackTo(db, id, 1)).toMatchObject({ edit: 3 });
+    expect(fingersNow(id)).toEqual([2]);
+    stepBack(db, id, 'undo');
+    expect(fingersNow(id)).toEqual([4]);
+    expect(editsOf(db, findVersion(db, id)!)[0]!.says).toBe('undone: finger 2');
+    const copy = duplicateVersion(db, findVersion(db, id)!, 1);
+    expect(fingersNow(copy)).toEqual([2]);
+    expect(goBackTo(db, id, 99)).toBeUndefined();
+  });
+  it('six hundred fingers stay small, and every state of them is found again', () => {
+    const id = addVersion(db, bring(), plain);
+    db.run(sql`pragma wal_checkpoint(truncate)`);
+    const before = statSync(join(folder, 'keypath.db')).size;
+    for (let i = 0; i < 600; i++) decideFinger(id, `m${i}n0`, ((i % 5) + 1) as 1);
+    db.run(sql`pragma wal_checkpoint(truncate)`);
+    expect(statSync(join(folder, 'keypath.db')).size - before).toBeLessThan(300_000);
+    for (const number of [0, 1, SNAPSHOT_EVERY - 1, SNAPSHOT_EVERY, SNAPSHOT_EVERY + 1, 600])
+      expect(listed(documentAt(db, id, number))).toHaveLength(number);
   });
   it('are made again after every change', () => {
-    const id = addVersion(db, bring(), DEFAULT_RECIPE);
+    const id = addVersion(db, bring(), plain);
     const before = realiseVersion(db, findVersion(db, id)!);
-    expect(realiseVersion(db, findVersion(db, id)!)).toBe(before);
-    saveVersion(db, id, { recipe: { ...DEFAULT_RECIPE, key: 'D' }, decisions: [], basedOn: 1 });
+    expect(realiseVersion(db, findVersion(db, id)!).score).toBe(before.score);
+    const patches = editing(plain, (draft) => void (draft.recipe.key = 'D')).patches;
+    saveEdit(db, id, { patches, basedOn: 0 });
     expect(realiseVersion(db, findVersion(db, id)!).key.fifths).toBe(2);
   });
 });
@@ -106,13 +188,11 @@ describe('learners', () => {
   it('have a recipe for their hands, and a log with the latest lesson first', () => {
     const id = addLearner(db, nora, '2026-01-01');
     const [row] = listLearners(db);
-    expect(recipeFor(row!, 'F')).toMatchObject({
-      level: 1,
-      key: 'F',
-      keyboard: 49,
-      pedal: 'none',
-      reach: { right: 7, left: 8 },
+    expect(startFor(row!, { key: 'F' })).toMatchObject({
+      recipe: { level: 1, key: 'F', keyboard: 49, reach: { right: 7, left: 8 } },
+      decisions: { 'pedal *': { value: 'none' } },
     });
+    expect(startFor({ ...row!, hasPedal: true }).decisions).toEqual({});
     addLesson(db, id, '2026-02-01', 'first');
     addLesson(db, id, '2026-02-08', 'second');
     expect(lessonsOf(db, id).map((l) => l.note)).toEqual(['second', 'first']);
@@ -149,20 +229,79 @@ describe('learners', () => {
 describe('assignments', () => {
   it('are given once, and their record only ever grows', () => {
     const learnerId = addLearner(db, nora, '2026-01-01');
-    const versionId = addVersion(db, bring(), DEFAULT_RECIPE);
-    const id = giveVersion(db, versionId, learnerId, 80);
-    expect(giveVersion(db, versionId, learnerId, 90)).toBe(id);
+    const versionId = addVersion(db, bring(), plain);
+    const id = giveVersion(db, versionId, learnerId, { edit: 0, goalTempo: 80 });
+    expect(giveVersion(db, versionId, learnerId, { edit: 0, goalTempo: 90 })).toBe(id);
     expect(holdersOf(db, versionId).map((h) => h.name)).toEqual(['Nora']);
-    recordStep(db, id, { chunk: '0-1', step: 'hear', tempo: null, undone: false });
-    recordStep(db, id, { chunk: '0-1', step: 'hear', tempo: null, undone: true });
+    recordStep(db, id, { chunk: 'm0..m1', step: 'hear', tempo: null, undone: false });
+    expect(findProgress(db, id)!.progress.chunks[0]!.steps[0]!.done).not.toBeNull();
+    recordStep(db, id, { chunk: 'm0..m1', step: 'hear', tempo: null, undone: true });
     expect(eventsOf(db, id).map((e) => e.undone)).toEqual([false, true]);
-    const [progress] = piecesOfLearner(db, learnerId);
-    expect(progress).toMatchObject({ title: 'Tune', goalTempo: 80, next: { step: { id: 'hear' } } });
-    expect(progress!.chunks[0]!.steps[0]!.done).toBeNull();
+    const [line] = piecesOfLearner(db, learnerId);
+    expect(line).toMatchObject({ title: 'Melody', goalTempo: 80, next: { step: { id: 'hear' } } });
+    expect(findProgress(db, id)!.progress.chunks[0]!.steps[0]!.done).toBeNull();
+  });
+  it('show what was given until the new state is given, and what was learned stays', () => {
+    const learnerId = addLearner(db, nora, '2026-01-01');
+    const versionId = addVersion(db, bring(), plain);
+    const id = giveVersion(db, versionId, learnerId, { edit: 0, goalTempo: 80 });
+    recordStep(db, id, { chunk: 'm0..m1', step: 'both', tempo: 60, undone: false });
+    const patches = editing(plain, (draft) => {
+      draft.recipe.style = 'sing-along';
+      draft.recipe.introduction = 2;
+    }).patches;
+    saveEdit(db, versionId, { patches, basedOn: 0 });
+    const before = findProgress(db, id)!.progress;
+    expect(before).toMatchObject({ given: { edit: 0, since: 1 }, states: ['both', 'both'] });
+    giveVersion(db, versionId, learnerId, { edit: 1, goalTempo: 80 });
+    expect(findAssignment(db, id)!.edit).toBe(1);
+    expect(findProgress(db, id)!.progress.states).toEqual(['open', 'open', 'both', 'both']);
+    expect(piecesOfLearner(db, learnerId)[0]!.picture.states).toBe('oo|bb');
+    recordStep(db, id, { chunk: 'i0..i1', step: 'right', tempo: 60, undone: false });
+    giveVersion(db, versionId, learnerId, { edit: 0, goalTempo: 80 });
+    expect(findProgress(db, id)!.progress.elsewhere).toMatchObject([{ chunk: 'i0..i1', step: 'right' }]);
   });
   it('refuse learners and versions that are not there', () => {
-    expect(() => giveVersion(db, 'no version', 'no learner', 80)).toThrow(/FOREIGN KEY/);
-    expect(assignmentsOf(db, 'no learner')).toEqual([]);
+    expect(() => giveVersion(db, 'no version', 'no learner', { edit: 0, goalTempo: 80 })).toThrow(
+      /FOREIGN KEY/,
+    );
+    expect(piecesOfLearner(db, 'no learner')).toEqual([]);
+  });
+});
+
+describe('after a change of a piece everything agrees at once', () => {
+  const song = new TextEncoder().encode(
+    writeMusicXml(
+      scoreFrom({
+        key: 'C',
+        time: { beats: 4, beatType: 4 },
+        right: Array.from({ length: 8 }, (_, i) => `${'CDEFGABC'[i]}${i === 7 ? 5 : 4}:4`).join(' | '),
+      }),
+    ),
+  );
+  it('version, steps and lists have the sections that were kept a moment ago, and levels and titles too', () => {
+    const pieceId = addPiece(db, { name: 'scale.musicxml', bytes: song, rights: 'own work' }).id;
+    const versionId = addVersion(db, pieceId, plain);
+    const row = findVersion(db, versionId)!;
+    const learnerId = addLearner(db, nora, '2026-01-01');
+    const id = giveVersion(db, versionId, learnerId, { edit: 0, goalTempo: 80 });
+    const labels = (): unknown => ({
+      version: realiseVersion(db, row).form.sections.map((s) => s.label),
+      steps: [...new Set(findProgress(db, id)!.progress.chunks.map((c) => c.section))],
+      list: piecesOfLearner(db, learnerId)[0]!.next!.chunk.section,
+    });
+    const before = labels();
+    setSections(db, pieceId, [
+      { measure: 0, name: 'Up' },
+      { measure: 5, name: 'Top' },
+    ]);
+    expect(labels()).toEqual({ version: ['Up', 'Top'], steps: ['Up', 'Top'], list: 'Up' });
+    setSections(db, pieceId, null);
+    expect(labels()).toEqual(before);
+    const tempo = findProgress(db, id)!.progress;
+    setStudioLevels(db, [{ ...LEVELS[0]!, level: 2, name: 'Own', tempoShare: 0.5 }]);
+    expect(realiseVersion(db, row).goalTempo).toBeLessThan(tempo.goalTempo);
+    expect(pieceSummaries(db).get(pieceId)).toMatchObject({ newMeasures: 8 });
   });
 });
 

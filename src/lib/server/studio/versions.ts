@@ -1,101 +1,305 @@
-/** Versions: recipe and decisions, saved revision by revision; the music is realised from them. */
+/** Versions: documents saved edit by edit; the music is realised from them. */
+import { editTo, meet, patched, patching, replayed, type Patch } from '$core/edits/edit';
+import { historyOf } from '$core/edits/history';
+import { editText } from '$core/edits/sentence';
+import { documentSchema, listed, type VersionDocument } from '$core/version/document';
 import { realise, type Version } from '$core/version/realise';
-import { decisionsSchema, recipeSchema, type Decision, type Recipe } from '$core/version/recipe';
-import { desc, eq } from 'drizzle-orm';
+import type { Recipe } from '$core/version/recipe';
+import { and, asc, desc, eq, gt, lte, sql } from 'drizzle-orm';
+import { LRUCache } from 'lru-cache';
 import type { Db } from '../db/open';
-import { piece, revision, version } from '../db/schema';
+import { edit, piece, revision, snapshot, version } from '../db/schema';
 import { newId, now } from './ids';
 import { studioLevels } from './levels';
-import { scoreOf } from './pieces';
+import { preparedPiece } from './prepared';
+
+/** Edits from one snapshot to the next: few enough to be applied at once, many enough to stay small. */
+export const SNAPSHOT_EVERY = 250;
+
+/** Who makes an edit, until teachers sign in by name. */
+const AUTHOR = 'teacher';
 
 export interface VersionRow {
   readonly id: string;
   readonly pieceId: string;
   readonly title: string;
-  readonly recipe: Recipe;
-  readonly decisions: readonly Decision[];
-  readonly revision: number;
+  /** The newest edit. */
+  readonly edit: number;
+  readonly level: number;
+  readonly style: Recipe['style'];
+  readonly decided: number;
 }
 
 const columns = {
   id: version.id,
   pieceId: version.pieceId,
   title: piece.title,
-  recipe: version.recipe,
-  decisions: version.decisions,
-  revision: version.revision,
+  edit: version.edit,
+  level: version.level,
+  style: version.style,
+  decided: version.decided,
 };
-
-const checked = (row: VersionRow): VersionRow => ({
-  ...row,
-  recipe: recipeSchema.parse(row.recipe),
-  decisions: decisionsSchema.parse(row.decisions),
-});
 
 const select = (db: Db) => db.select(columns).from(version).innerJoin(piece, eq(version.pieceId, piece.id));
 
-export function findVersion(db: Db, id: string): VersionRow | undefined {
-  const row = select(db).where(eq(version.id, id)).get();
-  return row && checked(row);
-}
+export const findVersion = (db: Db, id: string): VersionRow | undefined =>
+  select(db).where(eq(version.id, id)).get();
 
 export const listVersions = (db: Db, pieceId: string): VersionRow[] =>
-  select(db).where(eq(version.pieceId, pieceId)).orderBy(desc(version.createdAt)).all().map(checked);
+  select(db).where(eq(version.pieceId, pieceId)).orderBy(desc(version.createdAt)).all();
 
-export const allVersions = (db: Db): VersionRow[] =>
-  select(db).orderBy(desc(version.createdAt)).all().map(checked);
+const MOST_DOCUMENTS = 500;
+const documents = new LRUCache<string, VersionDocument>({ max: MOST_DOCUMENTS });
 
-/** Makes a version with its first revision. */
-export function addVersion(
-  db: Db,
-  pieceId: string,
-  recipe: Recipe,
-  decisions: readonly Decision[] = [],
-): string {
+/** What a version was at an edit. Edits never change, so it is kept. Throws where the version has no such edit. */
+export function documentAt(db: Db, id: string, number: number): VersionDocument {
+  const key = `${id} ${number}`;
+  const known = documents.get(key);
+  if (known) return known;
+  const from = db
+    .select()
+    .from(snapshot)
+    .where(and(eq(snapshot.versionId, id), lte(snapshot.number, number)))
+    .orderBy(desc(snapshot.number))
+    .limit(1)
+    .get();
+  if (!from) throw new Error(`Version ${id} has nothing saved.`);
+  const edits = db
+    .select({ number: edit.number, patches: edit.patches })
+    .from(edit)
+    .where(and(eq(edit.versionId, id), gt(edit.number, from.number), lte(edit.number, number)))
+    .orderBy(asc(edit.number))
+    .all();
+  if ((edits.at(-1)?.number ?? from.number) !== number)
+    throw new Error(`Version ${id} has no edit ${number}.`);
+  const document = edits.reduce(
+    (before, { patches }) => replayed(before, patches),
+    documentSchema.parse(from.document),
+  );
+  documents.set(key, document);
+  return document;
+}
+
+/** What a version is now. */
+export const documentOfVersion = (db: Db, row: Pick<VersionRow, 'id' | 'edit'>): VersionDocument =>
+  documentAt(db, row.id, row.edit);
+
+/** Makes a version. */
+export function addVersion(db: Db, pieceId: string, document: VersionDocument): string {
   const id = newId();
   db.transaction((tx) => {
-    tx.insert(version).values({ id, pieceId, recipe, decisions, revision: 1, createdAt: now() }).run();
-    tx.insert(revision).values({ versionId: id, number: 1, recipe, decisions, createdAt: now() }).run();
+    tx.insert(version)
+      .values({ id, pieceId, edit: 0, ...headOf(document), createdAt: now() })
+      .run();
+    tx.insert(snapshot).values({ versionId: id, number: 0, document }).run();
   });
   return id;
 }
 
-export type SaveResult = { saved: true; revision: number } | { saved: false; revision: number };
+/** What the list of versions shows of a document. */
+const headOf = (document: VersionDocument) => ({
+  level: document.recipe.level,
+  style: document.recipe.style,
+  decided: listed(document).length,
+});
+
+/** A version as it is now, and whether there is something to undo or redo. */
+export interface Saved {
+  readonly edit: number;
+  readonly document: VersionDocument;
+  readonly canUndo: boolean;
+  readonly canRedo: boolean;
+}
+
+/** `refused` where the change could not be made on what another window has saved meanwhile: nothing is written. */
+export type SaveResult = (Saved & { readonly refused?: string }) | undefined;
+
+/** Which edits undo and redo would take. */
+export function historyOfVersion(db: Db, id: string): { undo: number | undefined; redo: number | undefined } {
+  return historyOf(
+    db
+      .select({ number: edit.number, undoes: edit.undoes, redoes: edit.redoes })
+      .from(edit)
+      .where(eq(edit.versionId, id))
+      .orderBy(asc(edit.number))
+      .all(),
+  );
+}
+
+/** A version with what undo and redo can do. */
+export function savedState(db: Db, id: string): Saved | undefined {
+  const row = findVersion(db, id);
+  if (!row) return undefined;
+  const { undo, redo } = historyOfVersion(db, id);
+  return {
+    edit: row.edit,
+    document: documentOfVersion(db, row),
+    canUndo: undo !== undefined,
+    canRedo: redo !== undefined,
+  };
+}
+
+type NewEdit = Pick<typeof edit.$inferInsert, 'patches' | 'inverse' | 'undoes' | 'redoes'>;
+
+/** Adds an edit behind the newest one. */
+function append(tx: Db, row: VersionRow, made: NewEdit, document: VersionDocument): void {
+  const number = row.edit + 1;
+  tx.insert(edit)
+    .values({ versionId: row.id, number, author: AUTHOR, createdAt: now(), ...made })
+    .run();
+  if (number % SNAPSHOT_EVERY === 0)
+    tx.insert(snapshot).values({ versionId: row.id, number, document }).run();
+  tx.update(version)
+    .set({ edit: number, ...headOf(document) })
+    .where(eq(version.id, row.id))
+    .run();
+}
+
+const NOT_SAVED =
+  'This was changed in another window. What is saved there is shown now; your last change is not saved.';
+
+/** What a change makes of the newest state: an edit and the document after it, nothing to do, or a refusal. */
+type Change = { readonly made: NewEdit; readonly document: VersionDocument } | 'nothing' | 'refused';
+
+/** Adds what `change` makes of the newest state, in one transaction that has the database to itself. */
+function changing(db: Db, id: string, change: (tx: Db, row: VersionRow) => Change): SaveResult {
+  const done = db.transaction(
+    (tx): { readonly change: Change; readonly number: number } | undefined => {
+      const row = findVersion(tx, id);
+      if (!row) return undefined;
+      const result = change(tx, row);
+      if (typeof result === 'object') append(tx, row, result.made, result.document);
+      return { change: result, number: row.edit + 1 };
+    },
+    { behavior: 'immediate' },
+  );
+  if (typeof done?.change === 'object') documents.set(`${id} ${done.number}`, done.change.document);
+  const saved = done && savedState(db, id);
+  return saved && done.change === 'refused' ? { ...saved, refused: NOT_SAVED } : saved;
+}
 
 /**
- * Saves a change as the next revision, if it was made on the newest one; otherwise nothing is written and the newest
- * number comes back, so that work done in another window is not overwritten.
+ * Saves a change that was made on an edit. What another window has saved since then stays: where the two touch different things,
+ * both are kept; where they meet, nothing is written. Undefined where there is no such version. Throws where the patch fits no
+ * document.
  */
-export function saveVersion(
+export const saveEdit = (
   db: Db,
   id: string,
-  change: { recipe: Recipe; decisions: readonly Decision[]; basedOn: number },
-): SaveResult | undefined {
-  return db.transaction((tx): SaveResult | undefined => {
-    const current = tx.select({ number: version.revision }).from(version).where(eq(version.id, id)).get();
-    if (!current) return undefined;
-    if (current.number !== change.basedOn) return { saved: false, revision: current.number };
-    const number = current.number + 1;
-    const { recipe, decisions } = change;
-    tx.update(version).set({ recipe, decisions, revision: number }).where(eq(version.id, id)).run();
-    tx.insert(revision).values({ versionId: id, number, recipe, decisions, createdAt: now() }).run();
-    return { saved: true, revision: number };
+  { patches, basedOn }: { readonly patches: Patch; readonly basedOn: number },
+): SaveResult =>
+  changing(db, id, (tx, row) => {
+    const since = tx
+      .select({ patches: edit.patches })
+      .from(edit)
+      .where(and(eq(edit.versionId, id), gt(edit.number, basedOn)))
+      .all();
+    if (basedOn > row.edit || since.some((other) => meet(other.patches, patches))) return 'refused';
+    // The inverse is made here: what the page had before may not be what was saved before.
+    const { document, inverse } = patching(documentOfVersion(tx, row), patches);
+    return inverse.length === 0
+      ? 'nothing'
+      : { made: { patches, inverse, undoes: null, redoes: null }, document };
+  });
+
+/** Takes the last change back, or makes the last one that was taken back again. */
+export const stepBack = (db: Db, id: string, step: 'undo' | 'redo'): SaveResult =>
+  changing(db, id, (tx, row) => {
+    const number = historyOfVersion(tx, id)[step];
+    if (number === undefined) return 'nothing';
+    const target = tx
+      .select()
+      .from(edit)
+      .where(and(eq(edit.versionId, id), eq(edit.number, number)))
+      .get()!;
+    const isUndo = step === 'undo';
+    const [patches, inverse] = isUndo ? [target.inverse, target.patches] : [target.patches, target.inverse];
+    return {
+      made: { patches, inverse, undoes: isUndo ? number : null, redoes: isUndo ? null : number },
+      document: patched(documentOfVersion(tx, row), patches),
+    };
+  });
+
+/** Makes a version what it was at an earlier edit, as one more edit. Undefined where there is no such version or edit. */
+export function goBackTo(db: Db, id: string, number: number): SaveResult {
+  const row = findVersion(db, id);
+  if (!row || number < 0 || number > row.edit) return undefined;
+  const { patches } = editTo(documentOfVersion(db, row), documentAt(db, id, number));
+  return patches.length === 0 ? savedState(db, id) : saveEdit(db, id, { patches, basedOn: row.edit });
+}
+
+/** A new version with what another one was at an edit. */
+export const duplicateVersion = (db: Db, row: VersionRow, number: number): string =>
+  addVersion(db, row.pieceId, documentAt(db, row.id, number));
+
+/** Gives the state at an edit a name; an empty one takes it away. */
+export function nameRevision(db: Db, id: string, number: number, name: string): void {
+  db.transaction((tx) => {
+    tx.delete(revision)
+      .where(and(eq(revision.versionId, id), eq(revision.number, number)))
+      .run();
+    if (name.trim() !== '')
+      tx.insert(revision).values({ versionId: id, number, name: name.trim(), createdAt: now() }).run();
   });
 }
 
-const MOST_REALISED = 60;
-const realised = new Map<string, Version>();
+export interface HistoryLine {
+  readonly number: number;
+  readonly at: string;
+  readonly author: string;
+  /** What it did. */
+  readonly says: string;
+  readonly name: string | null;
+}
 
-/** Forgets what was realised: the levels are no longer what they were. */
-export const forgetRealised = (): void => realised.clear();
+/** The edits of a version with what each did, the newest first; at most so many, before a number where one is given. */
+export function editsOf(db: Db, row: VersionRow, most = 100, before = row.edit + 1): HistoryLine[] {
+  const names = new Map(
+    db
+      .select()
+      .from(revision)
+      .where(eq(revision.versionId, row.id))
+      .all()
+      .map((r) => [r.number, r.name]),
+  );
+  const list = db
+    .select()
+    .from(edit)
+    .where(and(eq(edit.versionId, row.id), lte(edit.number, before - 1)))
+    .orderBy(desc(edit.number))
+    .limit(most)
+    .all()
+    .reverse();
+  let document = documentAt(db, row.id, (list[0]?.number ?? 1) - 1);
+  const lines = list.map(({ number, author, createdAt, undoes, redoes, patches, inverse }): HistoryLine => {
+    const after = replayed(document, patches);
+    // What was undone is named by what it had been.
+    const did = undoes === null ? editText(document, after) : editText(after, replayed(after, inverse));
+    document = after;
+    const prefix = undoes !== null ? 'undone: ' : redoes !== null ? 'made again: ' : '';
+    return { number, at: createdAt, author, says: prefix + did, name: names.get(number) ?? null };
+  });
+  return lines.reverse();
+}
 
-/** The music of a version as it stands; kept until the version changes. */
-export function realiseVersion(db: Db, row: VersionRow): Version {
-  const key = `${row.id}:${row.revision}`;
-  const known = realised.get(key);
-  if (known) return known;
-  const made = realise(scoreOf(db, row.pieceId).score, row.recipe, row.decisions, studioLevels(db));
-  realised.set(key, made);
-  if (realised.size > MOST_REALISED) realised.delete(realised.keys().next().value!);
+/** The music of a document over a piece as it is now; what was made before is kept by the stages themselves. */
+export const realiseDocument = (db: Db, pieceId: string, document: VersionDocument): Version =>
+  realise(preparedPiece(db, pieceId).score, document.recipe, listed(document), studioLevels(db));
+
+/** The music of a version as it stands. */
+export const realiseVersion = (db: Db, row: VersionRow): Version =>
+  realiseDocument(db, row.pieceId, documentOfVersion(db, row));
+
+/** For each piece the levels that it has a version at, with the newest version of each and how many there are. */
+export function levelsMade(
+  db: Db,
+): ReadonlyMap<string, { readonly level: number; readonly count: number; readonly newest: string }[]> {
+  // SQLite takes the other columns from the row that has the maximum.
+  const rows = db.all<{ piece_id: string; level: number; count: number; id: string }>(
+    sql`select piece_id, level, count(*) as count, id, max(created_at) from version group by piece_id, level order by level`,
+  );
+  const made = new Map<string, { level: number; count: number; newest: string }[]>();
+  for (const { piece_id, level, count, id } of rows)
+    made.set(piece_id, [...(made.get(piece_id) ?? []), { level, count, newest: id }]);
   return made;
 }

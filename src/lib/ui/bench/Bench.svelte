@@ -5,33 +5,36 @@
   import type { Share } from '$core/arrange/account';
   import { levelText } from '$core/arrange/levels';
   import { keyName } from '$core/theory/key';
-  import { sheetOf } from '$lib/engrave/sheet';
   import Keys from '$ui/keys/Keys.svelte';
   import Path from '$ui/path/Path.svelte';
-  import Sheet from '$ui/score/Sheet.svelte';
+  import Picture from '$ui/score/Picture.svelte';
   import { measureText, plural } from '$ui/text';
-  import type { Bench } from './bench.svelte';
+  import { perform } from './commands';
+  import { meaningOf } from './keys';
   import MeasurePanel from './MeasurePanel.svelte';
-  import { commandFor } from './shortcuts';
+  import type { Opening } from './opening';
+  import { getBench } from './state/bench.svelte';
 
-  let { bench, title, id: versionId }: { bench: Bench; title: string; id: string } = $props();
+  interface Props {
+    title: string;
+    id: string;
+    /** What came with the page: shown until the version is made here. */
+    opening: Opening;
+  }
+  let { title, id: versionId, opening }: Props = $props();
 
-  const SHEET_WIDTH = 920;
-  const version = $derived(bench.version);
-  const sheets = $derived(
-    version?.form.phrases.map((phrase) => ({
-      phrase,
-      sheet: () =>
-        sheetOf(version, phrase, { width: SHEET_WIDTH, fingers: true, counts: true, chords: true }),
-    })) ?? [],
-  );
-  const numbers = $derived(version?.score.measures.map((m) => m.number) ?? []);
+  const bench = getBench();
+  const { selection, view } = bench;
+  const version = $derived(view.version);
+  const form = $derived(version?.form ?? opening.form);
+  const numbers = $derived(version?.score.measures.map((m) => m.number) ?? opening.numbers);
+  const difficulty = $derived(version?.difficulty.map((d) => d.score) ?? opening.difficulty);
   const decided = $derived(
     new Set(
       version?.score.measures
         .filter(
           (m) =>
-            bench.decisions.some((d) => 'measure' in d && d.measure === m.index) ||
+            bench.document.decisions.some((d) => 'measure' in d.at && d.at.measure === m.id) ||
             version.score.parts[0]!.notes.some(
               (n) => n.onset >= m.start && n.onset < m.start + m.length && version.fingers[n.id]?.decided,
             ),
@@ -42,7 +45,7 @@
 
   /** The keys that are down at the chosen note: struck there, or held from before. */
   const shape = $derived.by(() => {
-    const at = bench.note?.onset;
+    const at = selection.note?.onset;
     if (!version || at === undefined) return [];
     return version.score.parts[0]!.notes.filter((n) => n.onset <= at && at < n.onset + n.duration).flatMap(
       (n) => {
@@ -54,17 +57,17 @@
       },
     );
   });
-  const keyboard = $derived(KEYBOARDS[bench.recipe.keyboard]);
+  const keyboard = $derived(KEYBOARDS[bench.document.recipe.keyboard]);
   const octaves = $derived({ low: Math.max(keyboard.low, 36), high: Math.min(keyboard.high, 96) });
   const announcement = $derived.by(() => {
-    if (!version || !bench.note) return '';
-    const finger = version.fingers[bench.note.id];
-    const hand = bench.note.staff === 1 ? 'Right' : 'Left';
-    return `${hand} hand, ${pitchName(bench.note.pitch)}, ${measureText(numbers[bench.measure ?? 0] ?? '')}, finger ${finger?.finger}, ${finger?.decided ? 'decided' : 'proposed'}.`;
+    if (!version || !selection.note) return '';
+    const finger = version.fingers[selection.note.id];
+    const hand = selection.note.staff === 1 ? 'Right' : 'Left';
+    return `${hand} hand, ${pitchName(selection.note.pitch)}, ${measureText(numbers[selection.measure ?? 0] ?? '')}, finger ${finger?.finger}, ${finger?.decided ? 'decided' : 'proposed'}.`;
   });
 
   /** How true the version is to its source. */
-  const faithText = $derived.by(() => {
+  const keptText = $derived.by(() => {
     if (!version || version.isSingAlong) return '';
     const { beatNotes, basses, contour } = version.account.faith;
     const share = ({ kept, of }: Share): string => (kept === of ? `all ${of}` : `${kept} of ${of}`);
@@ -77,8 +80,8 @@
     const note = event.target.closest<SVGElement>('.note[data-id]');
     const area = event.target.closest<SVGElement>('.measure-area');
     const id = badge?.dataset.fingerOf ?? note?.dataset.id?.replace(/\.\d+$/, '');
-    if (id) bench.select(id);
-    else if (area) bench.selectMeasure(Number(area.dataset.measure));
+    if (id) perform(bench, { do: 'select note', note: id });
+    else if (area) perform(bench, { do: 'select measure', measure: Number(area.dataset.measure) });
   }
 
   function onkeydown(event: KeyboardEvent): void {
@@ -90,16 +93,17 @@
       target?.closest('[role="radiogroup"], [role="group"], [role="combobox"]')
     )
       return;
-    const command = commandFor(event);
-    if (!command) return;
+    const intent = meaningOf(event);
+    if (!intent) return;
     event.preventDefault();
-    command(bench);
+    if (intent.do === 'write') document.getElementById(`write-${intent.kind}`)?.focus();
+    else perform(bench, intent);
   }
 
   // The chosen phrase stays in sight.
   let phraseElements = $state<Record<number, HTMLElement>>({});
   $effect(() => {
-    const at = bench.measure;
+    const at = selection.measure;
     if (at === undefined || !version) return;
     const index = version.form.phrases.findIndex((p) => p.from <= at && at <= p.to);
     phraseElements[index]?.scrollIntoView({ block: 'nearest' });
@@ -108,23 +112,21 @@
 
 <svelte:window {onkeydown} />
 
-{#if bench.problem}
-  <p class="p-8 text-alarm" role="alert">This version could not be made: {bench.problem}</p>
-{:else if !version}
-  <p class="p-8 text-quiet" role="status">Setting the page…</p>
+{#if view.problem}
+  <p class="p-8 text-alarm" role="alert">This version could not be made: {view.problem}</p>
 {:else}
   <div class="flex border-b border-hairline px-7 py-2">
     <p class="w-32 shrink-0 pt-2 leading-tight">
-      <strong>{version.form.newMeasures} of {version.form.measureCount}</strong><br />
+      <strong>{form.newMeasures} of {form.measureCount}</strong><br />
       <span class="text-sm text-quiet">measures are new</span>
     </p>
     <Path
-      form={version.form}
+      {form}
       {numbers}
-      difficulty={version.difficulty.map((d) => d.score)}
+      {difficulty}
       {decided}
-      current={bench.measure}
-      onselect={(measure) => bench.selectMeasure(measure)}
+      current={selection.measure}
+      onselect={(measure) => perform(bench, { do: 'select measure', measure })}
       label="Measures of {title}"
     />
   </div>
@@ -135,37 +137,40 @@
       class="overflow-y-auto bg-paper px-6 py-3"
       role="region"
       aria-label="Music of {title}: arrows walk, 1 to 5 set the finger"
+      aria-busy={!version}
       tabindex="0"
       {onclick}
     >
       <p class="text-sm text-quiet">
-        Level {levelText(version.contract.level)}, {version.contract.name.toLowerCase()}, in {keyName(
-          version.key,
-        )}. <span class="inline-block first-letter:uppercase">{version.accountText}</span>
-        {faithText}
-        {#if version.blurs.length > 0}
+        Level {levelText(version?.contract.level ?? opening.level)}, {(
+          version?.contract.name ?? opening.levelName
+        ).toLowerCase()}, in {keyName(version?.key ?? opening.key)}.
+        <span class="inline-block first-letter:uppercase">{version?.accountText ?? opening.accountText}</span>
+        {keptText}
+        {#if version && version.blurs.length > 0}
           {plural(version.blurs.length, 'place blurs', 'places blur')} under the pedal.
         {/if}
-        {#if version.parked.length > 0}
-          {plural(version.parked.length, 'decision waits', 'decisions wait')} for {version.parked.length === 1
-            ? 'its note'
-            : 'their notes'} to come back.
+        {#if version && version.parked.length > 0}
+          <a class="link" href="/versions/{versionId}/history"
+            >{plural(version.parked.length, 'decision waits', 'decisions wait')}</a
+          >
+          for {version.parked.length === 1 ? 'its place' : 'their places'} to come back.
         {/if}
         <span class="whitespace-nowrap">
           <a class="link" href="/versions/{versionId}/levels">Compare levels</a>
           <a class="link ml-2" href="/versions/{versionId}/keys">Compare keys</a>
         </span>
       </p>
-      {#each sheets as { phrase, sheet }, i (phrase.from)}
-        {@const section = version.form.sections[phrase.section]!}
+      {#each form.phrases as phrase, i (phrase.from)}
+        {@const section = form.sections[phrase.section]!}
         <div bind:this={phraseElements[i]} class="max-w-[1040px] py-1">
           {#if section.from === phrase.from}
             <h2 class="mt-2">{section.label}</h2>
           {/if}
-          <Sheet
-            {sheet}
-            selected={bench.selected ? [bench.selected] : []}
-            current={bench.measure}
+          <Picture
+            svg={view.pictures[i]}
+            selected={selection.id}
+            current={selection.measure}
             label="Measures {numbers[phrase.from]} to {numbers[phrase.to]}"
           />
         </div>
@@ -178,7 +183,9 @@
       aria-label="The measure in hand"
       tabindex="0"
     >
-      <MeasurePanel {bench} {version} />
+      {#if version}<MeasurePanel {version} />{:else}<p class="text-quiet" role="status">
+          The measure in hand stands here in a moment.
+        </p>{/if}
     </div>
   </div>
 

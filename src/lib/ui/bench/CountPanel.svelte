@@ -1,42 +1,45 @@
 <script lang="ts">
-  /** What is said in a measure: proposed, or in the teacher's own words; and the school of its section. */
+  /** What is said in a measure: proposed, or in the teacher's own words; and the school of the measure and its section. */
   import { countsInWords, countText, withOtherWords } from '$core/counting/count';
-  import { SCHOOL_IDS, SCHOOLS } from '$core/counting/schools';
   import { whyCounted } from '$core/counting/why';
-  import { decisionsOf, type Recipe } from '$core/version/recipe';
+  import { valuesIn } from '$core/decisions/holds';
   import type { Version } from '$core/version/realise';
-  import { countingIn, withSectionWay } from '$core/version/ways';
   import { plural } from '$ui/text';
-  import type { Bench } from './bench.svelte';
-  import WaySelect from './WaySelect.svelte';
+  import { perform } from './commands';
+  import DecisionPanel from './DecisionPanel.svelte';
+  import { getBench } from './state/bench.svelte';
 
-  let { bench, version, measure }: { bench: Bench; version: Version; measure: number } = $props();
+  let { version, measure }: { version: Version; measure: number } = $props();
 
+  const bench = getBench();
   const counts = $derived(version.counts[measure]?.counts ?? []);
-  const decided = $derived(decisionsOf(bench.decisions, 'count').some((d) => d.measure === measure));
-  const section = $derived(version.form.sections.find((s) => s.from <= measure && measure <= s.to)!);
-  const ofSection = $derived(bench.recipe.sections.find((s) => s.measure === section.from)?.counting);
-  const options = $derived(countingIn(bench.recipe, version.form)(measure));
-  const why = $derived(
-    options && !decided ? whyCounted(version.score.measures[measure]!, counts, options) : '',
+  const at = $derived({ measure: version.score.measures[measure]!.id });
+  const decided = $derived(bench.document.decided('count', at) !== undefined);
+  const school = $derived(
+    (bench.layout ? valuesIn('counting', bench.document.decisions, bench.layout)[measure] : undefined) ??
+      'numbers',
   );
-  const schools: [Recipe['counting'], string][] = [
-    ...SCHOOL_IDS.map((id): [Recipe['counting'], string] => [id, SCHOOLS[id].name]),
-    ['none', 'not counted'],
-  ];
+  const why = $derived(
+    school !== 'none' && !decided
+      ? whyCounted(version.score.measures[measure]!, counts, {
+          school,
+          cutTime: bench.document.recipe.cutTime,
+        })
+      : '',
+  );
   let complaint = $state('');
 
   function keep(words: string): void {
     complaint = '';
-    if (!words.trim()) bench.withdraw('count', measure);
+    if (!words.trim()) perform(bench, { do: 'give back', kind: 'count', at });
     else if (!withOtherWords(counts, words))
       complaint = `This measure has ${plural(counts.length, 'place')} to count; write as many words.`;
-    else if (words !== countsInWords(counts)) bench.decideAll({ kind: 'count', measure, words });
+    else if (words !== countsInWords(counts))
+      perform(bench, { do: 'decide all', decisions: [{ kind: 'count', at, value: words.trim() }] });
   }
 </script>
 
-<div>
-  <h3 class="font-semibold">Count{version.feel === 'swing' ? ', swung' : ''}</h3>
+<DecisionPanel kind="counting" title="Count{version.feel === 'swing' ? ', swung' : ''}">
   {#if counts.length > 0}
     <p class="font-mono">
       {#each counts as count (count.at)}<span class={count.kind === 'onset' ? '' : 'text-quiet'}
@@ -44,7 +47,7 @@
         >{/each}
     </p>
     <input
-      id="count-words"
+      id="write-count"
       class="field mt-1 w-full font-mono text-sm {decided ? 'border-ink' : 'border-dashed'}"
       aria-label="Words to count this measure"
       value={countsInWords(counts)}
@@ -56,19 +59,13 @@
     {#if why}<p class="text-sm text-quiet">{why}</p>{/if}
     {#if complaint}<p class="text-sm text-alarm" role="alert">{complaint}</p>{/if}
     {#if decided}
-      <button type="button" class="link text-sm" onclick={() => bench.withdraw('count', measure)}
-        >Give the words back</button
+      <button
+        type="button"
+        class="link text-sm"
+        onclick={() => perform(bench, { do: 'give back', kind: 'count', at })}>Give the words back</button
       >
     {/if}
   {:else}
     <p class="eyebrow">not counted</p>
   {/if}
-  <WaySelect
-    where="in {section.label}"
-    label="Counting in section {section.label}"
-    value={ofSection}
-    back="as the whole"
-    options={schools}
-    onchange={(school) => bench.setRecipe(withSectionWay(bench.recipe, section.from, 'counting', school))}
-  />
-</div>
+</DecisionPanel>

@@ -4,7 +4,7 @@
   import { Dialog } from 'bits-ui';
 
   interface Props {
-    learners: readonly { id: string; name: string; level: number; has: boolean }[];
+    learners: readonly { id: string; name: string; level: number; has: boolean; isNewest: boolean }[];
   }
   let { learners }: Props = $props();
   let open = $state(false);
@@ -31,12 +31,14 @@
                 ><strong>{learner.name}</strong>
                 <span class="text-quiet">plays at level {learner.level}</span></span
               >
-              {#if learner.has}
+              {#if learner.has && learner.isNewest}
                 <span class="ml-auto text-quiet">has it</span>
               {:else}
                 <form method="post" action="?/give" use:enhance class="ml-auto">
                   <input type="hidden" name="learner" value={learner.id} />
-                  <button class="link font-semibold" aria-label="Give to {learner.name}">Give</button>
+                  <button class="link font-semibold" aria-label="Give to {learner.name}"
+                    >{learner.has ? 'Give the newest state' : 'Give'}</button
+                  >
                 </form>
               {/if}
             </li>

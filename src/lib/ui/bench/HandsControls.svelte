@@ -1,21 +1,22 @@
 <script lang="ts">
-  /** Whose hands and which keyboard a version is for; and, where there are several lines, which has the tune. */
-  import { TUNE_LINE_NAMES, TUNE_LINES } from '$core/analysis/melody';
+  /** Whose hands and which keyboard a version is for. */
   import { KEYBOARDS } from '$core/arrange/register';
   import type { Recipe } from '$core/version/recipe';
   import { reachName } from '$ui/text';
   import ChevronDown from '@lucide/svelte/icons/chevron-down';
   import { Popover } from 'bits-ui';
-  import type { Bench } from './bench.svelte';
+  import { perform } from './commands';
+  import { getBench } from './state/bench.svelte';
 
-  let { bench }: { bench: Bench } = $props();
+  const bench = getBench();
+  const recipe = $derived(bench.document.recipe);
+  const set = (part: Partial<Recipe>): void => perform(bench, { do: 'set recipe', part });
 
   const REACHES = [7, 8, 9, 10] as const;
   const sizes = [49, 61, 76, 88] as const;
-  const lines = $derived(bench.version?.tune.has ?? []);
-  const { right, left } = $derived(bench.recipe.reach);
+  const { right, left } = $derived(recipe.reach);
   const summary = $derived(
-    `${right === left ? reachName(right) : `${reachName(left)} and ${reachName(right)}`}, ${bench.recipe.keyboard} keys`,
+    `${right === left ? reachName(right) : `${reachName(left)} and ${reachName(right)}`}, ${recipe.keyboard} keys`,
   );
 </script>
 
@@ -35,11 +36,11 @@
           {label}
           <select
             class="field text-base text-ink"
-            value={bench.recipe.reach[hand]}
+            value={recipe.reach[hand]}
             onchange={(event) =>
-              bench.setRecipe({
+              set({
                 reach: {
-                  ...bench.recipe.reach,
+                  ...recipe.reach,
                   [hand]: Number(event.currentTarget.value) as Recipe['reach']['left'],
                 },
               })}
@@ -52,27 +53,12 @@
         Keyboard
         <select
           class="field text-base text-ink"
-          value={bench.recipe.keyboard}
-          onchange={(event) =>
-            bench.setRecipe({ keyboard: Number(event.currentTarget.value) as Recipe['keyboard'] })}
+          value={recipe.keyboard}
+          onchange={(event) => set({ keyboard: Number(event.currentTarget.value) as Recipe['keyboard'] })}
         >
           {#each sizes as size (size)}<option value={size}>{KEYBOARDS[size].name}</option>{/each}
         </select>
       </label>
-      {#if lines.length > 1}
-        <label class="grid gap-0.5 text-sm text-quiet">
-          The tune
-          <select
-            class="field text-base text-ink"
-            value={bench.recipe.tune ?? ''}
-            onchange={(event) =>
-              bench.setRecipe({ tune: TUNE_LINES.find((l) => l === event.currentTarget.value) ?? null })}
-          >
-            <option value="">as it was found</option>
-            {#each lines as line (line)}<option value={line}>{TUNE_LINE_NAMES[line]}</option>{/each}
-          </select>
-        </label>
-      {/if}
       <p class="text-sm text-quiet">A reach is a limit, not a goal. Never force a stretch.</p>
     </Popover.Content>
   </Popover.Portal>

@@ -1,7 +1,7 @@
 <script lang="ts">
   /** The keys of the bench. Opens with "?". */
   import { Dialog } from 'bits-ui';
-  import { SHORTCUT_HELP } from './shortcuts';
+  import { KEYS, keyText } from './keys';
 
   let open = $state(false);
   function onkeydown(event: KeyboardEvent): void {
@@ -18,12 +18,12 @@
   <Dialog.Portal>
     <Dialog.Overlay class="fixed inset-0 z-30 bg-ink/25" />
     <Dialog.Content
-      class="fixed top-24 left-1/2 z-40 w-[26rem] -translate-x-1/2 rounded-lg border border-hairline bg-paper p-6"
+      class="fixed top-16 left-1/2 z-40 max-h-[calc(100dvh-6rem)] w-[28rem] -translate-x-1/2 overflow-y-auto rounded-lg border border-hairline bg-paper p-6"
     >
       <Dialog.Title class="mb-3 text-lg font-bold">Keys</Dialog.Title>
       <dl class="grid grid-cols-[8rem_1fr] gap-y-1">
-        {#each SHORTCUT_HELP as { keys, does } (keys)}
-          <dt class="font-mono">{keys}</dt>
+        {#each KEYS as { press, does } (press)}
+          <dt class="font-mono">{keyText(press)}</dt>
           <dd class="text-quiet">{does}</dd>
         {/each}
       </dl>

@@ -1,19 +1,17 @@
 <script lang="ts">
   /** How the whole version is counted and pedalled. */
   import type { Feel } from '$core/counting/feel';
-  import { SCHOOL_IDS, SCHOOLS } from '$core/counting/schools';
   import type { Recipe } from '$core/version/recipe';
-  import { PEDAL_NAMES } from '$ui/text';
-  import type { Bench } from './bench.svelte';
   import Choice from './Choice.svelte';
-  import SingAlongControls from './SingAlongControls.svelte';
+  import { perform } from './commands';
+  import DecisionChoice from './DecisionChoice.svelte';
+  import { getBench } from './state/bench.svelte';
 
-  let { bench }: { bench: Bench } = $props();
+  const bench = getBench();
+  const recipe = $derived(bench.document.recipe);
+  const version = $derived(bench.view.version);
+  const set = (part: Partial<Recipe>): void => perform(bench, { do: 'set recipe', part });
 
-  const schools = [
-    ...SCHOOL_IDS.map((id) => ({ value: id as Recipe['counting'], label: SCHOOLS[id].name })),
-    { value: 'none' as const, label: 'no counting' },
-  ];
   const counted: { value: Recipe['countFor']; label: string }[] = [
     { value: 'right', label: 'for the right hand' },
     { value: 'left', label: 'for the left hand' },
@@ -27,46 +25,43 @@
     { value: 'halves', label: 'in halves' },
     { value: 'quarters', label: 'in quarters' },
   ];
-  const pedals = (Object.keys(PEDAL_NAMES) as Recipe['pedal'][]).map((value) => ({
-    value,
-    label: PEDAL_NAMES[value],
-  }));
+  const introductions = [
+    { value: '0', label: 'no introduction' },
+    { value: '2', label: 'two measures before' },
+    { value: '4', label: 'four measures before' },
+  ];
 </script>
 
 <div class="flex flex-wrap items-center gap-x-5 gap-y-1 text-[15px]">
-  {#if bench.version?.isSingAlong}<SingAlongControls {bench} />{/if}
-  <Choice
-    label="Count"
-    value={bench.recipe.counting}
-    options={schools}
-    onchange={(counting: Recipe['counting']) => bench.setRecipe({ counting })}
-  />
+  <DecisionChoice kind="rhythm" />
+  {#if recipe.style === 'sing-along'}
+    <Choice
+      label="Introduction"
+      value={String(version?.introduction ?? 2)}
+      options={introductions}
+      onchange={(count) => set({ introduction: Number(count) as 0 | 2 | 4 })}
+    />
+  {/if}
+  <DecisionChoice kind="counting" />
   <Choice
     label="Count for"
-    value={bench.recipe.countFor}
+    value={recipe.countFor}
     options={counted}
-    onchange={(countFor: Recipe['countFor']) => bench.setRecipe({ countFor })}
+    onchange={(countFor: Recipe['countFor']) => set({ countFor })}
   />
-  {#if bench.version?.score.measures.some((m) => m.time.beats === 2 && m.time.beatType === 2)}
+  {#if version?.score.measures.some((m) => m.time.beats === 2 && m.time.beatType === 2)}
     <Choice
       label="Cut time"
-      value={bench.recipe.cutTime}
+      value={recipe.cutTime}
       options={cutTimes}
-      onchange={(cutTime: Recipe['cutTime']) => bench.setRecipe({ cutTime })}
+      onchange={(cutTime: Recipe['cutTime']) => set({ cutTime })}
     />
   {/if}
   <Choice
     label="Feel"
-    value={bench.version?.feel ?? 'straight'}
+    value={version?.feel ?? 'straight'}
     options={feels}
-    onchange={(feel: Feel) => bench.setRecipe({ feel })}
+    onchange={(feel: Feel) => set({ feel })}
   />
-  {#if bench.contract.pedal !== 'none'}
-    <Choice
-      label="Pedal"
-      value={bench.recipe.pedal}
-      options={pedals}
-      onchange={(pedal: Recipe['pedal']) => bench.setRecipe({ pedal })}
-    />
-  {/if}
+  {#if bench.contract.pedal !== 'none'}<DecisionChoice kind="pedal" />{/if}
 </div>

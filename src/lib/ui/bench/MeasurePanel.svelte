@@ -1,5 +1,6 @@
 <script lang="ts">
   /** The measure in hand: chord, fingers, count, pedal, what was changed and why, how hard it is. */
+  import { MELODY_LINE_NAMES } from '$core/analysis/melody';
   import { levelText } from '$core/arrange/levels';
   import type { Hand } from '$core/fingering/events';
   import { positionText } from '$core/fingering/positions';
@@ -7,18 +8,34 @@
   import { pitchName } from '$core/score/pitch';
   import { chordSymbol, chordToneNames, degree, inversion, isDiatonic } from '$core/theory/chord';
   import type { Version } from '$core/version/realise';
-  import { decisionsOf } from '$core/version/recipe';
+  import { allKinds } from '$core/decisions/registry';
   import { measureText } from '$ui/text';
-  import type { Bench } from './bench.svelte';
   import CountPanel from './CountPanel.svelte';
   import Fingers from './Fingers.svelte';
   import OtherFingerings from './OtherFingerings.svelte';
   import PedalPanel from './PedalPanel.svelte';
-  import TexturePanel from './TexturePanel.svelte';
+  import DecisionPanel from './DecisionPanel.svelte';
+  import NoteDecisions from './NoteDecisions.svelte';
+  import { perform } from './commands';
+  import { getBench } from './state/bench.svelte';
 
-  let { bench, version }: { bench: Bench; version: Version } = $props();
+  let { version }: { version: Version } = $props();
 
-  const measure = $derived(version.score.measures[bench.measure ?? 0]!);
+  const bench = getBench();
+  const { selection } = bench;
+  const answer = $derived(bench.view.answer?.note === selection.id ? bench.view.answer : undefined);
+  const measure = $derived(version.score.measures[selection.measure ?? 0]!);
+  /** Kinds with lists of their own below; what has a panel of its own is not repeated. */
+  const OWN_PANEL = ['counting', 'pedal'];
+  const listed = $derived(
+    allKinds().filter(
+      (kind) =>
+        !OWN_PANEL.includes(kind.id) &&
+        (kind.scopes.includes('measure') || kind.scopes.includes('section')) &&
+        bench.situation &&
+        (kind.choices?.(bench.situation).length ?? 0) > 0,
+    ),
+  );
   const inside = (tick: number): boolean => tick >= measure.start && tick < endOf(measure);
   const notes = $derived(version.score.parts[0]!.notes.filter((n) => inside(n.onset)));
   const chords = $derived(
@@ -35,7 +52,6 @@
   const reasons = $derived([
     ...new Set(version.reasons.filter((r) => r.measure === measure.index).map((r) => r.text)),
   ]);
-  const givenOver = $derived(new Set(decisionsOf(bench.decisions, 'hand').map((d) => d.note)));
   const wide = $derived(version.wide.filter((w) => w.measure === measure.index));
   const violations = $derived(version.violations.filter((v) => v.measure === measure.index));
   const difficulty = $derived(version.difficulty[measure.index]);
@@ -72,41 +88,37 @@
           notes={own}
           fingers={version.fingers}
           {hand}
-          selected={bench.selected}
-          onselect={(id) => bench.select(id)}
+          selected={selection.id}
+          onselect={(note) => perform(bench, { do: 'select note', note })}
         />
         <p class="mt-1 text-sm text-quiet">{positions(hand)}</p>
       {:else}
         <p class="eyebrow">rests</p>
       {/if}
-      {#if bench.note && own.some((n) => n.id === bench.selected)}
+      {#if selection.note && own.some((n) => n.id === selection.id)}
         <div class="mt-2 border-l-[3px] border-accent pl-3" aria-live="polite">
-          <p>{bench.why?.text ?? `${pitchName(bench.note.pitch)} …`}</p>
-          {#if version.fingers[bench.note.id]?.decided || givenOver.has(bench.note.id)}
-            <button type="button" class="link mt-1 mr-3 text-sm" onclick={() => bench.giveBack()}>
-              Give it back <kbd class="font-mono">0</kbd>
-            </button>
-          {:else}
-            <p class="mt-1 text-sm text-quiet">
-              Proposed. <kbd class="font-mono">1</kbd>–<kbd class="font-mono">5</kbd> decides.
-            </p>
-          {/if}
-          <button type="button" class="link mt-1 text-sm" onclick={() => bench.otherHand()}>
-            {hand === 'right' ? 'Left' : 'Right'} hand takes it <kbd class="font-mono">X</kbd>
-          </button>
+          <p>{answer?.why?.text ?? `${pitchName(selection.note.pitch)} …`}</p>
+          <NoteDecisions note={selection.note.id} />
         </div>
       {/if}
       <OtherFingerings
-        {bench}
-        ways={bench.others.filter((o) => o.hand === hand)}
+        list={(answer?.others ?? []).filter((o) => o.hand === hand)}
         notes={own.filter((n) => n.id in version.fingers)}
       />
     </div>
   {/each}
 
-  <TexturePanel {bench} {version} measure={measure.index} />
-  <CountPanel {bench} {version} measure={measure.index} />
-  <PedalPanel {bench} {version} measure={measure.index} />
+  {#each listed as kind (kind.id)}
+    <DecisionPanel kind={kind.id}>
+      {#if kind.id === 'melody'}
+        <p class="text-sm text-quiet">
+          now {MELODY_LINE_NAMES[version.melody.lines[measure.index] ?? 'upper']} has it
+        </p>
+      {/if}
+    </DecisionPanel>
+  {/each}
+  <CountPanel {version} measure={measure.index} />
+  <PedalPanel {version} measure={measure.index} />
 
   {#if reasons.length > 0}
     <div>
@@ -135,7 +147,7 @@
 
   {#if violations.length > 0}
     <div>
-      <h3 class="font-semibold text-alarm">Beyond level {levelText(bench.recipe.level)}</h3>
+      <h3 class="font-semibold text-alarm">Beyond level {levelText(bench.document.recipe.level)}</h3>
       <ul class="list-disc pl-5">
         {#each violations as v (v.limit + v.hand)}
           <li>

@@ -1,20 +1,23 @@
 <script lang="ts">
   /** Level, style, key and texture, within reach above the page. */
   import { levelText } from '$core/arrange/levels';
-  import { isForLevel, TEXTURES, TEXTURE_IDS, type TextureId } from '$core/arrange/textures';
   import { keyOptions } from '$core/theory/easyKeys';
   import { keyCode, keyName } from '$core/theory/key';
   import type { Recipe } from '$core/version/recipe';
   import { ToggleGroup } from 'bits-ui';
-  import type { Bench } from './bench.svelte';
   import Choice from './Choice.svelte';
+  import { perform } from './commands';
+  import DecisionChoice from './DecisionChoice.svelte';
   import HandsControls from './HandsControls.svelte';
+  import { getBench } from './state/bench.svelte';
 
-  let { bench }: { bench: Bench } = $props();
+  const bench = getBench();
+  const recipe = $derived(bench.document.recipe);
+  const set = (part: Partial<Recipe>): void => perform(bench, { do: 'set recipe', part });
 
   const PROPOSED = 'proposed';
-  const level = $derived(bench.recipe.level);
-  const made = $derived(bench.version);
+  const level = $derived(recipe.level);
+  const made = $derived(bench.view.version);
   const keys = $derived.by(() => {
     if (!made) return [];
     const source = keyCode(made.sourceKey);
@@ -22,7 +25,7 @@
     return [
       {
         value: PROPOSED,
-        label: bench.recipe.key === null ? keyName(made.key) : 'as proposed',
+        label: recipe.key === null ? keyName(made.key) : 'as proposed',
         note: 'proposed',
       },
       ...keyOptions(made.sourceKey.mode).map((k) => ({
@@ -38,16 +41,6 @@
     { value: 'solo', label: 'the melody', note: 'the right hand plays it' },
     { value: 'sing-along', label: 'chords to sing to', note: 'right hand chords, left hand bass' },
   ];
-  const isSingAlong = $derived(made?.isSingAlong ?? bench.recipe.style === 'sing-along');
-  const time = $derived(
-    made?.score.measures.find((m) => m.beginsAt === 0)?.time ?? { beats: 4, beatType: 4 },
-  );
-  const textures = $derived([
-    { value: PROPOSED, label: 'proposed' },
-    ...TEXTURE_IDS.filter(
-      (id) => isForLevel(id, level, time) && (id !== 'own' || (made?.hasOwnAccompaniment && !isSingAlong)),
-    ).map((id) => ({ value: id as string, label: TEXTURES[id].name })),
-  ]);
 </script>
 
 <div class="flex flex-wrap items-center gap-x-4 gap-y-1">
@@ -56,7 +49,7 @@
     <ToggleGroup.Root
       type="single"
       value={String(level)}
-      onValueChange={(value) => value && bench.setRecipe({ level: Number(value) })}
+      onValueChange={(value) => value && set({ level: Number(value) })}
       aria-labelledby="level-label"
       class="flex"
     >
@@ -74,24 +67,19 @@
   </div>
   <Choice
     label="Style"
-    value={bench.recipe.style}
+    value={recipe.style}
     options={styles}
-    onchange={(style: Recipe['style']) => bench.setRecipe({ style })}
+    onchange={(style: Recipe['style']) => set({ style })}
   />
   {#if keys.length > 0}
     <Choice
       label="Key"
-      value={bench.recipe.key ?? PROPOSED}
+      value={recipe.key ?? PROPOSED}
       options={keys}
-      onchange={(key) => bench.setRecipe({ key: key === PROPOSED ? null : key })}
+      onchange={(key) => set({ key: key === PROPOSED ? null : key })}
     />
   {/if}
-  <Choice
-    label="Left hand"
-    shown="Left hand"
-    value={bench.recipe.texture ?? PROPOSED}
-    options={textures}
-    onchange={(texture) => bench.setRecipe({ texture: texture === PROPOSED ? null : (texture as TextureId) })}
-  />
-  <HandsControls {bench} />
+  <DecisionChoice kind="texture" />
+  <DecisionChoice kind="melody" />
+  <HandsControls />
 </div>

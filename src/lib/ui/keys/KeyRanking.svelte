@@ -16,15 +16,15 @@
     type VoiceRange,
     type Weights,
   } from '$core/keys/rank';
-  import type { Score } from '$core/score/score';
   import { keyName, type Key } from '$core/theory/key';
-  import type { Recipe } from '$core/version/recipe';
-  import { startRealiser } from '$ui/bench/realiser';
+  import type { VersionDocument } from '$core/version/document';
+  import { service } from '$ui/worker/service';
 
   interface Props {
-    source: Score;
+    /** Where the piece is to be fetched. */
+    score: string;
     levels: readonly LevelContract[];
-    recipe: Recipe;
+    document: VersionDocument;
     voice: VoiceRange | null;
     mode: Key['mode'];
     /** The key that is chosen now, by its code. */
@@ -33,20 +33,25 @@
     does: string;
     onchoose: (key: string) => void;
   }
-  let { source, levels, recipe, voice, mode, current = null, does, onchoose }: Props = $props();
+  let { score, levels, document, voice, mode, current = null, does, onchoose }: Props = $props();
 
   let judged = $state.raw<readonly RankedKey[]>([]);
   let problem = $state('');
   let weights = $state<{ -readonly [K in keyof Weights]: number }>({ ...DEFAULT_WEIGHTS });
 
   $effect(() => {
-    const realiser = startRealiser(source, levels);
+    const [wanted, from] = [document, score];
     judged = [];
-    realiser.keys(recipe, voice).then(
-      (keys) => (judged = keys),
-      (error: unknown) => (problem = error instanceof Error ? error.message : String(error)),
-    );
-    return () => realiser.stop();
+    const music = service();
+    music
+      .open(from, levels)
+      .then(() => music.keys(wanted, voice))
+      .then(
+        (keys) => {
+          if (wanted === document) judged = keys;
+        },
+        (error: unknown) => (problem = error instanceof Error ? error.message : String(error)),
+      );
   });
 
   const ranked = $derived(weighed(judged, weights));

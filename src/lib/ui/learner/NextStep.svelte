@@ -5,18 +5,19 @@
 
   interface Props {
     title?: string;
-    numbers: readonly string[];
     time: TimeSignature;
     next: {
-      chunk: { section: string; from: number; to: number };
+      chunk: { section: string };
+      /** Numbers of its first and last measure, as they are printed. */
+      numbers: readonly [string, string];
       step: { says: string; hand: string | null };
       tempo: number;
     } | null;
   }
-  let { title, numbers, time, next }: Props = $props();
+  let { title, time, next }: Props = $props();
 </script>
 
 {#if title}<strong class="font-semibold">{title}</strong>{next ? ', ' : ': '}{/if}{#if next}{next.chunk
-    .section}, {measuresText(numbers, next.chunk.from, next.chunk.to)}: {next.step.says.toLowerCase()}{#if next.step.hand},
+    .section}, {measuresText(next.numbers, 0, next.numbers[0] === next.numbers[1] ? 0 : 1)}: {next.step.says.toLowerCase()}{#if next.step.hand},
     <span class="font-mono whitespace-nowrap tracking-tight">{tempoText(time, next.tempo)}</span
     >{/if}{:else}every step is done{/if}

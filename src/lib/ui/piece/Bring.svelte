@@ -11,7 +11,7 @@
   }
   let { rights, message }: Props = $props();
 
-  const EXAMPLE = `T: A tune
+  const EXAMPLE = `T: A melody
 M: 3/4
 L: 1/4
 K: G
@@ -116,7 +116,7 @@ G / / | D7 / / |`;
       }}
     >
       <label class="grid text-sm text-quiet">
-        A tune in ABC, or chords with their beats
+        A melody in ABC, or chords with their beats
         <textarea
           bind:value={typed}
           class="field h-44 resize-y font-mono text-[15px] text-ink"

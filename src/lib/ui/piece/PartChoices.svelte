@@ -1,5 +1,5 @@
 <script lang="ts">
-  /** Which part is the tune, and which the hands play. */
+  /** Which part is the melody, and which the hands play. */
   import { PART_CHOICES, type PartChoice, type PartChoices } from '$core/score/parts';
   import { plural } from '$ui/text';
 
@@ -11,7 +11,7 @@
   let { parts, choices, onchange }: Props = $props();
 
   const NAMES: Readonly<Record<PartChoice, string>> = {
-    melody: 'the tune',
+    melody: 'the melody',
     piano: 'piano, both hands',
     right: 'right hand',
     left: 'left hand',

@@ -1,9 +1,10 @@
 import { STEP_IDS } from '$core/lessons/steps';
 import { db } from '$server/db';
 import { readForm } from '$server/forms';
-import { findAssignment, recordStep } from '$server/studio/assignments';
+import { findAssignment, giveVersion, recordStep } from '$server/studio/assignments';
 import { findLearner } from '$server/studio/learners';
 import { findProgress } from '$server/studio/progress';
+import { findVersion } from '$server/studio/versions';
 import { toQuarters } from '$ui/text';
 import { error, fail } from '@sveltejs/kit';
 import { z } from 'zod';
@@ -17,7 +18,7 @@ export const load: PageServerLoad = ({ params }) => {
 };
 
 const stepSchema = z.object({
-  chunk: z.string().max(20),
+  chunk: z.string().max(40),
   step: z.enum(STEP_IDS),
   /** In beats of the piece's metre, as it is shown. */
   tempo: z.preprocess(
@@ -53,4 +54,13 @@ async function record(id: string, request: Request, undone: boolean) {
 export const actions: Actions = {
   tick: ({ params, request }) => record(params.id, request, false),
   untick: ({ params, request }) => record(params.id, request, true),
+  /** Gives the newest state of the version in place of the one that the learner has. */
+  renew: ({ params }) => {
+    const assignment = findAssignment(db(), params.id);
+    const version = assignment && findVersion(db(), assignment.versionId);
+    if (!assignment || !version) return fail(404, { message: 'This assignment is no longer there.' });
+    const { learnerId, goalTempo } = assignment;
+    giveVersion(db(), version.id, learnerId, { edit: version.edit, goalTempo });
+    return { message: '' };
+  },
 };

@@ -2,9 +2,10 @@
   /** One learner, one piece: what is next, and the steps to tick with the tempo reached. */
   import { enhance } from '$app/forms';
   import { keyName } from '$core/theory/key';
+  import { stepById } from '$core/lessons/steps';
   import NextStep from '$ui/learner/NextStep.svelte';
   import Path from '$ui/path/Path.svelte';
-  import { measuresText, progressText, shortDate, tempoText, toBeats } from '$ui/text';
+  import { measuresText, plural, progressText, shortDate, tempoText, toBeats } from '$ui/text';
 
   let { data, form } = $props();
   const progress = $derived(data.progress);
@@ -22,10 +23,16 @@
   <h1>{progress.title}</h1>
   <p class="text-quiet">
     level {progress.level}, {keyName(progress.key)}, goal {tempoText(progress.time, progress.goalTempo)}.
-    {progressText(progress)}.
+    {progressText({ bothHands: progress.bothHands, newMeasures: progress.form.newMeasures })}.
     <a class="link ml-3" href="/versions/{progress.versionId}">Bench</a>
     <a class="link ml-3" href="/versions/{progress.versionId}/handout">Handout</a>
   </p>
+  {#if progress.given.since > 0}
+    <form method="post" action="?/renew" use:enhance class="mt-2">
+      The version has been changed {plural(progress.given.since, 'time')} since it was given.
+      <button class="link">Give the newest state</button>
+    </form>
+  {/if}
   <div class="mt-4">
     <Path
       form={progress.form}
@@ -39,7 +46,7 @@
 
   <section class="mt-4 border-l-[3px] border-accent py-1 pl-4" aria-label="What comes next">
     <h2>Next</h2>
-    <p><NextStep numbers={progress.numbers} time={progress.time} {next} /></p>
+    <p><NextStep time={progress.time} {next} /></p>
     {#if next}
       {#key `${next.chunk.id}${next.step.id}`}
         <form method="post" action="?/tick" use:enhance={keep} class="mt-2 flex items-center gap-4">
@@ -96,6 +103,9 @@
                       )}
                     </span>
                   {:else if step.hand}
+                    {#if step.measures > 0}<span class="text-sm text-quiet"
+                        >{step.measures} of {plural(chunk.to - chunk.from + 1, 'measure')}</span
+                      >{/if}
                     <input
                       name="tempo"
                       inputmode="numeric"
@@ -112,6 +122,18 @@
       </section>
     {/each}
   </div>
+  {#if progress.elsewhere.length > 0}
+    <section class="mt-6 border-t border-hairline pt-3" aria-label="Learned before">
+      <h2>Learned in measures that this version does not have</h2>
+      <ul class="text-quiet">
+        {#each progress.elsewhere as event (event.chunk + event.step)}
+          <li>
+            {stepById(event.step).says}, {event.chunk.replace('..', ' to ')}, {shortDate(event.at)}
+          </li>
+        {/each}
+      </ul>
+    </section>
+  {/if}
   <p class="mt-8 border-t border-hairline pt-3 text-sm text-quiet">
     Pause every five to ten minutes and shake out hands, wrists and shoulders. Stop when it hurts; pain that
     stays belongs with a doctor.

@@ -3,7 +3,7 @@
   import { keyName } from '$core/theory/key';
   import LearnerForm from '$ui/learner/LearnerForm.svelte';
   import NextStep from '$ui/learner/NextStep.svelte';
-  import Path from '$ui/path/Path.svelte';
+  import PathPicture from '$ui/path/PathPicture.svelte';
   import { WEEKDAYS, plural, progressText, reachName, shortDate, tempoText, toBeats } from '$ui/text';
 
   let { data, form } = $props();
@@ -27,7 +27,7 @@
     {#if next}
       <section class="mt-5 border-l-[3px] border-accent py-1 pl-4" aria-label="What comes next">
         <h2>Next</h2>
-        <p><NextStep title={next.title} numbers={next.numbers} time={next.time} next={next.next} /></p>
+        <p><NextStep title={next.title} time={next.time} next={next.next} /></p>
         <p class="mt-2 flex items-center gap-5">
           <a class="action" href="/assignments/{next.id}">Open the steps</a>
           <a class="link" href="/versions/{next.versionId}/handout">Handout</a>
@@ -46,14 +46,9 @@
               : ''}
           </span>
         </div>
-        <div class="mt-1">
-          <Path
-            form={piece.form}
-            numbers={piece.numbers}
-            difficulty={piece.difficulty}
-            states={piece.states}
-            label="{piece.title}: {progressText(piece)}"
-          />
+        <div class="mt-1 grid grid-cols-[minmax(0,250px)_minmax(0,1fr)] items-center gap-5">
+          <PathPicture picture={piece.picture} label="{piece.title}: {progressText(piece)}" />
+          <p class="text-quiet"><NextStep time={piece.time} next={piece.next} /></p>
         </div>
       </section>
     {:else}

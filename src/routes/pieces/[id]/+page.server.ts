@@ -1,56 +1,50 @@
 import { keyOf } from '$core/analysis/key';
-import { reportOf } from '$core/analysis/report';
 import { WRITTEN_FORMATS } from '$core/io/writeScoreFile';
 import { PART_CHOICES, type PartChoices } from '$core/score/parts';
 import { keyOptions } from '$core/theory/easyKeys';
 import { keyCode, keyName } from '$core/theory/key';
-import { versionKey } from '$core/version/realise';
+import { documentOf } from '$core/version/document';
 import { partFacts } from '$lib/engrave/preview';
 import { DEFAULT_RECIPE, recipeSchema } from '$core/version/recipe';
 import { db } from '$server/db';
-import { findLearner, listLearners, recipeFor } from '$server/studio/learners';
-import { levelNames, studioLevels } from '$server/studio/levels';
-import {
-  findPiece,
-  partsOf,
-  RIGHTS,
-  scoreOf,
-  sectionsOf,
-  setParts,
-  setRights,
-  sourceScore,
-} from '$server/studio/pieces';
+import { findLearner, listLearners, startFor } from '$server/studio/learners';
+import { levelNames } from '$server/studio/levels';
+import { findPiece, RIGHTS, sectionsOf, setParts, setRights } from '$server/studio/pieces';
+import { preparedPiece, sourceScore } from '$server/studio/prepared';
+import { pieceReport, versionSummaries } from '$server/studio/summaries';
 import { addVersion, listVersions } from '$server/studio/versions';
-import { holdersOf } from '$server/studio/assignments';
+import { holdersByVersion } from '$server/studio/assignments';
 import { error, fail, redirect } from '@sveltejs/kit';
 import { z } from 'zod';
 import type { Actions, PageServerLoad } from './$types';
 
-/** Longer pieces are analysed by the page's own worker, which shows how far it is. */
-const LONG = 240;
-
 export const load: PageServerLoad = ({ params }) => {
   const piece = findPiece(db(), params.id);
   if (!piece) error(404, 'There is no such piece.');
-  const { score, warnings } = scoreOf(db(), piece.id);
+  const { score, warnings, parts } = preparedPiece(db(), piece.id);
   const key = keyOf(score);
-  const levels = studioLevels(db());
+  const versions = listVersions(db(), piece.id);
+  const summaries = versionSummaries(
+    db(),
+    versions.map((v) => ({ versionId: v.id, pieceId: v.pieceId, number: v.edit })),
+  );
+  const holders = holdersByVersion(db(), piece.id);
   return {
     piece,
     warnings,
     rights: RIGHTS,
-    parts: { list: partFacts(sourceScore(db(), piece.id).score.parts), choices: partsOf(db(), piece.id) },
+    parts: { list: partFacts(sourceScore(db(), piece.id).score.parts), choices: parts },
     formats: WRITTEN_FORMATS.map(({ ending, name }) => ({ ending, name })),
     numbers: score.measures.map((m) => m.number),
-    report: score.measures.length > LONG ? null : reportOf(score),
+    report: pieceReport(db(), piece.id),
     sections: sectionsOf(db(), piece.id),
-    versions: listVersions(db(), piece.id).map(({ id, recipe, decisions }) => ({
+    versions: versions.map(({ id, level, style, decided }, i) => ({
       id,
-      level: recipe.level,
-      style: recipe.style,
-      key: keyName(versionKey(score, recipe, levels)),
-      decisions: decisions.length,
-      holders: holdersOf(db(), id).map((h) => h.name),
+      level,
+      style,
+      key: keyName(summaries[i]!.key),
+      decisions: decided,
+      holders: holders.get(id) ?? [],
     })),
     keys: keyOptions(key.mode),
     sourceKeyCode: keyCode(key),
@@ -65,15 +59,14 @@ export const actions: Actions = {
     const piece = findPiece(db(), params.id);
     if (!piece) return fail(404, { message: 'This piece is no longer there.' });
     const learner = findLearner(db(), String(data.get('learner') ?? ''));
-    const base = learner ? recipeFor(learner, null) : DEFAULT_RECIPE;
-    const key = String(data.get('key') ?? '') || null;
+    const base = learner ? startFor(learner) : documentOf(DEFAULT_RECIPE);
     const recipe = recipeSchema.safeParse({
-      ...base,
-      level: Number(data.get('level')) || base.level,
-      key,
+      ...base.recipe,
+      level: Number(data.get('level')) || base.recipe.level,
+      key: String(data.get('key') ?? '') || null,
     });
     if (!recipe.success) return fail(400, { message: 'Choose a level and a key from the lists.' });
-    redirect(303, `/versions/${addVersion(db(), piece.id, recipe.data)}`);
+    redirect(303, `/versions/${addVersion(db(), piece.id, { ...base, recipe: recipe.data })}`);
   },
   parts: async ({ params, request }) => {
     const data = await request.formData();

@@ -1,7 +1,6 @@
 import { LEVELS, levelSchema, levelsSchema, type LevelContract } from '$core/arrange/levels';
 import { db } from '$server/db';
 import { setStudioLevels, studioLevels } from '$server/studio/levels';
-import { forgetRealised } from '$server/studio/versions';
 import { fail, redirect } from '@sveltejs/kit';
 import type { Actions, PageServerLoad } from './$types';
 
@@ -46,10 +45,7 @@ function contractFrom(data: FormData, level: number): unknown {
   };
 }
 
-function keep(levels: readonly LevelContract[] | null): void {
-  setStudioLevels(db(), levels);
-  forgetRealised();
-}
+const keep = (levels: readonly LevelContract[] | null): void => setStudioLevels(db(), levels);
 
 const levelOf = (url: URL): number => Number(url.searchParams.get('level'));
 

@@ -1,29 +1,52 @@
 import { WRITTEN_FORMATS } from '$core/io/writeScoreFile';
+import { levelNumbered } from '$core/arrange/levels';
 import { db } from '$server/db';
 import { giveVersion, holdersOf } from '$server/studio/assignments';
 import { findLearner, listLearners } from '$server/studio/learners';
 import { studioLevels } from '$server/studio/levels';
-import { scoreOf } from '$server/studio/pieces';
-import { findVersion, realiseVersion } from '$server/studio/versions';
+import { picturesOf } from '$server/studio/opening';
+import { preparedKey } from '$server/studio/prepared';
+import { findVersion, realiseDocument, realiseVersion, savedState } from '$server/studio/versions';
+import type { Opening } from '$ui/bench/opening';
 import { error, fail } from '@sveltejs/kit';
 import type { Actions, PageServerLoad } from './$types';
 
-export const load: PageServerLoad = ({ params }) => {
-  const version = findVersion(db(), params.id);
-  if (!version) error(404, 'There is no such version.');
-  const holders = holdersOf(db(), version.id);
+/** What the bench shows, and how wide: the worker draws the same. */
+const SHOW = { width: 920, fingers: true, counts: true, chords: true };
+/** Phrases whose pictures come with the page: what is seen of it at first. */
+const FIRST = 3;
+
+export const load: PageServerLoad = async ({ params }) => {
+  const row = findVersion(db(), params.id);
+  if (!row) error(404, 'There is no such version.');
+  const saved = savedState(db(), row.id)!;
+  const levels = studioLevels(db());
+  const version = realiseDocument(db(), row.pieceId, saved.document);
+  const holders = holdersOf(db(), row.id);
+  const opening: Opening = {
+    form: version.form,
+    numbers: version.score.measures.map((m) => m.number),
+    difficulty: version.difficulty.map((d) => d.score),
+    level: saved.document.recipe.level,
+    levelName: levelNumbered(saved.document.recipe.level, levels).name,
+    key: version.key,
+    accountText: version.accountText,
+  };
   return {
-    version,
-    source: scoreOf(db(), version.pieceId).score,
-    levels: studioLevels(db()),
+    version: { id: row.id, pieceId: row.pieceId, title: row.title },
+    saved,
+    /** Names the content: a piece that has not changed is not fetched again. */
+    score: `/pieces/${row.pieceId}/score?of=${preparedKey(db(), row.pieceId)}`,
+    show: SHOW,
+    opening,
+    pictures: await picturesOf(version, version.form.phrases.slice(0, FIRST), SHOW),
+    levels,
     holders,
     formats: WRITTEN_FORMATS.map(({ ending, name }) => ({ ending, name })),
-    learners: listLearners(db()).map(({ id, name, level }) => ({
-      id,
-      name,
-      level,
-      has: holders.some((h) => h.learnerId === id),
-    })),
+    learners: listLearners(db()).map(({ id, name, level }) => {
+      const held = holders.find((h) => h.learnerId === id);
+      return { id, name, level, has: held !== undefined, isNewest: held?.edit === row.edit };
+    }),
   };
 };
 
@@ -32,7 +55,8 @@ export const actions: Actions = {
     const version = findVersion(db(), params.id);
     const learner = findLearner(db(), String((await request.formData()).get('learner')));
     if (!version || !learner) return fail(404, { message: 'This version or learner is no longer there.' });
-    giveVersion(db(), version.id, learner.id, realiseVersion(db(), version).goalTempo);
+    const { goalTempo } = realiseVersion(db(), version);
+    giveVersion(db(), version.id, learner.id, { edit: version.edit, goalTempo });
     return { given: learner.name };
   },
 };

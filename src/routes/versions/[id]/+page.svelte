@@ -1,42 +1,62 @@
 <script lang="ts">
-  import { createBench } from '$ui/bench/bench.svelte';
   import Bench from '$ui/bench/Bench.svelte';
+  import { perform } from '$ui/bench/commands';
   import GiveDialog from '$ui/bench/GiveDialog.svelte';
   import HelpDialog from '$ui/bench/HelpDialog.svelte';
   import MarkControls from '$ui/bench/MarkControls.svelte';
   import RecipeControls from '$ui/bench/RecipeControls.svelte';
-  import { saveVersion } from '$ui/bench/save';
+  import { BenchState, setBench } from '$ui/bench/state/bench.svelte';
+  import { serverStore } from '$ui/bench/state/store';
   import TakeAway from '$ui/piece/TakeAway.svelte';
   import Header from '$ui/shell/Header.svelte';
+  import { listening, service } from '$ui/worker/service';
   import Redo from '@lucide/svelte/icons/redo-2';
   import Undo from '@lucide/svelte/icons/undo-2';
-  import { onMount, untrack } from 'svelte';
+  import { untrack } from 'svelte';
   import { toast } from 'svelte-sonner';
 
   let { data, form } = $props();
 
-  const bench = untrack(() =>
-    createBench({
-      source: data.source,
-      levels: data.levels,
-      recipe: data.version.recipe,
-      decisions: data.version.decisions,
-      revision: data.version.revision,
-      save: ({ recipe, decisions }, basedOn) => saveVersion(data.version.id, { recipe, decisions }, basedOn),
-    }),
+  /** The worker with this piece in it. */
+  let opened: ReturnType<typeof open> | undefined;
+  async function open() {
+    const music = service();
+    await music.open(data.score, data.levels);
+    return {
+      show: (wish: Parameters<typeof music.show>[0], listener: Parameters<typeof listening>[0]) =>
+        music.show(wish, listening(listener)),
+      explain: (note: string, measure: number) => music.explain(note, measure),
+    };
+  }
+
+  const bench = setBench(
+    untrack(
+      () =>
+        new BenchState(
+          { ...data.saved, levels: data.levels, show: data.show, pictures: data.pictures },
+          serverStore(data.version.id),
+          () => (opened ??= open()),
+        ),
+    ),
   );
+  const { document: doc, selection, view } = bench;
 
-  onMount(() => {
-    bench.open();
-    return () => bench.close();
+  // Every document is drawn; where the teacher is asks its own questions.
+  $effect(() => {
+    void doc.current;
+    untrack(() => void bench.display());
   });
-
+  $effect(() => {
+    void [selection.id, view.version];
+    untrack(() => void bench.explain());
+  });
   $effect(() => {
     if (form && 'given' in form) toast.success(`Given to ${form.given}.`);
   });
 </script>
 
 <svelte:head><title>{data.version.title} · bench · Key Path</title></svelte:head>
+<svelte:window onfocus={() => void doc.catchUp()} />
 
 <div class="flex h-dvh flex-col">
   <Header studio={data.studio}>
@@ -49,7 +69,7 @@
           >{/if}
       </nav>
       <div class="ml-auto flex items-center gap-5">
-        <RecipeControls {bench} />
+        <RecipeControls />
       </div>
     {/snippet}
   </Header>
@@ -60,30 +80,31 @@
         type="button"
         class="flex h-8 w-8 items-center justify-center disabled:opacity-35"
         aria-label="Undo"
-        disabled={!bench.canUndo}
-        onclick={() => bench.undo()}><Undo size={18} aria-hidden="true" /></button
+        disabled={!doc.canUndo}
+        onclick={() => perform(bench, { do: 'undo' })}><Undo size={18} aria-hidden="true" /></button
       >
       <button
         type="button"
         class="flex h-8 w-8 items-center justify-center disabled:opacity-35"
         aria-label="Redo"
-        disabled={!bench.canRedo}
-        onclick={() => bench.redo()}><Redo size={18} aria-hidden="true" /></button
+        disabled={!doc.canRedo}
+        onclick={() => perform(bench, { do: 'redo' })}><Redo size={18} aria-hidden="true" /></button
       >
       <p class="text-quiet" role="status">
-        {#if bench.saveState.is === 'saved'}Saved{:else if bench.saveState.is === 'saving'}Saving…{:else}
-          <span class="text-alarm">Not saved: {bench.saveState.why}</span>
-          <button type="button" class="link" onclick={() => bench.retrySave()}>Try again</button>
+        {#if doc.saving.is === 'saved'}Saved{:else if doc.saving.is === 'saving'}Saving…{:else}
+          <span class="text-alarm">Not saved: {doc.saving.why}</span>
+          <button type="button" class="link" onclick={() => void doc.save()}>Try again</button>
         {/if}
       </p>
+      <a class="link" href="/versions/{data.version.id}/history">History</a>
       <HelpDialog />
-      <div class="ml-3"><MarkControls {bench} /></div>
+      <div class="ml-3"><MarkControls /></div>
       <span class="ml-auto flex shrink-0 items-center gap-5">
         <TakeAway at="/versions/{data.version.id}/as" formats={data.formats} label="Take away" />
         <a class="link" href="/versions/{data.version.id}/handout">Handout</a>
         <GiveDialog learners={data.learners} />
       </span>
     </div>
-    <Bench {bench} title={data.version.title} id={data.version.id} />
+    <Bench title={data.version.title} id={data.version.id} opening={data.opening} />
   </main>
 </div>

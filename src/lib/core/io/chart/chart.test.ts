@@ -147,8 +147,8 @@ describe('there and back', () => {
     expect(back).toMatchObject({ title: 'Both ways', tempo: 90 });
     expect(back.parts[0]!.marks!.map((m) => 'text' in m && m.text).join(' ')).toBe('Down by the river');
   });
-  it('makes a chart of a tune with its words', () => {
-    const tune = scoreFrom({
+  it('makes a chart of a melody with its words', () => {
+    const melody = scoreFrom({
       title: 'T',
       key: 'C',
       time: { beats: 4, beatType: 4 },
@@ -156,8 +156,8 @@ describe('there and back', () => {
       chords: 'C | G7',
     });
     const sung = {
-      ...tune,
-      parts: tune.parts.map((p) => ({
+      ...melody,
+      parts: melody.parts.map((p) => ({
         ...p,
         notes: p.notes.map((n, i) => ({
           ...n,

@@ -1,4 +1,5 @@
 /** Measures from a metre map, with the pickup that the music begins with. */
+import { measureId } from '../../score/measureId';
 import { measureLength } from '../../score/metre';
 import type { Measure, TimeSignature } from '../../score/score';
 import { TICKS_PER_QUARTER, type Ticks } from '../../score/ticks';
@@ -55,6 +56,7 @@ export function measuresFor(notes: readonly Placed[], maps: Maps): { measures: M
     const start = isFirst && pickup === 0 ? at + beginsAt : at;
     const index = measures.length;
     measures.push({
+      id: measureId(index),
       index,
       number: String(beginsAt > 0 ? index : index + 1),
       start: start - shift,

@@ -16,7 +16,7 @@ export interface Placed {
 
 /** How much better other barlines must fit before the file's own are given up: as a factor and as an amount. */
 const CLEARLY = { factor: 1.15, amount: 0.08 };
-/** A tune by itself says less than a tune with basses. */
+/** A melody by itself says less than a melody with basses. */
 const CLEARLY_ALONE = { factor: 1.5, amount: 0.3 };
 const FEWEST_BARLINES = 4;
 

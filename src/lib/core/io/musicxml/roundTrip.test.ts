@@ -1,4 +1,5 @@
 /** What was read comes out again: the whole of the model, through the writer and back. */
+import { measureId } from '../../score/measureId';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { measureLength } from '../../score/metre';
@@ -167,6 +168,7 @@ describe('laws', () => {
   const time = { beats: 3, beatType: 4 };
   const length = measureLength(time);
   const measures = [0, 1, 2, 3].map((index): Measure => ({
+    id: measureId(index),
     index,
     number: String(index + 1),
     start: index * length,

@@ -1,34 +1,36 @@
 import { keyOf } from '$core/analysis/key';
 import { keyCode } from '$core/theory/key';
+import { documentOf, type VersionDocument } from '$core/version/document';
 import { DEFAULT_RECIPE, recipeSchema } from '$core/version/recipe';
 import { db } from '$server/db';
-import { findLearner, listLearners, recipeFor, voiceOf } from '$server/studio/learners';
+import { findLearner, listLearners, startFor, voiceOf } from '$server/studio/learners';
 import { studioLevels } from '$server/studio/levels';
-import { findPiece, scoreOf } from '$server/studio/pieces';
+import { findPiece } from '$server/studio/pieces';
+import { preparedPiece } from '$server/studio/prepared';
 import { addVersion } from '$server/studio/versions';
 import { error, fail, redirect } from '@sveltejs/kit';
 import type { Actions, PageServerLoad } from './$types';
 
-const recipeAt = (url: URL) => {
+const wantedAt = (url: URL) => {
   const learner = findLearner(db(), url.searchParams.get('learner') ?? '');
-  const base = { ...DEFAULT_RECIPE, ...(learner ? recipeFor(learner, null) : {}) };
-  const level = Number(url.searchParams.get('level')) || base.level;
-  return { learner, recipe: { ...base, level } };
+  const base: VersionDocument = learner ? startFor(learner) : documentOf(DEFAULT_RECIPE);
+  const level = Number(url.searchParams.get('level')) || base.recipe.level;
+  return { learner, document: { ...base, recipe: { ...base.recipe, level } } };
 };
 
 export const load: PageServerLoad = ({ params, url }) => {
   const piece = findPiece(db(), params.id);
   if (!piece) error(404, 'There is no such piece.');
-  const { score } = scoreOf(db(), piece.id);
-  const key = keyOf(score);
-  const { learner, recipe } = recipeAt(url);
+  const prepared = preparedPiece(db(), piece.id);
+  const key = keyOf(prepared.score);
+  const { learner, document } = wantedAt(url);
   return {
     piece: { id: piece.id, title: piece.title },
-    source: score,
+    score: `/pieces/${piece.id}/score?of=${prepared.key}`,
     levels: studioLevels(db()),
     learners: listLearners(db()).map(({ id, name, level }) => ({ id, name, level })),
     learner: learner?.id ?? '',
-    recipe,
+    document,
     voice: learner ? voiceOf(learner) : null,
     mode: key.mode,
     current: keyCode(key),
@@ -40,8 +42,9 @@ export const actions: Actions = {
     const key = (await request.formData()).get('key');
     const piece = findPiece(db(), params.id);
     if (!piece) return fail(404, { message: 'This piece is no longer there.' });
-    const recipe = recipeSchema.safeParse({ ...recipeAt(url).recipe, key });
+    const { document } = wantedAt(url);
+    const recipe = recipeSchema.safeParse({ ...document.recipe, key });
     if (!recipe.success) return fail(400, { message: 'Choose one of the keys.' });
-    redirect(303, `/versions/${addVersion(db(), piece.id, recipe.data)}`);
+    redirect(303, `/versions/${addVersion(db(), piece.id, { ...document, recipe: recipe.data })}`);
   },
 };

@@ -14,10 +14,13 @@
     making?.requestSubmit();
   }
   const show = (change: Record<string, string>): Promise<void> =>
-    goto(`?${new URLSearchParams({ learner: data.learner, level: String(data.recipe.level), ...change })}`, {
-      keepFocus: true,
-      noScroll: true,
-    });
+    goto(
+      `?${new URLSearchParams({ learner: data.learner, level: String(data.document.recipe.level), ...change })}`,
+      {
+        keepFocus: true,
+        noScroll: true,
+      },
+    );
 </script>
 
 <svelte:head><title>Keys for {data.piece.title} · Key Path</title></svelte:head>
@@ -32,7 +35,7 @@
         value={data.learner}
         onchange={(event) => {
           const learner = event.currentTarget.value;
-          const level = data.learners.find((l) => l.id === learner)?.level ?? data.recipe.level;
+          const level = data.learners.find((l) => l.id === learner)?.level ?? data.document.recipe.level;
           void show({ learner, level: String(level) });
         }}
       >
@@ -44,7 +47,7 @@
       At level
       <select
         class="field text-base text-ink"
-        value={data.recipe.level}
+        value={data.document.recipe.level}
         onchange={(event) => void show({ level: event.currentTarget.value })}
       >
         {#each data.levels as { level, name } (level)}
@@ -56,16 +59,20 @@
   </div>
   {#if form?.message}<p class="text-alarm" role="alert">{form.message}</p>{/if}
   <KeyRanking
-    source={data.source}
+    score={data.score}
     levels={data.levels}
-    recipe={data.recipe}
+    document={data.document}
     voice={data.voice}
     mode={data.mode}
     current={data.current}
     does="Make a version in"
     onchoose={choose}
   />
-  <form method="post" action="?/version&learner={data.learner}&level={data.recipe.level}" bind:this={making}>
+  <form
+    method="post"
+    action="?/version&learner={data.learner}&level={data.document.recipe.level}"
+    bind:this={making}
+  >
     <input type="hidden" name="key" value={key} />
   </form>
 </main>

@@ -1,9 +1,8 @@
 import { db } from '$server/db';
-import { chordsOf } from '$core/analysis/harmony';
-import { withHeardMode } from '$core/analysis/key';
-import type { ChordSymbol, Score } from '$core/score/score';
+import { analysed } from '$core/version/analysed';
 import { sourceSheet } from '$lib/engrave/sourceSheet';
-import { findPiece, scoreOf } from '$server/studio/pieces';
+import { findPiece } from '$server/studio/pieces';
+import { preparedPiece } from '$server/studio/prepared';
 import { error, json } from '@sveltejs/kit';
 import { z } from 'zod';
 import type { RequestHandler } from './$types';
@@ -17,30 +16,19 @@ const querySchema = z.object({
 /** Most measures drawn at once. */
 const MOST = 12;
 
-/** Chords heard in a piece without symbols, by its measures, which never change, and by what its parts are taken to be. */
-const heard = new WeakMap<Score['measures'], { roles: string; symbols: ChordSymbol[] }>();
-
 /** A few measures of the source, ready to be engraved, with chord names above them. */
 export const GET: RequestHandler = ({ params, url }) => {
   if (!findPiece(db(), params.id)) error(404, 'There is no such piece.');
   const query = querySchema.safeParse(Object.fromEntries(url.searchParams));
-  const { score } = scoreOf(db(), params.id);
+  const { score } = preparedPiece(db(), params.id);
   const last = score.measures.length - 1;
   if (!query.success || query.data.from > query.data.to || query.data.from > last)
     error(400, 'These measures are not in the piece.');
   const { from, width } = query.data;
   const to = Math.min(last, query.data.to, from + MOST - 1);
-  return json(sourceSheet({ ...score, chordSymbols: symbolsOf(score) }, width, { from, to }));
-};
-
-function symbolsOf(score: Score): readonly ChordSymbol[] {
-  if (score.chordSymbols.length > 0) return score.chordSymbols;
-  const roles = JSON.stringify(score.parts.map((p) => [p.id, p.role]));
-  const known = heard.get(score.measures);
-  if (known?.roles === roles) return known.symbols;
-  const symbols = chordsOf(withHeardMode(score)).flatMap(({ onset, chord }) =>
+  // Chords as the piece names them, or as they are heard in it.
+  const chordSymbols = analysed(score).chords.flatMap(({ onset, chord }) =>
     chord ? [{ onset, chord }] : [],
   );
-  heard.set(score.measures, { roles, symbols });
-  return symbols;
-}
+  return json(sourceSheet({ ...score, chordSymbols }, width, { from, to }));
+};

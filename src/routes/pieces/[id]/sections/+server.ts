@@ -1,6 +1,7 @@
 import { sectionStartsSchema } from '$core/analysis/sections';
 import { db } from '$server/db';
-import { findPiece, scoreOf, setSections } from '$server/studio/pieces';
+import { findPiece, setSections } from '$server/studio/pieces';
+import { preparedPiece } from '$server/studio/prepared';
 import { json } from '@sveltejs/kit';
 import type { RequestHandler } from './$types';
 
@@ -13,7 +14,7 @@ export const PUT: RequestHandler = async ({ params, request }) => {
   const sections = formSchema.safeParse(await request.json().catch(() => undefined));
   if (!sections.success)
     return json({ message: sections.error.issues[0]?.message ?? 'This is no form.' }, { status: 400 });
-  const { measures } = scoreOf(db(), params.id).score;
+  const { measures } = preparedPiece(db(), params.id).score;
   if (sections.data?.some((s) => s.measure >= measures.length))
     return json({ message: `The piece has only ${measures.length} measures.` }, { status: 400 });
   setSections(db(), params.id, sections.data);

@@ -2,7 +2,8 @@ import { writePlainChart } from '$core/io/chart/write';
 import { keyName } from '$core/theory/key';
 import { inAllKeys } from '$core/transpose/allKeys';
 import { db } from '$server/db';
-import { findPiece, scoreOf } from '$server/studio/pieces';
+import { findPiece } from '$server/studio/pieces';
+import { preparedPiece } from '$server/studio/prepared';
 import { error } from '@sveltejs/kit';
 import type { PageServerLoad } from './$types';
 
@@ -14,7 +15,7 @@ export const load: PageServerLoad = ({ params }) => {
   if (!piece) error(404, 'There is no such piece.');
   return {
     piece: { id: piece.id, title: piece.title, rights: piece.rights },
-    charts: inAllKeys(scoreOf(db(), piece.id).score).map(({ key, score }) => ({
+    charts: inAllKeys(preparedPiece(db(), piece.id).score).map(({ key, score }) => ({
       key: keyName(key),
       text: bodyOf(writePlainChart(score)),
     })),

@@ -1,11 +1,11 @@
-import { engrave } from '$lib/engrave/engrave';
-import { sheetOf } from '$lib/engrave/sheet';
 import { chunksOf, stepsOf } from '$core/lessons/plan';
 import { db } from '$server/db';
 import { holdersOf } from '$server/studio/assignments';
 import { findPiece } from '$server/studio/pieces';
-import { findVersion, realiseVersion } from '$server/studio/versions';
+import { picturesOf } from '$server/studio/opening';
+import { documentAt, findVersion, realiseDocument } from '$server/studio/versions';
 import { error } from '@sveltejs/kit';
+import { z } from 'zod';
 import type { PageServerLoad } from './$types';
 
 /** Width of the music on paper, in CSS pixels: fits A4 and Letter between their margins. */
@@ -15,7 +15,16 @@ export const load: PageServerLoad = async ({ params, url }) => {
   const row = findVersion(db(), params.id);
   const piece = row && findPiece(db(), row.pieceId);
   if (!row || !piece) error(404, 'There is no such version.');
-  const version = realiseVersion(db(), row);
+  // Any earlier state can be looked at.
+  const number = z.coerce
+    .number()
+    .int()
+    .min(0)
+    .max(row.edit)
+    .catch(row.edit)
+    .parse(url.searchParams.get('at') ?? row.edit);
+  const document = documentAt(db(), row.id, number);
+  const version = realiseDocument(db(), row.pieceId, document);
   const shows = (what: string): boolean => url.searchParams.get(what) !== 'no';
   const options = {
     width: PAPER_WIDTH,
@@ -23,29 +32,27 @@ export const load: PageServerLoad = async ({ params, url }) => {
     counts: shows('counts'),
     chords: shows('chords'),
   };
-  const phrases = [];
-  for (const phrase of version.form.phrases) {
-    const section = version.form.sections[phrase.section]!;
-    phrases.push({
-      from: phrase.from,
-      heading: section.from === phrase.from ? section.label : '',
-      svg: await engrave(sheetOf(version, phrase, options)),
-    });
-  }
+  const pictures = await picturesOf(version, version.form.phrases, options);
+  const phrases = version.form.phrases.map(({ from, section: at }, i) => {
+    const section = version.form.sections[at]!;
+    return { from, heading: section.from === from ? section.label : '', svg: pictures[i]! };
+  });
   return {
     id: row.id,
     title: piece.title,
     composer: piece.composer,
     rights: piece.rights,
     learners: holdersOf(db(), row.id).map((h) => h.name),
-    level: row.recipe.level,
+    level: document.recipe.level,
+    /** The state that is shown, where it is not the newest. */
+    earlier: number === row.edit ? null : number,
     key: version.key,
     goalTempo: version.goalTempo,
     measures: version.score.measures.map(({ number, time }) => ({ number, time })),
     form: version.form,
     difficulty: version.difficulty.map((d) => d.score),
     phrases,
-    steps: chunksOf(version.form).map((chunk) => ({
+    steps: chunksOf(version.form, version.score.measures).map((chunk) => ({
       chunk,
       steps: stepsOf(chunk).map(({ id, says, share }) => ({ id, says, share })),
     })),

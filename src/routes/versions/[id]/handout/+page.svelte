@@ -70,7 +70,9 @@
   <header class="mb-3 flex items-baseline gap-4">
     <h1>{data.title}</h1>
     <p class="text-quiet">
-      level {data.level}, {keyName(data.key)}, goal {tempoText(time, data.goalTempo)}
+      level {data.level}{data.earlier === null ? '' : `, as it was at change ${data.earlier}`}, {keyName(
+        data.key,
+      )}, goal {tempoText(time, data.goalTempo)}
     </p>
     {#if data.learners.length > 0}<p class="ml-auto font-semibold">{data.learners.join(', ')}</p>{/if}
   </header>

@@ -1,21 +1,24 @@
 <script lang="ts">
   import { goto } from '$app/navigation';
   import { levelText } from '$core/arrange/levels';
-  import { saveVersion } from '$ui/bench/save';
+  import { editing } from '$core/edits/edit';
+  import { serverStore } from '$ui/bench/state/store';
   import KeyRanking from '$ui/keys/KeyRanking.svelte';
   import { reachName } from '$ui/text';
 
   let { data } = $props();
   let problem = $state('');
+  const recipe = $derived(data.saved.document.recipe);
   const hands = $derived.by(() => {
-    const { left, right } = data.version.recipe.reach;
+    const { left, right } = recipe.reach;
     return left === right ? reachName(left) : `${reachName(left)} (left) and ${reachName(right)} (right)`;
   });
 
   async function choose(key: string): Promise<void> {
-    const { recipe, decisions, revision, id } = data.version;
+    const { id } = data.version;
+    const { patches } = editing(data.saved.document, (draft) => void (draft.recipe.key = key));
     try {
-      await saveVersion(id, { recipe: { ...recipe, key }, decisions }, revision);
+      if (patches.length > 0) await serverStore(id).save(patches, data.saved.edit);
       await goto(`/versions/${id}`, { invalidateAll: true });
     } catch (error) {
       problem = error instanceof Error ? error.message : String(error);
@@ -28,16 +31,16 @@
 <main id="main" class="mx-auto max-w-5xl px-7 py-7">
   <h1>Keys for {data.version.title}</h1>
   <p class="mb-5 text-quiet">
-    At level {levelText(data.version.recipe.level)}, for hands that reach {hands}, on {data.version.recipe
-      .keyboard} keys{data.singer ? `, sung by ${data.singer.name}` : ''}. Every key is arranged and fingered;
-    the shortest bar is the easiest.
+    At level {levelText(recipe.level)}, for hands that reach {hands}, on {recipe.keyboard} keys{data.singer
+      ? `, sung by ${data.singer.name}`
+      : ''}. Every key is arranged and fingered; the shortest bar is the easiest.
     <a class="link" href="/versions/{data.version.id}">Back to the bench</a>
   </p>
   {#if problem}<p class="mb-3 text-alarm" role="alert">{problem}</p>{/if}
   <KeyRanking
-    source={data.source}
+    score={data.score}
     levels={data.levels}
-    recipe={data.version.recipe}
+    document={data.saved.document}
     voice={data.singer?.voice ?? null}
     mode={data.mode}
     current={data.current}

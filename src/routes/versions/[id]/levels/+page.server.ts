@@ -1,19 +1,64 @@
+import { levelText } from '$core/arrange/levels';
+import { scoreOfWhole } from '$core/difficulty/level';
+import { keyName } from '$core/theory/key';
+import { listed } from '$core/version/document';
+import { realise } from '$core/version/realise';
 import { db } from '$server/db';
 import { studioLevels } from '$server/studio/levels';
-import { scoreOf } from '$server/studio/pieces';
-import { addVersion, findVersion, listVersions } from '$server/studio/versions';
+import { picturesOf } from '$server/studio/opening';
+import { preparedPiece } from '$server/studio/prepared';
+import { addVersion, documentOfVersion, findVersion, listVersions } from '$server/studio/versions';
 import { error, fail, redirect } from '@sveltejs/kit';
+import { z } from 'zod';
 import type { Actions, PageServerLoad } from './$types';
 
-export const load: PageServerLoad = ({ params }) => {
-  const version = findVersion(db(), params.id);
-  if (!version) error(404, 'There is no such version.');
+const SHOW = { width: 860, fingers: true, counts: false, chords: true };
+
+export const load: PageServerLoad = async ({ params, url }) => {
+  const row = findVersion(db(), params.id);
+  if (!row) error(404, 'There is no such version.');
+  const document = documentOfVersion(db(), row);
+  const { score } = preparedPiece(db(), row.pieceId);
+  const levels = studioLevels(db());
+  const at = z.coerce
+    .number()
+    .int()
+    .min(0)
+    .catch(0)
+    .parse(url.searchParams.get('phrase') ?? 0);
+
+  /** The version at one level, and the picture of the phrase in it. */
+  const atLevel = async (level: number) => {
+    const version = realise(score, { ...document.recipe, level }, listed(document), levels);
+    const { phrases } = version.form;
+    const phrase = phrases[Math.min(at, phrases.length - 1)];
+    return {
+      key: keyName(version.key),
+      hard: scoreOfWhole(version.difficulty),
+      account: version.accountText,
+      form: version.form,
+      numbers: version.score.measures.map((m) => m.number),
+      picture: phrase ? (await picturesOf(version, [phrase], SHOW))[0] : undefined,
+    };
+  };
+  const [first, ...others] = levels;
+  const shown = await atLevel(first!.level);
+  // The first level comes with the page; the others follow one by one, so that other pages are answered in between.
+  let before: Promise<unknown> = Promise.resolve();
+  const following = others.map(({ level }) => {
+    const made = before.then(() => new Promise(setImmediate)).then(() => atLevel(level));
+    before = made.catch(() => undefined);
+    made.catch(() => undefined);
+    return made;
+  });
   return {
-    version,
-    source: scoreOf(db(), version.pieceId).score,
-    levels: studioLevels(db()),
+    version: { id: row.id, title: row.title },
+    levels: levels.map(({ level, name }) => ({ level, name, text: levelText(level) })),
+    at,
+    first: shown,
+    following,
     /** Levels at which the piece has a version already. */
-    made: [...new Set(listVersions(db(), version.pieceId).map((v) => v.recipe.level))],
+    made: [...new Set(listVersions(db(), row.pieceId).map((v) => v.level))],
   };
 };
 
@@ -28,8 +73,11 @@ export const actions: Actions = {
       .map(Number)
       .filter((level) => known.includes(level));
     if (levels.length === 0) return fail(400, { message: 'Choose at least one level.' });
-    for (const level of levels)
-      addVersion(db(), version.pieceId, { ...version.recipe, level }, version.decisions);
+    const document = documentOfVersion(db(), version);
+    db().transaction((tx) => {
+      for (const level of levels)
+        addVersion(tx, version.pieceId, { ...document, recipe: { ...document.recipe, level } });
+    });
     redirect(303, `/pieces/${version.pieceId}#versions`);
   },
 };

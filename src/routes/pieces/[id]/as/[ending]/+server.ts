@@ -1,6 +1,7 @@
 import { db } from '$server/db';
 import { downloadScore } from '$server/download';
-import { findPiece, sourceScore } from '$server/studio/pieces';
+import { findPiece } from '$server/studio/pieces';
+import { sourceScore } from '$server/studio/prepared';
 import { error } from '@sveltejs/kit';
 import type { RequestHandler } from './$types';
 

@@ -2,7 +2,8 @@ import { writeChordPro } from '$core/io/chart/write';
 import { inAllKeys } from '$core/transpose/allKeys';
 import { db } from '$server/db';
 import { download } from '$server/download';
-import { findPiece, scoreOf } from '$server/studio/pieces';
+import { findPiece } from '$server/studio/pieces';
+import { preparedPiece } from '$server/studio/prepared';
 import { error } from '@sveltejs/kit';
 import type { RequestHandler } from './$types';
 
@@ -10,7 +11,7 @@ import type { RequestHandler } from './$types';
 export const GET: RequestHandler = ({ params }) => {
   const piece = findPiece(db(), params.id);
   if (!piece) error(404, 'There is no such piece.');
-  const songs = inAllKeys({ ...scoreOf(db(), piece.id).score, title: piece.title }).map(({ score }) =>
+  const songs = inAllKeys({ ...preparedPiece(db(), piece.id).score, title: piece.title }).map(({ score }) =>
     writeChordPro(score),
   );
   return download(`${piece.title}, all keys.pro`, 'text/plain', songs.join('{new_song}\n'));

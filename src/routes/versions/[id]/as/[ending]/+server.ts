@@ -9,5 +9,5 @@ export const GET: RequestHandler = ({ params }) => {
   const version = findVersion(db(), params.id);
   if (!version) error(404, 'There is no such version.');
   const { score } = realiseVersion(db(), version);
-  return downloadScore(score, `${version.title}, level ${version.recipe.level}`, params.ending);
+  return downloadScore(score, `${version.title}, level ${version.level}`, params.ending);
 };

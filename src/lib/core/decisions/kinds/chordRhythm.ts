@@ -1,0 +1,20 @@
+import { z } from 'zod';
+import { CHORD_RHYTHM_IDS, CHORD_RHYTHMS, type ChordRhythm } from '../../arrange/singAlong';
+import { defineKind } from '../kind';
+
+/** The rhythm in which the right hand plays the chords of a sing-along. */
+export const chordRhythm = defineKind({
+  id: 'rhythm',
+  name: 'Rhythm of the chords',
+  value: z.enum(CHORD_RHYTHM_IDS as [ChordRhythm, ...ChordRhythm[]]),
+  scopes: ['measure', 'section', 'version'],
+  stage: 'arrange',
+  says: (value) => `chords: ${CHORD_RHYTHMS[value].name.toLowerCase()}`,
+  choices: ({ isSingAlong, level }) =>
+    isSingAlong
+      ? CHORD_RHYTHM_IDS.filter((id) => CHORD_RHYTHMS[id].from <= level).map(
+          (id) => [id, CHORD_RHYTHMS[id].name] as const,
+        )
+      : [],
+  option: 'rhythm',
+});

@@ -1,0 +1,12 @@
+import { z } from 'zod';
+import { defineKind } from '../kind';
+
+/** What is said in a measure, a word for each place in order. Waits while the number of words is not that of the places. */
+export const countWords = defineKind({
+  id: 'count',
+  name: 'Words to count',
+  value: z.string().trim().min(1).max(200),
+  scopes: ['measure'],
+  stage: 'counts',
+  says: (value) => `counted “${value}”`,
+});

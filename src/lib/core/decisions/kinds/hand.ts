@@ -1,0 +1,36 @@
+import { z } from 'zod';
+import type { Note } from '../../score/score';
+import { defineKind } from '../kind';
+
+/** Voice of a note that came to the other hand and found none there that moves with it. */
+const VISITING_VOICE = { right: 2, left: 6 } as const;
+
+/** The hand that plays a note. */
+export const hand = defineKind({
+  id: 'hand',
+  name: 'Hand',
+  value: z.enum(['right', 'left']),
+  scopes: ['note'],
+  stage: 'hands',
+  says: (value) => `${value} hand`,
+  keys: [
+    {
+      press: 'x',
+      does: 'the other hand plays this note',
+      next: (_current, { note }) => (note?.staff === 1 ? 'left' : 'right'),
+    },
+  ],
+  apply(notes, values, tied) {
+    const hands = new Map([...values].flatMap(([id, to]) => tied(id).map((piece) => [piece, to] as const)));
+    return notes.map((note): Note => {
+      const to = hands.get(note.id);
+      const staff = to === 'right' ? 1 : 2;
+      if (!to || staff === note.staff) return note;
+      const host = notes.find(
+        (n) =>
+          n.staff === staff && n.onset === note.onset && n.duration === note.duration && !hands.has(n.id),
+      );
+      return { ...note, staff, voice: host?.voice ?? VISITING_VOICE[to] };
+    });
+  },
+});

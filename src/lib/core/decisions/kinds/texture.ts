@@ -1,0 +1,27 @@
+import { z } from 'zod';
+import { isForLevel, TEXTURE_IDS, TEXTURES, type TextureId } from '../../arrange/textures';
+import { defineKind, following, type Situation } from '../kind';
+
+const fitting = ({ level, measure, hasAccompaniment, isSingAlong }: Situation): TextureId[] =>
+  TEXTURE_IDS.filter(
+    (id) => isForLevel(id, level, measure.time) && (id !== 'own' || (hasAccompaniment && !isSingAlong)),
+  );
+
+/** What the left hand plays. */
+export const texture = defineKind({
+  id: 'texture',
+  name: 'Left hand',
+  value: z.enum(TEXTURE_IDS as [TextureId, ...TextureId[]]),
+  scopes: ['measure', 'section', 'version'],
+  stage: 'arrange',
+  says: (value) => `left hand: ${TEXTURES[value].name.toLowerCase()}`,
+  choices: (at) => fitting(at).map((id) => [id, TEXTURES[id].name] as const),
+  keys: [
+    {
+      press: 't',
+      does: 'the next left-hand texture for this measure',
+      next: (current, at) => following(fitting(at), current),
+    },
+  ],
+  option: 'texture',
+});

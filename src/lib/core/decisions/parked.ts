@@ -1,0 +1,43 @@
+/** Decisions that have no place in a version as it is, each with the reason. They are kept, and come back with their place. */
+import type { Layout } from './holds';
+import { sectionsHeld } from './holds';
+import type { Decision } from './registry';
+import { kindOf } from './registry';
+
+export interface Parked {
+  readonly decision: Decision;
+  /** "its note is not in this version" */
+  readonly why: string;
+}
+
+export interface Standing extends Layout {
+  /** Notes that the stage "hands" was given, by id: what changes notes stands with them. */
+  readonly arranged: { has(note: string): boolean };
+  /** Notes that are struck in the end. */
+  readonly struck: { has(note: string): boolean };
+  /** Decisions that their stage could not take, with the reason. */
+  readonly refused: ReadonlyMap<Decision, string>;
+}
+
+/** What waits, in the order in which it was decided. */
+export const parkedIn = (decisions: readonly Decision[], standing: Standing): Parked[] =>
+  decisions.flatMap((decision): Parked[] => {
+    const why = standing.refused.get(decision) ?? missing(decision, standing);
+    return why === undefined ? [] : [{ decision, why }];
+  });
+
+function missing({ kind, at }: Decision, standing: Standing): string | undefined {
+  if ('note' in at) {
+    const notes = kindOf(kind).stage === 'hands' ? standing.arranged : standing.struck;
+    return notes.has(at.note) ? undefined : 'its note is not in this version';
+  }
+  if ('measure' in at)
+    return standing.measures.some((m) => m.id === at.measure)
+      ? undefined
+      : 'its measure is not in this version';
+  if ('section' in at)
+    return sectionsHeld(at.section, standing).length > 0
+      ? undefined
+      : 'its measures are now the smaller part of another section';
+  return undefined;
+}

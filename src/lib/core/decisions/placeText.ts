@@ -1,0 +1,27 @@
+/** Where a decision holds, as a teacher says it: "measure 7, right hand, F♯4", "section B", "the whole version". */
+import type { Form } from '../analysis/form';
+import { pitchName } from '../score/pitch';
+import { measureAt } from '../score/query';
+import type { Score } from '../score/score';
+import type { Anchor } from './anchor';
+import { sectionsHeld } from './holds';
+
+/** The place by the numbers and names of a version; by its ids where the version does not have it. */
+export function placeText(
+  at: Anchor,
+  { score, form }: { readonly score: Score; readonly form: Pick<Form, 'sections'> },
+): string {
+  const { measures } = score;
+  if ('version' in at) return 'the whole version';
+  if ('note' in at) {
+    const note = score.parts[0]?.notes.find((n) => n.id === at.note);
+    if (!note) return `note ${at.note}`;
+    const { number } = measureAt(measures, note.onset);
+    return `measure ${number}, ${note.staff === 1 ? 'right' : 'left'} hand, ${pitchName(note.pitch)}`;
+  }
+  if ('measure' in at) return `measure ${measures.find((m) => m.id === at.measure)?.number ?? at.measure}`;
+  const held = sectionsHeld(at.section, { measures, sections: form.sections });
+  return held.length > 0
+    ? `section ${held.map((i) => form.sections[i]!.label).join(' and ')}`
+    : `measures ${at.section.join(' to ')}`;
+}

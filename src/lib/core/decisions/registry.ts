@@ -1,0 +1,80 @@
+/** Every kind of decision. A new kind is a module in kinds/ and a line here. */
+import { z } from 'zod';
+import { anchorSchema, scopeOf, SCOPES, type Anchor } from './anchor';
+import type { DecisionKind } from './kind';
+import { chordRhythm } from './kinds/chordRhythm';
+import { countingSchool } from './kinds/countingSchool';
+import { countWords } from './kinds/countWords';
+import { finger } from './kinds/finger';
+import { hand } from './kinds/hand';
+import { melodyLine } from './kinds/melodyLine';
+import { pedalStyle } from './kinds/pedalStyle';
+import { texture } from './kinds/texture';
+
+/** In the order in which a list shows them; those that change notes are applied in this order. */
+export const KINDS = [
+  texture,
+  melodyLine,
+  chordRhythm,
+  hand,
+  finger,
+  countingSchool,
+  countWords,
+  pedalStyle,
+] as const;
+
+type Kind = (typeof KINDS)[number];
+export type KindId = Kind['id'];
+type KindOf<Id extends KindId> = Extract<Kind, { id: Id }>;
+
+/** What is decided by a decision of a kind. */
+export type ValueOf<Id extends KindId> = KindOf<Id> extends DecisionKind<Id, infer Value> ? Value : never;
+
+/** One thing that the teacher has settled. */
+export type DecisionOf<Id extends KindId> = {
+  [K in Id]: { readonly kind: K; readonly at: Anchor; readonly value: ValueOf<K> };
+}[Id];
+export type Decision = DecisionOf<KindId>;
+
+/** A kind without its own types, for code that treats all alike. */
+export type AnyKind = DecisionKind<KindId, Decision['value']>;
+
+const byId: ReadonlyMap<string, AnyKind> = new Map(
+  KINDS.map((kind) => [kind.id, kind as unknown as AnyKind]),
+);
+
+/** A kind by its id. Throws where there is none. */
+export function kindOf<Id extends KindId>(id: Id): DecisionKind<Id, ValueOf<Id>> {
+  const kind = byId.get(id);
+  if (!kind) throw new Error(`There is no kind of decision called ${id}.`);
+  return kind as unknown as DecisionKind<Id, ValueOf<Id>>;
+}
+
+/** All kinds, treated alike. */
+export const allKinds = (): readonly AnyKind[] => [...byId.values()];
+
+/** Checks a decision from outside: its kind, its value, and that its kind has the scope. */
+export const decisionSchema = z
+  .object({ kind: z.string(), at: anchorSchema, value: z.unknown() })
+  .transform((decision, context): Decision => {
+    const refuse = (message: string): never => {
+      context.addIssue({ code: 'custom', message });
+      return z.NEVER;
+    };
+    const kind = byId.get(decision.kind);
+    if (!kind) return refuse(`There is no kind of decision called ${decision.kind}.`);
+    const scope = scopeOf(decision.at);
+    if (!kind.scopes.includes(scope)) return refuse(`${kind.name} is not decided for a ${scope}.`);
+    const value = kind.value.safeParse(decision.value);
+    if (!value.success) return refuse(`${kind.name}: ${value.error.issues[0]!.message}`);
+    return { kind: kind.id, at: decision.at, value: value.data } as Decision;
+  });
+
+export const decisionsSchema = z.array(decisionSchema).max(20_000);
+
+/** The scopes of a kind, the narrowest first. */
+export const scopesOf = (kind: AnyKind) => SCOPES.filter((scope) => kind.scopes.includes(scope));
+
+/** What was decided, in words, without where: "finger 3". */
+export const decisionText = (decision: Decision): string =>
+  kindOf(decision.kind).says(decision.value as never);

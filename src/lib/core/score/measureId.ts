@@ -1,0 +1,7 @@
+/** Names of measures that stay when an introduction is put before them, another level or key is chosen, a section moves. */
+
+/** The measure at a place of the source, from 0: "m4". Its notes are named after it. */
+export const measureId = (index: number): string => `m${index}`;
+
+/** A measure of an introduction that was put before the source, from 0: "i1". */
+export const introductionId = (index: number): string => `i${index}`;

@@ -1,0 +1,218 @@
+/** The stages that make the notes of a version: the source analysed, in its key, arranged, in the hands that were decided. */
+import type { Form } from '../analysis/form';
+import type { ChordSpan } from '../analysis/harmony';
+import type { MelodyLine } from '../analysis/melody';
+import { arrange, CALMEST, hasLeftHand, type Arranged, type ArrangeSettings } from '../arrange/arrange';
+import { LEVELS, levelNumbered, type LevelContract } from '../arrange/levels';
+import type { Reason } from '../arrange/reason';
+import { KEYBOARDS, REACH_SEMITONES } from '../arrange/register';
+import type { ChordRhythm } from '../arrange/singAlong';
+import type { TextureId } from '../arrange/textures';
+import { feelOf, type Feel } from '../counting/feel';
+import { byNote } from '../decisions/decide';
+import { valuesIn, type Layout } from '../decisions/holds';
+import { allKinds, type Decision } from '../decisions/registry';
+import { difficultyOf } from '../difficulty/difficulty';
+import { scoreOfWhole } from '../difficulty/level';
+import type { Hand } from '../fingering/events';
+import { levelKey, type LevelKey } from '../keys/levelKey';
+import { sameData, stage } from '../pipeline/memo';
+import { keyboardPart, soundingNotes } from '../score/query';
+import type { Mark, Note, PedalMark, Score } from '../score/score';
+import { parseKey, type Key } from '../theory/key';
+import { analysed, inKey, type Analysed, type InKey } from './analysed';
+import { introductionOf } from './introduction';
+import type { Recipe } from './recipe';
+
+/** Played when a source gives no tempo. */
+export const USUAL_TEMPO = 96;
+
+/** Notes of a version without fingers, counts and pedal: what the ranking of keys needs. */
+export interface Arrangement {
+  /** Two staves, written. */
+  readonly score: Score;
+  readonly contract: LevelContract;
+  readonly sourceKey: Key;
+  readonly key: Key;
+  readonly form: Form;
+  readonly layout: Layout;
+  readonly chords: readonly ChordSpan[];
+  readonly arranged: Arranged;
+  readonly introduction: number;
+  readonly reasons: readonly Reason[];
+  /** Pedal marks of the source. */
+  readonly ownPedals: readonly PedalMark[];
+  readonly feel: Feel;
+  /** Semitones per hand. */
+  readonly reach: Readonly<Record<Hand, number>>;
+  readonly keyboard: { readonly low: number; readonly high: number };
+}
+
+/** What the arranger is asked for, as plain data; lists are by measure. */
+interface Wishes {
+  readonly style: Recipe['style'];
+  readonly textures: readonly (TextureId | undefined)[];
+  readonly melodyLines: readonly (MelodyLine | undefined)[];
+  readonly rhythms: readonly (ChordRhythm | undefined)[];
+  readonly reach: ArrangeSettings['reach'];
+  readonly keyboard: ArrangeSettings['keyboard'];
+  readonly swings: boolean;
+  /** Tempo of the source, quarter notes per minute. */
+  readonly tempo: number;
+}
+
+const arrangeStage = stage(
+  'arrange',
+  (
+    { score, chords }: InKey,
+    form: Form,
+    contract: LevelContract,
+    next: LevelContract | null,
+    wishes: Wishes,
+  ): Arranged => {
+    const { textures, melodyLines, rhythms, tempo, ...plain } = wishes;
+    const settings: ArrangeSettings = {
+      ...plain,
+      contract,
+      form,
+      textureIn: (measure) => textures[measure] ?? null,
+      melodyLineIn: (measure) => melodyLines[measure] ?? undefined,
+      rhythmIn: (measure) => rhythms[measure] ?? null,
+    };
+    return noHarderThanSource(score, chords, settings, tempo, next ?? undefined);
+  },
+);
+
+/** The written notes of both hands, with what the teacher has decided about single notes. */
+const handsStage = stage(
+  'hands',
+  (frame: Score, arranged: Arranged, feel: Feel, decisions: readonly Decision[]): Score =>
+    asPianoPart(frame, arranged, withDecidedNotes(arranged.notes, decisions), feel),
+);
+
+/** Arranges without fingers, counts and pedal. `levels` are those of the studio. */
+export function arrangement(
+  source: Score,
+  recipe: Recipe,
+  decisions: readonly Decision[],
+  levels: readonly LevelContract[] = LEVELS,
+): Arrangement {
+  const contract = sameData(levelNumbered(recipe.level, levels));
+  const next = levels.find((l) => l.level > contract.level);
+  const introduction = introductionOf(source, recipe);
+  const from = analysed(source, introduction);
+  const { form, key: sourceKey } = from;
+  const { key, because } = keyFor(recipe, from, contract);
+  const moved = inKey(from, key);
+  const feel = recipe.feel ?? feelOf(source);
+  const layout = { measures: from.score.measures, sections: form.sections };
+  const reach = { right: REACH_SEMITONES[recipe.reach.right], left: REACH_SEMITONES[recipe.reach.left] };
+  const keyboard = KEYBOARDS[recipe.keyboard];
+  const arranged = arrangeStage(
+    moved,
+    form,
+    contract,
+    next ? sameData(next) : null,
+    sameData({
+      style: recipe.style,
+      textures: valuesIn('texture', decisions, layout),
+      melodyLines: valuesIn('melody', decisions, layout),
+      rhythms: valuesIn('rhythm', decisions, layout),
+      reach,
+      keyboard,
+      swings: feel === 'swing',
+      tempo: source.tempo || USUAL_TEMPO,
+    }),
+  );
+  const keyReason: Reason[] = because ? [{ measure: 0, about: 'register', notes: [], text: because }] : [];
+  const aboutNotes = decisions.filter((d) => allKinds().some((k) => k.id === d.kind && k.apply));
+  return {
+    score: handsStage(moved.score, arranged, feel, sameData(aboutNotes)),
+    contract,
+    sourceKey,
+    key,
+    form,
+    layout,
+    chords: moved.chords,
+    arranged,
+    introduction,
+    reasons: [...keyReason, ...arranged.reasons],
+    ownPedals: moved.score.pedals,
+    feel,
+    reach,
+    keyboard,
+  };
+}
+
+/**
+ * A simplified version is never harder than what it simplifies: where textures and filling make it so, they are taken
+ * back step by step.
+ */
+function noHarderThanSource(
+  score: Score,
+  chords: readonly ChordSpan[],
+  settings: ArrangeSettings,
+  tempo: number,
+  next: LevelContract | undefined,
+): Arranged {
+  const { contract } = settings;
+  const first = arrange(score, chords, settings);
+  const own = score.parts.length > 0 ? keyboardPart(score) : undefined;
+  if (contract.accompaniment === 'kept' || !hasLeftHand(first) || first.isSingAlong || !own) return first;
+  const hard = (notes: readonly Note[], { tempoShare }: LevelContract = contract): number =>
+    scoreOfWhole(
+      difficultyOf({
+        ...score,
+        tempo: tempo * tempoShare,
+        parts: [{ id: 'P1', name: '', staves: 2, notes }],
+      }),
+    );
+  // The next level may itself have thinned the source: then that is the measure.
+  const isLastReplaced = contract.accompaniment === 'replaced' && next?.accompaniment === 'thinned';
+  const most = Math.min(
+    hard(own.notes),
+    isLastReplaced ? hard(arrange(score, chords, { ...settings, contract: next }).notes, next) : Infinity,
+  );
+  let arranged = first;
+  for (let step = 1; step <= CALMEST && hard(arranged.notes) > most; step++)
+    arranged = arrange(score, chords, { ...settings, calm: step });
+  return arranged;
+}
+
+/** The key of a version, without making it. */
+export const versionKey = (source: Score, recipe: Recipe, levels: readonly LevelContract[] = LEVELS): Key =>
+  keyFor(recipe, analysed(source, introductionOf(source, recipe)), levelNumbered(recipe.level, levels)).key;
+
+/** The key that was chosen, in the source's mode; else the one that the level reads. */
+function keyFor(recipe: Recipe, { score, key }: Analysed, contract: LevelContract): LevelKey {
+  const chosen = recipe.key === null ? undefined : parseKey(recipe.key);
+  return chosen ? { key: { ...chosen, mode: key.mode } } : levelKey(score, key, contract);
+}
+
+/** Every kind of decision that changes notes, in the order of the registry. */
+function withDecidedNotes(notes: readonly Note[], decisions: readonly Decision[]): readonly Note[] {
+  if (decisions.length === 0) return notes;
+  const written = new Map(soundingNotes(notes).map((n) => [n.id, n.written]));
+  return allKinds().reduce((changed, { id, apply }) => {
+    const values = byNote(decisions, id);
+    return apply && values.size > 0 ? apply(changed, values, (note) => written.get(note) ?? [note]) : changed;
+  }, notes);
+}
+
+function asPianoPart(frame: Score, arranged: Arranged, notes: readonly Note[], feel: Feel): Score {
+  const swing: readonly Mark[] =
+    feel === 'swing' && !arranged.marks.some((m) => m.kind === 'words' && /swing/i.test(m.text))
+      ? [{ kind: 'words', onset: 0, staff: 1, above: true, text: 'Swing' }]
+      : [];
+  const marks = [...swing, ...arranged.marks];
+  const inOrder = [...notes].sort((a, b) => a.onset - b.onset || a.staff - b.staff || a.voice - b.voice);
+  return {
+    ...frame,
+    measures: frame.measures.map((m, i) =>
+      i === frame.measures.length - 1 ? { ...m, barline: 'final' } : m,
+    ),
+    parts: [{ id: 'P1', name: 'Piano', staves: 2, notes: inOrder, ...(marks.length > 0 ? { marks } : {}) }],
+    chordSymbols: arranged.chordSymbols,
+    pedals: [],
+  };
+}

@@ -1,0 +1,106 @@
+/**
+ * The score of a piece as it is worked with, one immutable object for one content: the file, what its parts are taken to be, the
+ * teacher's sections, title and composer, and the reader. Whatever is made from it can be kept by this object.
+ */
+import { sectionStartsSchema } from '$core/analysis/sections';
+import { readScoreFile } from '$core/io/readScoreFile';
+import type { ReadResult } from '$core/io/readResult';
+import { partChoicesSchema, proposedParts, withParts, type PartChoices } from '$core/score/parts';
+import type { Score } from '$core/score/score';
+import { eq } from 'drizzle-orm';
+import { LRUCache } from 'lru-cache';
+import type { Db } from '../db/open';
+import { piece } from '../db/schema';
+import { contentKey, ENGINE } from './contentKey';
+
+export interface Prepared {
+  /** Names the content. */
+  readonly key: string;
+  /** Melody and hands found among the parts; the title is the piece's. */
+  readonly score: Score;
+  /** What its parts are taken to be: the teacher's choice, or the proposal. */
+  readonly parts: PartChoices;
+  readonly warnings: readonly string[];
+}
+
+const MOST_READ = 60;
+const files = new LRUCache<string, ReadResult>({ max: MOST_READ });
+const prepared = new LRUCache<string, Prepared>({ max: MOST_READ });
+
+const columns = {
+  id: piece.id,
+  title: piece.title,
+  composer: piece.composer,
+  sourceName: piece.sourceName,
+  sourceHash: piece.sourceHash,
+  parts: piece.parts,
+  sections: piece.sections,
+};
+
+type Row = Pick<
+  typeof piece.$inferSelect,
+  'id' | 'title' | 'composer' | 'sourceName' | 'sourceHash' | 'parts' | 'sections'
+>;
+
+const keyOf = ({ sourceHash, sourceName, title, composer, parts, sections }: Row): string =>
+  contentKey(ENGINE, sourceHash, sourceName, title, composer, parts, sections);
+
+function rowOf(db: Db, pieceId: string): Row {
+  const row = db.select(columns).from(piece).where(eq(piece.id, pieceId)).get();
+  if (!row) throw new Error(`No piece ${pieceId}.`);
+  return row;
+}
+
+/** The names of what pieces are, by their ids, without reading a file. */
+export const preparedKeys = (db: Db): ReadonlyMap<string, string> =>
+  new Map(
+    db
+      .select(columns)
+      .from(piece)
+      .all()
+      .map((row) => [row.id, keyOf(row)]),
+  );
+
+/** The name of what a piece is now. */
+export const preparedKey = (db: Db, pieceId: string): string => keyOf(rowOf(db, pieceId));
+
+/** The file of a piece as it was read, all parts as they stand in it. Throws InputError where it cannot be read. */
+export function sourceScore(db: Db, pieceId: string): ReadResult {
+  return readSource(db, rowOf(db, pieceId));
+}
+
+function readSource(db: Db, { id, sourceHash, sourceName }: Row): ReadResult {
+  const key = `${ENGINE} ${sourceHash} ${sourceName}`;
+  const known = files.get(key);
+  if (known) return known;
+  const { bytes } = db.select({ bytes: piece.source }).from(piece).where(eq(piece.id, id)).get()!;
+  const result = readScoreFile(sourceName, bytes);
+  files.set(key, result);
+  return result;
+}
+
+/** A piece as it is worked with. */
+export function preparedPiece(db: Db, pieceId: string): Prepared {
+  const row = rowOf(db, pieceId);
+  const key = keyOf(row);
+  const known = prepared.get(key);
+  if (known) return known;
+  const { score, warnings } = readSource(db, row);
+  const parts = {
+    ...proposedParts(score),
+    ...(row.parts ? partChoicesSchema.parse(row.parts) : {}),
+  };
+  const made: Prepared = {
+    key,
+    parts,
+    warnings,
+    score: {
+      ...withParts(score, parts),
+      ...(row.sections ? { sectionStarts: sectionStartsSchema.parse(row.sections) } : {}),
+      title: row.title,
+      composer: row.composer,
+    },
+  };
+  prepared.set(key, made);
+  return made;
+}

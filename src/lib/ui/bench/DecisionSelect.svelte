@@ -1,0 +1,44 @@
+<script lang="ts">
+  /** What is decided of a kind for the measure in hand or its section: dashed while it is only proposed, solid once it is decided. */
+  import { kindOf, type Decision, type KindId } from '$core/decisions/registry';
+  import { ofSection, perform } from './commands';
+  import { getBench } from './state/bench.svelte';
+
+  let { kind, scope }: { kind: KindId; scope: 'measure' | 'section' } = $props();
+
+  const bench = getBench();
+  const facts = $derived(kindOf(kind));
+  const options = $derived(bench.situation ? (facts.choices?.(bench.situation) ?? []) : []);
+  const section = $derived(
+    bench.view.version?.form.sections[bench.sectionOf(bench.selection.measure ?? 0)]?.label ?? '',
+  );
+  const where = $derived(scope === 'measure' ? 'here' : `in ${section}`);
+  const label = $derived(
+    scope === 'measure' ? `${facts.name} in this measure` : `${facts.name} in section ${section}`,
+  );
+  const decided = $derived.by((): Decision['value'] | undefined => {
+    if (scope === 'section') return ofSection(bench, kind)?.value;
+    const at = bench.anchor('measure');
+    return at && bench.document.decided(kind, at)?.value;
+  });
+  const choose = (value: string): void =>
+    perform(bench, {
+      do: 'decide here',
+      kind,
+      scope,
+      value: options.find(([option]) => String(option) === value)?.[0],
+    });
+</script>
+
+<label class="mt-1 flex items-center gap-2 text-sm text-quiet">
+  {where}
+  <select
+    class="field min-w-0 flex-1 text-ink {decided === undefined ? 'border-dashed' : 'border-ink'}"
+    aria-label={label}
+    value={decided === undefined ? '' : String(decided)}
+    onchange={(event) => choose(event.currentTarget.value)}
+  >
+    <option value="">{scope === 'measure' ? 'as proposed' : 'as the whole'}</option>
+    {#each options as [value, name] (value)}<option value={String(value)}>{name}</option>{/each}
+  </select>
+</label>

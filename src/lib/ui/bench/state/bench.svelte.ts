@@ -1,0 +1,99 @@
+/** The bench as one thing: the document, what is seen of it and where the teacher is, put together; given by context. */
+import { levelNumbered, type LevelContract } from '$core/arrange/levels';
+import type { Situation } from '$core/decisions/kind';
+import { sectionAnchor, type Layout } from '$core/decisions/holds';
+import type { Anchor, Scope } from '$core/decisions/anchor';
+import { createContext } from 'svelte';
+import { DocumentState, type DocumentStart } from './document.svelte';
+import { SelectionState } from './selection.svelte';
+import type { EditStore } from './store';
+import { ViewState, type Music } from './view.svelte';
+import type { SheetOptions } from '$lib/engrave/sheet';
+
+export interface BenchStart extends DocumentStart {
+  /** The levels of the studio. */
+  readonly levels: readonly LevelContract[];
+  readonly show: SheetOptions;
+  /** Pictures that came with the page. */
+  readonly pictures?: readonly string[];
+}
+
+export class BenchState {
+  readonly document: DocumentState;
+  readonly view: ViewState;
+  readonly selection: SelectionState;
+  readonly levels: readonly LevelContract[];
+
+  constructor(start: BenchStart, store: EditStore, music: () => Promise<Music>) {
+    this.levels = start.levels;
+    this.document = new DocumentState(start, store);
+    this.view = new ViewState(music, start.show, start.pictures);
+    this.selection = new SelectionState(() => this.view.version);
+    this.view.onversion = () => this.selection.settle();
+  }
+
+  /** The contract of the level in hand. */
+  get contract(): LevelContract {
+    return levelNumbered(this.document.recipe.level, this.levels);
+  }
+
+  /** Measures and sections as the version has them. */
+  get layout(): Layout | undefined {
+    const { version } = this.view;
+    return version && { measures: version.score.measures, sections: version.form.sections };
+  }
+
+  /** Index of the section that holds a measure. */
+  sectionOf(measure: number): number {
+    return this.layout?.sections.findIndex((s) => s.from <= measure && measure <= s.to) ?? -1;
+  }
+
+  /** The place of a scope at the note and measure in hand. */
+  anchor(scope: Scope): Anchor | undefined {
+    const { layout } = this;
+    const { id, measure } = this.selection;
+    if (scope === 'version') return { version: true };
+    if (scope === 'note') return id === undefined ? undefined : { note: id };
+    if (!layout || measure === undefined) return undefined;
+    return scope === 'measure'
+      ? { measure: layout.measures[measure]!.id }
+      : sectionAnchor(layout, this.sectionOf(measure));
+  }
+
+  /** What stands where something is about to be decided. */
+  get situation(): Situation | undefined {
+    const { version } = this.view;
+    const { measure, note } = this.selection;
+    if (!version || measure === undefined) return undefined;
+    return {
+      measure: version.score.measures[measure]!,
+      note,
+      level: this.document.recipe.level,
+      hasAccompaniment: version.hasOwnAccompaniment,
+      melodyLines: version.melody.has,
+      isSingAlong: version.isSingAlong,
+    };
+  }
+
+  /** The phrase in hand, by its place. */
+  get phrase(): number {
+    const { measure } = this.selection;
+    const at = this.view.version?.form.phrases.findIndex(
+      (p) => measure !== undefined && p.from <= measure && measure <= p.to,
+    );
+    return Math.max(0, at ?? 0);
+  }
+
+  /** Draws the document as it is now. */
+  display(): Promise<void> {
+    return this.view.display(this.document.current, this.phrase);
+  }
+
+  async explain(): Promise<void> {
+    const { id, measure } = this.selection;
+    if (id !== undefined && measure !== undefined)
+      await this.view.explain(id, measure, () => this.selection.id);
+  }
+}
+
+export const [getBench, setBench] = createContext<BenchState>();

@@ -1,0 +1,69 @@
+/** What is seen of a document: the version that was made of it, the pictures of its phrases, and the answers about a note. */
+import type { VersionDocument } from '$core/version/document';
+import type { Version } from '$core/version/realise';
+import type { SheetOptions } from '$lib/engrave/sheet';
+import type { Answer, Listener, Wish } from '$ui/worker/engine';
+
+/** The worker as the view needs it. */
+export interface Music {
+  show(wish: Wish, listener: Listener): Promise<boolean>;
+  explain(note: string, measure: number): Promise<Answer>;
+}
+
+export class ViewState {
+  version = $state.raw<Version>();
+  /** By phrase; the pictures that came with the page until there are others. */
+  pictures = $state.raw<readonly (string | undefined)[]>([]);
+  problem = $state('');
+  answer = $state.raw<Answer & { readonly note: string }>();
+  show = $state.raw<SheetOptions>() as SheetOptions;
+  /** Called when there is a new version, before its pictures. */
+  onversion: () => void = () => undefined;
+  readonly #music: () => Promise<Music>;
+  #wished = 0;
+
+  constructor(music: () => Promise<Music>, show: SheetOptions, pictures: readonly string[] = []) {
+    this.#music = music;
+    this.show = show;
+    this.pictures = pictures;
+  }
+
+  /** Makes and draws a document, the phrase in hand first. */
+  async display(document: VersionDocument, first: number): Promise<void> {
+    const mine = ++this.#wished;
+    const newest = (): boolean => mine === this.#wished;
+    try {
+      const music = await this.#music();
+      await music.show(
+        { document, show: this.show, first },
+        {
+          version: (version) => {
+            if (!newest()) return;
+            this.version = version;
+            this.problem = '';
+            this.onversion();
+            if (this.pictures.length > version.form.phrases.length)
+              this.pictures = this.pictures.slice(0, version.form.phrases.length);
+          },
+          picture: (phrase, svg) => {
+            const pictures = [...this.pictures];
+            pictures[phrase] = svg;
+            this.pictures = pictures;
+          },
+          failed: (why) => {
+            if (newest()) this.problem = why;
+          },
+        },
+      );
+    } catch (error) {
+      if (newest()) this.problem = error instanceof Error ? error.message : String(error);
+    }
+  }
+
+  /** Asks about a note; an answer that comes too late is dropped. `wanted` says which note is in hand by then. */
+  async explain(note: string, measure: number, wanted: () => string | undefined): Promise<void> {
+    const music = await this.#music();
+    const answer = await music.explain(note, measure).catch(() => undefined);
+    if (answer && wanted() === note) this.answer = { ...answer, note };
+  }
+}

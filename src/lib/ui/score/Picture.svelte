@@ -1,0 +1,30 @@
+<script lang="ts">
+  /** One engraved phrase. What is chosen in it is marked without drawing it again. */
+  interface Props {
+    /** Undefined while it is drawn for the first time. */
+    svg: string | undefined;
+    selected?: string | undefined;
+    current?: number | undefined;
+    label: string;
+  }
+  let { svg, selected, current, label }: Props = $props();
+  let element = $state<HTMLElement>();
+
+  $effect(() => {
+    void svg;
+    if (!element) return;
+    for (const note of element.querySelectorAll('.note.selected')) note.classList.remove('selected');
+    if (selected) element.querySelector(`[data-id="${CSS.escape(selected)}"]`)?.classList.add('selected');
+    for (const area of element.querySelectorAll<SVGElement>('.measure-area'))
+      area.classList.toggle('current', Number(area.dataset.measure) === current);
+  });
+</script>
+
+<div class="sheet" bind:this={element} role="img" aria-label={label}>
+  {#if svg}
+    <!-- eslint-disable-next-line svelte/no-at-html-tags -- drawn by our own engraver from our own MusicXML -->
+    {@html svg}
+  {:else}
+    <div class="h-44" aria-hidden="true"></div>
+  {/if}
+</div>

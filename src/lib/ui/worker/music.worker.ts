@@ -1,0 +1,39 @@
+/** The page's own thread for music: everything is checked where it comes in. */
+import { levelsSchema } from '$core/arrange/levels';
+import { documentSchema } from '$core/version/document';
+import type { Score } from '$core/score/score';
+import { engrave } from '$lib/engrave/engrave';
+import { sheetOptionsSchema, sheetSchema } from '$lib/engrave/sheet';
+import { expose } from 'comlink';
+import { z } from 'zod';
+import { Engine, type Listener } from './engine';
+
+const wishSchema = z.object({ document: documentSchema, show: sheetOptionsSchema, first: z.number().int() });
+const voiceSchema = z.custom<Parameters<Engine['keys']>[1]>((value) => typeof value === 'object').nullable();
+
+const engine = new Engine();
+
+const fetched = async (url: string): Promise<Score> => {
+  const response = await fetch(url);
+  if (!response.ok) throw new Error('The piece could not be fetched.');
+  return (await response.json()) as Score;
+};
+
+/** What the page can ask for. */
+const service = {
+  /** Fetches a piece and keeps it. */
+  async open(url: string, levels: unknown): Promise<void> {
+    await engine.open(fetched(z.string().startsWith('/').parse(url)), levelsSchema.parse(levels));
+  },
+  show: (wish: unknown, listener: Listener) => engine.show(wishSchema.parse(wish), listener),
+  explain: (note: unknown, measure: unknown) =>
+    engine.explain(z.string().max(80).parse(note), z.number().int().min(0).parse(measure)),
+  keys: (document: unknown, voice: unknown) =>
+    engine.keys(documentSchema.parse(document), voiceSchema.parse(voice)),
+  /** A sheet that the page has made. */
+  draw: (sheet: unknown) => engrave(sheetSchema.parse(sheet)),
+};
+
+export type MusicService = typeof service;
+
+expose(service);

@@ -1,0 +1,100 @@
+<script lang="ts">
+  /** Every change of a version: each state can be looked at, named, gone back to and made a version of its own. */
+  import { enhance } from '$app/forms';
+  import { capital, plural } from '$ui/text';
+
+  let { data, form } = $props();
+  const time = (at: string): string =>
+    new Date(at).toLocaleString('en-GB', {
+      day: 'numeric',
+      month: 'short',
+      hour: '2-digit',
+      minute: '2-digit',
+    });
+  const waiting = $derived(data.decisions.filter((d) => d.parked));
+</script>
+
+<svelte:head><title>{data.version.title}, history · Key Path</title></svelte:head>
+
+<main id="main" class="mx-auto grid max-w-6xl gap-x-12 px-7 py-7 lg:grid-cols-[minmax(0,1fr)_22rem]">
+  <div class="min-w-0">
+    <h1>{data.version.title}: what was changed</h1>
+    <p class="text-quiet">
+      {plural(data.version.edit, 'change')}, the newest first. Nothing is ever lost: going back is a change
+      too.
+      <a class="link ml-2" href="/versions/{data.version.id}">Back to the bench</a>
+    </p>
+    {#if form?.message}<p class="text-alarm" role="alert">{form.message}</p>{/if}
+    <ol class="mt-4">
+      {#each data.edits as edit (edit.number)}
+        <li class="grid grid-cols-[3rem_minmax(0,1fr)] gap-x-3 border-t border-hairline py-2">
+          <span class="font-mono text-quiet">{edit.number}</span>
+          <div class="min-w-0">
+            <p>
+              {#if edit.name}<strong>{edit.name}:</strong>{/if}
+              {capital(edit.says)}
+              <span class="text-sm text-quiet">{time(edit.at)}, by the {edit.author}</span>
+            </p>
+            <div class="flex flex-wrap items-center gap-x-4 gap-y-1 text-sm">
+              <a class="link" href="/versions/{data.version.id}/handout?at={edit.number}">Look at it</a>
+              {#if edit.number !== data.version.edit}
+                <form method="post" action="?/back" use:enhance>
+                  <input type="hidden" name="number" value={edit.number} />
+                  <button class="link" aria-label="Go back to {edit.number}">Go back to it</button>
+                </form>
+              {/if}
+              <form method="post" action="?/duplicate" use:enhance>
+                <input type="hidden" name="number" value={edit.number} />
+                <button class="link" aria-label="New version from {edit.number}">New version from it</button>
+              </form>
+              <form method="post" action="?/name" use:enhance class="flex items-center gap-2">
+                <input type="hidden" name="number" value={edit.number} />
+                <input
+                  class="field min-h-7 w-40 py-0 text-sm"
+                  name="name"
+                  aria-label="Name of {edit.number}"
+                  placeholder="a name for it"
+                  value={edit.name ?? ''}
+                />
+                <button class="link" aria-label="Keep the name of {edit.number}">Keep</button>
+              </form>
+            </div>
+          </div>
+        </li>
+      {:else}
+        <li class="border-t border-hairline py-3 text-quiet">
+          Nothing was changed yet. What you decide on the bench is kept here, change by change.
+        </li>
+      {/each}
+    </ol>
+    {#if data.edits.length === data.most}
+      <p class="mt-3"><a class="link" href="?before={data.edits.at(-1)?.number}">Older changes</a></p>
+    {/if}
+    {#if data.version.edit > 0}
+      <form method="post" action="?/back" use:enhance class="mt-3">
+        <input type="hidden" name="number" value="0" />
+        <button class="link">Go back to the first proposal</button>
+      </form>
+    {/if}
+  </div>
+  <aside class="mt-8 lg:mt-2" aria-labelledby="decided">
+    <h2 id="decided">Decided now</h2>
+    {#if waiting.length > 0}
+      <p class="mt-1 text-quiet">
+        {plural(waiting.length, 'decision waits', 'decisions wait')} until what {waiting.length === 1
+          ? 'it names'
+          : 'they name'} comes back.
+      </p>
+    {/if}
+    <ul class="mt-1">
+      {#each data.decisions as decision, i (i)}
+        <li class="border-t border-hairline py-1.5">
+          {capital(decision.says)} <span class="text-quiet">{decision.where}</span>
+          {#if decision.parked}<span class="block text-sm text-alarm">waits: {decision.parked}</span>{/if}
+        </li>
+      {:else}
+        <li class="text-quiet">Everything is as proposed.</li>
+      {/each}
+    </ul>
+  </aside>
+</main>
