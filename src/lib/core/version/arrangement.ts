@@ -16,6 +16,7 @@ import { difficultyOf } from '../difficulty/difficulty';
 import { scoreOfWhole } from '../difficulty/level';
 import type { Hand } from '../fingering/events';
 import { levelKey, type LevelKey } from '../keys/levelKey';
+import { USUAL_TEMPO } from '../performance';
 import { sameData, stage } from '../pipeline/memo';
 import { keyboardPart, soundingNotes } from '../score/query';
 import type { Mark, Note, PedalMark, Score } from '../score/score';
@@ -23,9 +24,6 @@ import { parseKey, type Key } from '../theory/key';
 import { analysed, inKey, type Analysed, type InKey } from './analysed';
 import { introductionOf } from './introduction';
 import type { Recipe } from './recipe';
-
-/** Played when a source gives no tempo. */
-export const USUAL_TEMPO = 96;
 
 /** Notes of a version without fingers, counts and pedal: what the ranking of keys needs. */
 export interface Arrangement {

@@ -1,14 +1,11 @@
-/** A Score as a MIDI file of type 1: a track of tempo, metre and keys, then one for each hand; repeats are played. */
+/** A Score as a MIDI file of type 1: a track of tempo, metre and keys, then one for each hand; all as it is performed. */
 import { writeMidi as encode, type MidiEvent } from 'midi-file';
-import { toMidi } from '../../score/pitch';
-import { soundingNotes } from '../../score/query';
-import type { Note, Score } from '../../score/score';
-import { playingOrder } from '../../score/unfold';
+import { perform, type Performance } from '../../performance';
+import type { Score } from '../../score/score';
 import { TICKS_PER_QUARTER, type Ticks } from '../../score/ticks';
 
 /** Ticks of the file to the quarter: triplets and sixteenths are whole. */
 const DIVISION = 480;
-const USUAL_TEMPO = 96;
 
 type Timed = { readonly at: Ticks; readonly order: number; readonly event: MidiEvent };
 
@@ -26,108 +23,81 @@ type DistributiveOmit<T, K extends PropertyKey> = T extends unknown ? Omit<T, K>
 
 /** The bytes of the file. */
 export function writeMidi(score: Score): Uint8Array {
-  const passes = passesOf(score);
-  const conductor: Timed[] = [
+  const performance = perform(score);
+  const hands = handsOf(score, performance);
+  // The pedal goes with the last hand, the left one of a piano.
+  const pedal = pedalEvents(performance, channelOf(Math.max(0, hands.length - 1)));
+  const tracks = [conductor(score, performance), ...hands.slice(0, -1), [...(hands.at(-1) ?? []), ...pedal]];
+  return Uint8Array.from(
+    encode({
+      header: { format: 1, numTracks: tracks.length, ticksPerBeat: DIVISION },
+      tracks: tracks.map(toTrack),
+    }),
+  );
+}
+
+/** Title, tempi, metres and keys. */
+function conductor(score: Score, { measures, tempi }: Performance): Timed[] {
+  const events: Timed[] = [
     meta(0, { type: 'trackName', text: score.title }),
-    meta(0, { type: 'setTempo', microsecondsPerBeat: Math.round(60_000_000 / (score.tempo || USUAL_TEMPO)) }),
+    ...tempi.map(({ onset, tempo }) =>
+      meta(onset, { type: 'setTempo', microsecondsPerBeat: Math.round(60_000_000 / tempo) }),
+    ),
   ];
   let before = '';
-  for (const { at, index } of passes) {
+  for (const { onset, index } of measures) {
     const { time, key } = score.measures[index]!;
     const now = `${time.beats}/${time.beatType} ${key.fifths} ${key.mode}`;
     if (now !== before) {
       const metre = { numerator: time.beats, denominator: time.beatType, metronome: 24, thirtyseconds: 8 };
-      conductor.push(meta(at, { type: 'timeSignature', ...metre }));
-      conductor.push(
-        meta(at, { type: 'keySignature', key: key.fifths, scale: key.mode === 'minor' ? 1 : 0 }),
+      events.push(meta(onset, { type: 'timeSignature', ...metre }));
+      events.push(
+        meta(onset, { type: 'keySignature', key: key.fifths, scale: key.mode === 'minor' ? 1 : 0 }),
       );
     }
     before = now;
   }
-  for (const change of score.tempoChanges ?? [])
-    for (const at of played(passes, score, change.onset))
-      conductor.push(
-        meta(at, { type: 'setTempo', microsecondsPerBeat: Math.round(60_000_000 / change.tempo) }),
-      );
-  const hands = handsOf(score).map(({ name, notes }, i): Timed[] => [
-    meta(0, { type: 'trackName', text: name }),
-    ...soundingNotes(notes).flatMap((note) =>
-      played(passes, score, note.onset).flatMap((at): Timed[] => {
-        const sounded = { deltaTime: 0, channel: channelOf(i), noteNumber: toMidi(note.pitch) };
-        return [
-          { at, order: 2, event: { ...sounded, type: 'noteOn', velocity: 80 } },
-          // A key is let go before it is struck again.
-          { at: at + note.duration, order: 1, event: { ...sounded, type: 'noteOff', velocity: 0 } },
-        ];
-      }),
-    ),
-  ]);
-  const pedal = score.pedals.flatMap((mark) =>
-    played(passes, score, mark.onset).flatMap((at): Timed[] => {
-      const press = (value: number, order: number): Timed => ({
-        at: value === 0 ? Math.max(0, at - (mark.type === 'change' ? 1 : 0)) : at,
-        order,
-        event: {
-          deltaTime: 0,
-          type: 'controller',
-          channel: channelOf(Math.max(0, hands.length - 1)),
-          controllerType: 64,
-          value,
-        },
-      });
-      return mark.type === 'start'
-        ? [press(127, 3)]
-        : mark.type === 'stop'
-          ? [press(0, 0)]
-          : [press(0, 0), press(127, 3)];
-    }),
-  );
-  // The pedal goes with the last hand, the left one of a piano.
-  const tracks = [conductor, ...hands.slice(0, -1), [...(hands.at(-1) ?? []), ...pedal]].map(toTrack);
-  return Uint8Array.from(
-    encode({ header: { format: 1, numTracks: tracks.length, ticksPerBeat: DIVISION }, tracks }),
-  );
+  return events;
 }
 
 /** Channels in turn, without the one that is kept for percussion. */
 const channelOf = (track: number): number => [0, 1, 2, 3, 4, 5, 6, 7, 8, 10, 11, 12, 13, 14, 15][track % 15]!;
 
-/** The staves of all parts, each for a track of its own. */
-function handsOf(score: Score): { name: string; notes: Note[] }[] {
-  return score.parts.flatMap((part) =>
+/** The staves of all parts, each a track of its own. */
+function handsOf(score: Score, { notes }: Performance): Timed[][] {
+  const hands = score.parts.flatMap((part, index): { name: string; index: number; staff?: 1 | 2 }[] =>
     part.staves < 2
-      ? [{ name: part.name, notes: [...part.notes] }]
-      : [1, 2].map((hand) => ({
-          name: hand === 1 ? 'Right hand' : 'Left hand',
-          notes: part.notes.filter((n) => (n.staff === 1) === (hand === 1)),
-        })),
+      ? [{ name: part.name, index }]
+      : [
+          { name: 'Right hand', index, staff: 1 },
+          { name: 'Left hand', index, staff: 2 },
+        ],
   );
+  return hands.map(({ name, index, staff }, i): Timed[] => [
+    meta(0, { type: 'trackName', text: name }),
+    ...notes
+      .filter((n) => n.part === index && (staff === undefined || (n.staff === 1) === (staff === 1)))
+      .flatMap(({ onset, duration, midi, velocity }): Timed[] => {
+        const sounded = { deltaTime: 0, channel: channelOf(i), noteNumber: midi };
+        return [
+          { at: onset, order: 2, event: { ...sounded, type: 'noteOn', velocity } },
+          // A key is let go before it is struck again.
+          { at: onset + duration, order: 1, event: { ...sounded, type: 'noteOff', velocity: 0 } },
+        ];
+      }),
+  ]);
 }
 
-interface Pass {
-  readonly index: number;
-  readonly at: Ticks;
-}
-
-/** The measures as they are played, with the time at which each begins. */
-function passesOf(score: Score): Pass[] {
-  let at = 0;
-  return playingOrder(score.measures).map((index) => {
-    const pass = { index, at };
-    at += score.measures[index]!.length;
-    return pass;
+/** Pedal down after what is struck with it, up before what is struck next; a change is up a moment before. */
+const pedalEvents = ({ pedals }: Performance, channel: number): Timed[] =>
+  pedals.map(({ onset, down }, i): Timed => {
+    const isChange = !down && pedals[i + 1]?.down === true && pedals[i + 1]!.onset === onset;
+    return {
+      at: isChange ? Math.max(0, onset - 1) : onset,
+      order: down ? 3 : 0,
+      event: { deltaTime: 0, type: 'controller', channel, controllerType: 64, value: down ? 127 : 0 },
+    };
   });
-}
-
-/** Every time at which something written at a tick is played. The end of the piece belongs to its last measure. */
-function played(passes: readonly Pass[], score: Score, tick: Ticks): Ticks[] {
-  return passes.flatMap(({ index, at }) => {
-    const { start, length } = score.measures[index]!;
-    const isLast = index === score.measures.length - 1;
-    const inside = tick >= start && (tick < start + length || (isLast && tick === start + length));
-    return inside ? [at + tick - start] : [];
-  });
-}
 
 /** Sorted events with the time since the one before. */
 function toTrack(events: readonly Timed[]): MidiEvent[] {
