@@ -8,6 +8,7 @@ import { countWords } from './kinds/countWords';
 import { finger } from './kinds/finger';
 import { hand } from './kinds/hand';
 import { melodyLine } from './kinds/melodyLine';
+import { octave } from './kinds/octave';
 import { pedalStyle } from './kinds/pedalStyle';
 import { texture } from './kinds/texture';
 
@@ -17,6 +18,7 @@ export const KINDS = [
   melodyLine,
   chordRhythm,
   hand,
+  octave,
   finger,
   countingSchool,
   countWords,
