@@ -5,6 +5,7 @@ import type { DecisionKind } from './kind';
 import { chordRhythm } from './kinds/chordRhythm';
 import { countingSchool } from './kinds/countingSchool';
 import { countWords } from './kinds/countWords';
+import { drop } from './kinds/drop';
 import { finger } from './kinds/finger';
 import { hand } from './kinds/hand';
 import { melodyLine } from './kinds/melodyLine';
@@ -19,6 +20,7 @@ export const KINDS = [
   chordRhythm,
   hand,
   octave,
+  drop,
   finger,
   countingSchool,
   countWords,

@@ -1,0 +1,17 @@
+import { z } from 'zod';
+import { defineKind } from '../kind';
+
+/** A note that is not played. Its decision stays with the source's note, so it is left out at every level that has it. */
+export const drop = defineKind({
+  id: 'drop',
+  name: 'Left out',
+  value: z.literal(true),
+  scopes: ['note'],
+  stage: 'hands',
+  says: () => 'left out',
+  keys: [{ press: 'Delete', does: 'leave this note out', next: () => true }],
+  apply(notes, values, tied) {
+    const gone = new Set([...values.keys()].flatMap((id) => tied(id)));
+    return notes.filter((note) => !gone.has(note.id));
+  },
+});
