@@ -1,4 +1,6 @@
+import { subjectOf } from '$core/decisions/decide';
 import { decisionText } from '$core/decisions/registry';
+import { editing } from '$core/edits/edit';
 import { db } from '$server/db';
 import { readForm } from '$server/forms';
 import {
@@ -9,6 +11,7 @@ import {
   goBackTo,
   nameRevision,
   realiseVersion,
+  saveEdit,
 } from '$server/studio/versions';
 import { listed } from '$core/version/document';
 import { placeText } from '$core/decisions/placeText';
@@ -35,6 +38,7 @@ export const load: PageServerLoad = ({ params, url }) => {
     edits: editsOf(db(), version, MOST, before),
     most: MOST,
     decisions: listed(documentOfVersion(db(), version)).map((decision) => ({
+      subject: subjectOf(decision),
       says: decisionText(decision),
       where: placeText(decision.at, { score, form }),
       parked: why.get(decision) ?? null,
@@ -44,9 +48,21 @@ export const load: PageServerLoad = ({ params, url }) => {
 
 const placeSchema = z.object({ number: z.coerce.number().int().min(0) });
 const nameSchema = placeSchema.extend({ name: z.string().trim().max(80, 'Keep the name under 80 letters.') });
+const subjectSchema = z.object({ subject: z.string().min(1).max(200) });
 const GONE = 'This version or its edit is no longer there.';
 
 export const actions: Actions = {
+  /** Gives one decision back, wherever its note or measure is now. */
+  giveBack: async ({ params, request }) => {
+    const version = findVersion(db(), params.id);
+    const form = readForm(await request.formData(), subjectSchema);
+    if (!version || !form.ok) return fail(404, { message: GONE });
+    const { patches } = editing(documentOfVersion(db(), version), (draft) => {
+      delete draft.decisions[form.data.subject];
+    });
+    if (patches.length > 0) saveEdit(db(), version.id, { patches, basedOn: version.edit });
+    return { message: '' };
+  },
   back: async ({ params, request }) => {
     const form = readForm(await request.formData(), placeSchema);
     if (!form.ok || !goBackTo(db(), params.id, form.data.number)) return fail(404, { message: GONE });

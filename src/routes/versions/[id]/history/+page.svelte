@@ -87,9 +87,15 @@
       </p>
     {/if}
     <ul class="mt-1">
-      {#each data.decisions as decision, i (i)}
+      {#each data.decisions as decision (decision.subject)}
         <li class="border-t border-hairline py-1.5">
           {capital(decision.says)} <span class="text-quiet">{decision.where}</span>
+          <form method="post" action="?/giveBack" use:enhance class="inline">
+            <input type="hidden" name="subject" value={decision.subject} />
+            <button class="link ml-1 text-sm" aria-label="Give back: {decision.says}, {decision.where}"
+              >Give back</button
+            >
+          </form>
           {#if decision.parked}<span class="block text-sm text-alarm">waits: {decision.parked}</span>{/if}
         </li>
       {:else}
