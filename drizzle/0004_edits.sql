@@ -26,6 +26,8 @@ ALTER TABLE `version` ADD `level` integer DEFAULT 2 NOT NULL;
 --> statement-breakpoint
 ALTER TABLE `version` ADD `style` text DEFAULT 'solo' NOT NULL;
 --> statement-breakpoint
+ALTER TABLE `version` ADD `key` text;
+--> statement-breakpoint
 ALTER TABLE `version` ADD `decided` integer DEFAULT 0 NOT NULL;
 --> statement-breakpoint
 CREATE TABLE `assignment_summary` (

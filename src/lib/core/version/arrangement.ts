@@ -177,6 +177,10 @@ function noHarderThanSource(
   return arranged;
 }
 
+/** The goal of a version in quarter notes per minute; in steps of two, as metronomes go. */
+export const goalTempoOf = (source: Score, { tempoShare }: LevelContract): number =>
+  2 * Math.round(((source.tempo || USUAL_TEMPO) * tempoShare) / 2);
+
 /** The key of a version, without making it. */
 export const versionKey = (source: Score, recipe: Recipe, levels: readonly LevelContract[] = LEVELS): Key =>
   keyFor(recipe, analysed(source, introductionOf(source, recipe)), levelNumbered(recipe.level, levels)).key;

@@ -35,12 +35,11 @@ import { positionsOf, type HandPosition } from '../fingering/positions';
 import { wideChords, type WideChord } from '../hands/wide';
 import { blursUnder, type Blur } from '../pedal/blur';
 import { pedalMarks, type PedalStyle, type ReasonedMark } from '../pedal/pedal';
-import { USUAL_TEMPO } from '../performance';
 import { sameData, stage } from '../pipeline/memo';
 import { measureAt, soundingNotes } from '../score/query';
 import type { PedalMark, Score } from '../score/score';
 import type { Key } from '../theory/key';
-import { arrangement, type Arrangement } from './arrangement';
+import { arrangement, goalTempoOf, type Arrangement } from './arrangement';
 import { checkVersion, type CheckLimits, type Violation } from './check';
 import type { Recipe } from './recipe';
 import { withMarks } from './writeMarks';
@@ -123,8 +122,7 @@ export function* realising(
   const { counts, refused } = countsOf(written, layout, recipe, decisions);
   const pedals = pedalStage(written, sameData(made.ownPedals), chords, form, pedalStyles(made, decisions));
   yield;
-  // As metronomes go: in steps of two.
-  const goalTempo = 2 * Math.round(((source.tempo || USUAL_TEMPO) * contract.tempoShare) / 2);
+  const goalTempo = goalTempoOf(source, contract);
   const timed = timedStage(written, pedals, goalTempo, contract.tempoShare);
   const score = writeStage(timed, hands[0]!.fingering, hands[1]!.fingering, sameData(counts));
   const violations = checkStage(timed, sameData({ contract, reach, keyboard }));

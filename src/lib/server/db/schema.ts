@@ -65,6 +65,8 @@ export const version = sqliteTable(
     /** From the newest document, for lists: a level's number (halves too), and how the melody is given. */
     level: integer('level').notNull(),
     style: text('style', { enum: ['solo', 'sing-along'] }).notNull(),
+    /** The key that was chosen; null for the one that is proposed. */
+    key: text('key'),
     decided: integer('decided').notNull(),
     createdAt: createdAt(),
   },

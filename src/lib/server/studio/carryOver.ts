@@ -72,6 +72,7 @@ function versionOver(db: Db, id: string): void {
         edit: head,
         level: last.recipe.level,
         style: last.recipe.style,
+        key: last.recipe.key,
         decided: listed(last).length,
       })
       .where(eq(version.id, id))

@@ -7,11 +7,12 @@ import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import type { Db } from '../db/open';
 import { learner, piece, studio } from '../db/schema';
-import { giveVersion, recordStep } from './assignments';
+import { recordStep } from './assignments';
+import { giveNow } from './giving';
 import { addLearner, addLesson, findLearner, startFor, type LearnerInput } from './learners';
 import { addPiece } from './pieces';
 import { preparedPiece } from './prepared';
-import { addVersion, findVersion, realiseVersion } from './versions';
+import { addVersion, findVersion } from './versions';
 
 export const isEmpty = (db: Db): boolean =>
   !db.select({ id: piece.id }).from(piece).limit(1).get() &&
@@ -94,8 +95,7 @@ export function fillDemoStudio(db: Db, folder = process.env.KEYPATH_DEMO_FILES ?
 
 function give(db: Db, pieceId: string, learnerId: string, change: Partial<Recipe>): string {
   const versionId = addVersion(db, pieceId, startFor(findLearner(db, learnerId)!, change));
-  const { goalTempo } = realiseVersion(db, findVersion(db, versionId)!);
-  return giveVersion(db, versionId, learnerId, { edit: 0, goalTempo });
+  return giveNow(db, findVersion(db, versionId)!, learnerId);
 }
 
 function practise(

@@ -166,6 +166,9 @@ function derive(db: Db, row: Listed, summary: VersionSummary, basis: string): As
   return line;
 }
 
+/** Derives the line of an assignment after something was recorded, so that no list has to. */
+export const deriveLine = (db: Db, assignmentId: string): void => void linesOf(db, [assignmentId]);
+
 /** The lines of a learner's pieces, in the order in which they were given. */
 export const piecesOfLearner = (db: Db, learnerId: string): AssignmentLine[] =>
   linesOf(

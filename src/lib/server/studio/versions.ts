@@ -27,6 +27,8 @@ export interface VersionRow {
   readonly edit: number;
   readonly level: number;
   readonly style: Recipe['style'];
+  /** The key that was chosen. */
+  readonly key: string | null;
   readonly decided: number;
 }
 
@@ -37,6 +39,7 @@ const columns = {
   edit: version.edit,
   level: version.level,
   style: version.style,
+  key: version.key,
   decided: version.decided,
 };
 
@@ -100,6 +103,7 @@ export function addVersion(db: Db, pieceId: string, document: VersionDocument): 
 const headOf = (document: VersionDocument) => ({
   level: document.recipe.level,
   style: document.recipe.style,
+  key: document.recipe.key,
   decided: listed(document).length,
 });
 

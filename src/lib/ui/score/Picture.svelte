@@ -11,6 +11,10 @@
   let element = $state<HTMLElement>();
 
   $effect(() => {
+    if (svg) performance.mark('picture', { detail: label });
+  });
+
+  $effect(() => {
     void svg;
     if (!element) return;
     for (const note of element.querySelectorAll('.note.selected')) note.classList.remove('selected');

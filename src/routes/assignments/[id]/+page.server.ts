@@ -1,9 +1,10 @@
 import { STEP_IDS } from '$core/lessons/steps';
 import { db } from '$server/db';
 import { readForm } from '$server/forms';
-import { findAssignment, giveVersion, recordStep } from '$server/studio/assignments';
+import { findAssignment, recordStep } from '$server/studio/assignments';
+import { giveNow } from '$server/studio/giving';
 import { findLearner } from '$server/studio/learners';
-import { findProgress } from '$server/studio/progress';
+import { deriveLine, findProgress } from '$server/studio/progress';
 import { findVersion } from '$server/studio/versions';
 import { toQuarters } from '$ui/text';
 import { error, fail } from '@sveltejs/kit';
@@ -48,6 +49,7 @@ async function record(id: string, request: Request, undone: boolean) {
     tempo: tempo === null || undone ? null : toQuarters(found.progress.time, tempo),
     undone,
   });
+  deriveLine(db(), id);
   return { message: '' };
 }
 
@@ -59,8 +61,7 @@ export const actions: Actions = {
     const assignment = findAssignment(db(), params.id);
     const version = assignment && findVersion(db(), assignment.versionId);
     if (!assignment || !version) return fail(404, { message: 'This assignment is no longer there.' });
-    const { learnerId, goalTempo } = assignment;
-    giveVersion(db(), version.id, learnerId, { edit: version.edit, goalTempo });
+    giveNow(db(), version, assignment.learnerId);
     return { message: '' };
   },
 };

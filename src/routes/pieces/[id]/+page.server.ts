@@ -1,17 +1,15 @@
-import { keyOf } from '$core/analysis/key';
 import { WRITTEN_FORMATS } from '$core/io/writeScoreFile';
 import { PART_CHOICES, type PartChoices } from '$core/score/parts';
 import { keyOptions } from '$core/theory/easyKeys';
-import { keyCode, keyName } from '$core/theory/key';
+import { keyCode, keyName, parseKey } from '$core/theory/key';
 import { documentOf } from '$core/version/document';
-import { partFacts } from '$lib/engrave/preview';
 import { DEFAULT_RECIPE, recipeSchema } from '$core/version/recipe';
 import { db } from '$server/db';
 import { findLearner, listLearners, startFor } from '$server/studio/learners';
 import { levelNames } from '$server/studio/levels';
 import { findPiece, RIGHTS, sectionsOf, setParts, setRights } from '$server/studio/pieces';
-import { preparedPiece, sourceScore } from '$server/studio/prepared';
-import { pieceReport, versionSummaries } from '$server/studio/summaries';
+import { sourceScore } from '$server/studio/prepared';
+import { pieceFacts } from '$server/studio/summaries';
 import { addVersion, listVersions } from '$server/studio/versions';
 import { holdersByVersion } from '$server/studio/assignments';
 import { error, fail, redirect } from '@sveltejs/kit';
@@ -21,31 +19,25 @@ import type { Actions, PageServerLoad } from './$types';
 export const load: PageServerLoad = ({ params }) => {
   const piece = findPiece(db(), params.id);
   if (!piece) error(404, 'There is no such piece.');
-  const { score, warnings, parts } = preparedPiece(db(), piece.id);
-  const key = keyOf(score);
-  const versions = listVersions(db(), piece.id);
-  const summaries = versionSummaries(
-    db(),
-    versions.map((v) => ({ versionId: v.id, pieceId: v.pieceId, number: v.edit })),
-  );
+  const { key, ...facts } = pieceFacts(db(), piece.id);
   const holders = holdersByVersion(db(), piece.id);
   return {
     piece,
-    warnings,
+    ...facts,
     rights: RIGHTS,
-    parts: { list: partFacts(sourceScore(db(), piece.id).score.parts), choices: parts },
     formats: WRITTEN_FORMATS.map(({ ending, name }) => ({ ending, name })),
-    numbers: score.measures.map((m) => m.number),
-    report: pieceReport(db(), piece.id),
     sections: sectionsOf(db(), piece.id),
-    versions: versions.map(({ id, level, style, decided }, i) => ({
-      id,
-      level,
-      style,
-      key: keyName(summaries[i]!.key),
-      decisions: decided,
-      holders: holders.get(id) ?? [],
-    })),
+    versions: listVersions(db(), piece.id).map(({ id, level, style, key: chosen, decided }) => {
+      const named = chosen === null ? undefined : parseKey(chosen);
+      return {
+        id,
+        level,
+        style,
+        key: named ? keyName({ ...named, mode: key.mode }) : 'the key as proposed',
+        decisions: decided,
+        holders: holders.get(id) ?? [],
+      };
+    }),
     keys: keyOptions(key.mode),
     sourceKeyCode: keyCode(key),
     levels: levelNames(db()),

@@ -1,12 +1,13 @@
 import { WRITTEN_FORMATS } from '$core/io/writeScoreFile';
 import { levelNumbered } from '$core/arrange/levels';
 import { db } from '$server/db';
-import { giveVersion, holdersOf } from '$server/studio/assignments';
+import { holdersOf } from '$server/studio/assignments';
+import { giveNow } from '$server/studio/giving';
 import { findLearner, listLearners } from '$server/studio/learners';
 import { studioLevels } from '$server/studio/levels';
 import { picturesOf } from '$server/studio/opening';
 import { preparedKey } from '$server/studio/prepared';
-import { findVersion, realiseDocument, realiseVersion, savedState } from '$server/studio/versions';
+import { findVersion, realiseDocument, savedState } from '$server/studio/versions';
 import type { Opening } from '$ui/bench/opening';
 import { error, fail } from '@sveltejs/kit';
 import type { Actions, PageServerLoad } from './$types';
@@ -55,8 +56,7 @@ export const actions: Actions = {
     const version = findVersion(db(), params.id);
     const learner = findLearner(db(), String((await request.formData()).get('learner')));
     if (!version || !learner) return fail(404, { message: 'This version or learner is no longer there.' });
-    const { goalTempo } = realiseVersion(db(), version);
-    giveVersion(db(), version.id, learner.id, { edit: version.edit, goalTempo });
+    giveNow(db(), version, learner.id);
     return { given: learner.name };
   },
 };

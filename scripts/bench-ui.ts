@@ -1,0 +1,192 @@
+/**
+ * `npm run bench:ui`: what a teacher waits for on the bench, in Chromium against the built server, from marks in the page. A version
+ * of 64 full measures; from the key or the click to the picture in the page.
+ */
+import { chromium, type Page } from '@playwright/test';
+import { mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { writeMusicXml } from '../src/lib/core/io/musicxml/write';
+import { documentOf } from '../src/lib/core/version/document';
+import { DEFAULT_RECIPE } from '../src/lib/core/version/recipe';
+import { openDatabase } from '../src/lib/server/db/open';
+import { addPiece } from '../src/lib/server/studio/pieces';
+import { addVersion } from '../src/lib/server/studio/versions';
+import { fullOf } from './benchMusic';
+import { median, print, share, startServer, type Line } from './builtServer';
+
+const PORT = 5194;
+const PHRASES = 16;
+
+/** Watches the page from its first moment: the first music, marks, and tasks that keep it from answering. */
+function watch(): void {
+  const seen = { music: 0, long: [] as number[], marks: [] as { name: string; at: number }[], acted: 0 };
+  Object.assign(window, { seen });
+  const look = (): void => {
+    if (document.querySelector('.sheet svg .note')) seen.music = performance.now();
+    else requestAnimationFrame(look);
+  };
+  look();
+  new PerformanceObserver((list) => {
+    for (const entry of list.getEntries()) seen.long.push(Math.round(entry.duration));
+  }).observe({ type: 'longtask', buffered: true });
+  new PerformanceObserver((list) => {
+    for (const entry of list.getEntries()) seen.marks.push({ name: entry.name, at: entry.startTime });
+  }).observe({ type: 'mark', buffered: true });
+  for (const kind of ['keydown', 'pointerup'] as const)
+    addEventListener(kind, () => (seen.acted = performance.now()), { capture: true });
+}
+
+interface Seen {
+  readonly music: number;
+  readonly long: number[];
+  readonly marks: { readonly name: string; readonly at: number }[];
+  readonly acted: number;
+}
+const seenIn = (page: Page): Promise<Seen> => page.evaluate(() => (window as unknown as { seen: Seen }).seen);
+
+/** Milliseconds from an action to each picture that it brings, when no more come. */
+async function picturesAfter(page: Page, act: () => Promise<void>, least = 1): Promise<number[]> {
+  await page.evaluate(() => void ((window as unknown as { seen: Seen }).seen.marks.length = 0));
+  await act();
+  await page.waitForFunction(
+    (count) =>
+      (window as unknown as { seen: Seen }).seen.marks.filter((m) => m.name === 'picture').length >= count,
+    least,
+    { timeout: 20_000, polling: 20 },
+  );
+  // Until it is quiet: what is drawn behind the phrase in hand comes one by one.
+  for (let before = -1, now = 0; before !== now;) {
+    before = now;
+    await page.waitForTimeout(350);
+    now = (await seenIn(page)).marks.length;
+  }
+  const { marks, acted } = await seenIn(page);
+  return marks.filter((m) => m.name === 'picture').map((m) => m.at - acted);
+}
+
+async function firstMusic(page: Page, url: string): Promise<number> {
+  await page.goto(url, { waitUntil: 'commit' });
+  await page.waitForFunction(() => (window as unknown as { seen?: Seen }).seen?.music, undefined, {
+    timeout: 30_000,
+    polling: 20,
+  });
+  return (await seenIn(page)).music;
+}
+
+const folder = mkdtempSync(join(tmpdir(), 'keypath-ui-'));
+const db = openDatabase(folder, 'drizzle');
+const bytes = new TextEncoder().encode(writeMusicXml({ ...fullOf(64), title: 'Sixty-four measures' }));
+const piece = addPiece(db, { name: 'sixty-four.musicxml', bytes, rights: 'own work' }).id;
+const version = addVersion(
+  db,
+  piece,
+  documentOf({ ...DEFAULT_RECIPE, level: 4, reach: { right: 9, left: 9 } }),
+);
+const server = await startServer(folder, PORT);
+const browser = await chromium.launch({
+  executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
+  args: [
+    '--no-sandbox',
+    '--disable-gpu',
+    '--disable-quic',
+    '--no-first-run',
+    '--disable-background-networking',
+    '--disable-component-update',
+    '--disable-sync',
+  ],
+});
+try {
+  const context = await browser.newContext({ viewport: { width: 1280, height: 800 } });
+  // The compiler of this script names functions by a helper that the page does not have.
+  await context.addInitScript('globalThis.__name = (named) => named');
+  await context.addInitScript(watch);
+  const page = await context.newPage();
+  const bench = `${server.url}/versions/${version}`;
+  const ready = async (): Promise<void> => {
+    await page.waitForSelector('[aria-busy="false"]', { timeout: 30_000 });
+    await page.waitForFunction((count) => document.querySelectorAll('.sheet svg').length >= count, PHRASES, {
+      timeout: 30_000,
+    });
+  };
+  // A warm server, and a browser that has been here before.
+  await firstMusic(page, bench);
+  await ready();
+  const opened: number[] = [];
+  const workable: number[] = [];
+  for (let i = 0; i < 5; i++) {
+    opened.push(await firstMusic(page, bench));
+    await page.waitForSelector('[aria-busy="false"]', { timeout: 30_000 });
+    workable.push((await seenIn(page)).marks.find((m) => m.name === 'version')?.at ?? NaN);
+    await ready();
+  }
+  await page.evaluate(() => void ((window as unknown as { seen: Seen }).seen.long.length = 0));
+  const fingers: number[] = [];
+  for (let i = 0; i < 40; i++) {
+    await page.keyboard.press('ArrowRight');
+    await page.waitForTimeout(30);
+    const finger = String(1 + ((i * 2) % 5));
+    const [first] = await picturesAfter(page, () => page.keyboard.press(finger));
+    if (first !== undefined) fingers.push(first);
+  }
+  const textures: number[] = [];
+  for (let i = 0; i < 10; i++) {
+    await page.keyboard.press('Shift+ArrowRight');
+    const [first] = await picturesAfter(page, () => page.keyboard.press('t'));
+    if (first !== undefined) textures.push(first);
+  }
+  const firsts: number[] = [];
+  const alls: number[] = [];
+  for (const level of [2, 3, 5, 4, 3, 4]) {
+    const times = await picturesAfter(
+      page,
+      () => page.getByRole('radio', { name: new RegExp(`^Level ${level},`) }).click(),
+      2,
+    );
+    firsts.push(times[0]!);
+    alls.push(times.at(-1)!);
+  }
+  const { long } = await seenIn(page);
+  const levels = [
+    await firstMusic(page, `${bench}/levels`),
+    await firstMusic(page, `${bench}/levels?phrase=1`),
+  ];
+  const handouts = [
+    await firstMusic(page, `${bench}/handout`),
+    await firstMusic(page, `${bench}/handout?counts=no`),
+  ];
+  const html = await (await fetch(bench)).text();
+  const lines: Line[] = [
+    {
+      what: 'pictures in the HTML of a version (at least one)',
+      value: html.match(/class="sheet/g)?.length ? 1 : 0,
+      unit: '',
+      below: 2,
+    },
+    { what: 'opening a version: music seen', value: median(opened), unit: 'ms', below: 500 },
+    { what: 'opening a version: workable', value: median(workable), unit: 'ms', below: 1500 },
+    { what: 'a finger, to its picture: median', value: median(fingers), unit: 'ms', below: 60 },
+    {
+      what: 'a finger, to its picture: 95th percentile',
+      value: share(fingers, 0.95),
+      unit: 'ms',
+      below: 120,
+    },
+    {
+      what: 'a texture of a measure, to its picture: median',
+      value: median(textures),
+      unit: 'ms',
+      below: 200,
+    },
+    { what: 'a level: first phrase, median', value: median(firsts), unit: 'ms', below: 250 },
+    { what: 'a level: all of 64 measures, median', value: median(alls), unit: 'ms', below: 800 },
+    { what: 'longest task of the page while working', value: Math.max(0, ...long), unit: 'ms', below: 50 },
+    { what: 'levels side by side: first picture', value: Math.max(...levels), unit: 'ms', below: 700 },
+    { what: 'handout: first picture', value: Math.max(...handouts), unit: 'ms', below: 700 },
+  ];
+  print(lines);
+} finally {
+  await browser.close();
+  await server.stop();
+  rmSync(folder, { recursive: true });
+}

@@ -1,0 +1,53 @@
+/** The built server with a data folder of its own, for benchmarks. */
+import { spawn, type ChildProcess } from 'node:child_process';
+
+export interface Running {
+  readonly url: string;
+  stop(): Promise<void>;
+}
+
+const patience = 30_000;
+
+/** Starts `node build`, and resolves when it answers. */
+export async function startServer(data: string, port: number): Promise<Running> {
+  const url = `http://localhost:${port}`;
+  const child: ChildProcess = spawn('node', ['build'], {
+    env: { ...process.env, PORT: String(port), KEYPATH_DATA: data, KEYPATH_DEMO: '', ORIGIN: url },
+    stdio: ['ignore', 'ignore', 'inherit'],
+  });
+  const ended = new Promise<void>((resolve) => child.once('exit', () => resolve()));
+  const until = Date.now() + patience;
+  // A page that asks nothing of the studio.
+  while (!(await fetch(`${url}/robots.txt`).catch(() => undefined))) {
+    if (Date.now() > until) throw new Error('The server did not start: has it been built?');
+    await new Promise((resolve) => setTimeout(resolve, 50));
+  }
+  return {
+    url,
+    async stop() {
+      child.kill();
+      await ended;
+    },
+  };
+}
+
+export const median = (values: readonly number[]): number => share(values, 0.5);
+
+/** The value below which a share of all lie. */
+export const share = (values: readonly number[], part: number): number =>
+  [...values].sort((a, b) => a - b)[Math.min(values.length - 1, Math.floor(values.length * part))] ?? NaN;
+
+export interface Line {
+  readonly what: string;
+  readonly value: number;
+  readonly unit: string;
+  readonly below: number;
+}
+
+/** Prints figures beside their goals. */
+export function print(lines: readonly Line[]): void {
+  for (const { what, value, unit, below } of lines)
+    console.log(
+      `${what.padEnd(58)} ${value.toFixed(0).padStart(6)} ${unit}  (to stay below ${below})${value > below ? '  OVER' : ''}`,
+    );
+}
