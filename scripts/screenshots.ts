@@ -3,7 +3,10 @@ import { expect, test, type Page } from '@playwright/test';
 import { open } from '../tests/support';
 
 const shot = (page: Page, name: string) => page.screenshot({ path: `docs/screenshots/${name}.png` });
-const drawn = (page: Page) => expect(page.locator('.sheet svg').nth(1)).toBeVisible({ timeout: 30_000 });
+const drawn = async (page: Page): Promise<void> => {
+  await expect(page.locator('.sheet svg').nth(1)).toBeVisible({ timeout: 30_000 });
+  await expect(page.locator('[aria-busy="true"]')).toHaveCount(0, { timeout: 30_000 });
+};
 
 test('screenshots', async ({ page }) => {
   test.setTimeout(180_000);
@@ -33,6 +36,7 @@ test('screenshots', async ({ page }) => {
   await page.keyboard.press('3');
   await page.keyboard.press('ArrowRight');
   await expect(page.locator('.sheet .badge.decided')).toHaveCount(1);
+  await expect(page.getByText('Saved', { exact: true })).toBeVisible();
   await page.waitForTimeout(800); // the reason arrives
   await shot(page, 'bench');
   await page.getByRole('link', { name: 'Handout' }).click();
@@ -48,6 +52,7 @@ test('screenshots', async ({ page }) => {
   await shot(page, 'bench-chords');
   const bench = page.url();
   await page.getByRole('link', { name: 'Compare levels' }).click();
+  await expect(page.getByRole('heading', { level: 1 })).toContainText('level by level');
   await expect(page.locator('.sheet > svg')).toHaveCount(6, { timeout: 30_000 });
   await shot(page, 'levels');
   await page.goto(`${bench}/keys`);
@@ -61,6 +66,10 @@ test('screenshots', async ({ page }) => {
   await page.waitForTimeout(2500);
   await shot(page, 'sing-along');
   await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(page.getByRole('heading', { name: 'Introduction' })).toHaveCount(0);
+  await page.getByRole('link', { name: 'History' }).click();
+  await expect(page.getByRole('heading', { level: 1 })).toContainText('what was changed');
+  await shot(page, 'history');
   await page.goto('/settings/levels?level=3');
   await shot(page, 'level');
   await page.goto('/pieces');

@@ -67,6 +67,20 @@ export type Values = ReturnType<typeof parsed>['values'] & {
   readonly key?: string;
 };
 
+/** The options that recipe and decisions bring, a line each, as the help lists them. */
+export function settingsHelp(): string {
+  const line = (option: string, says: string): string => `  --${option.padEnd(20)} ${says}`;
+  const list = (schema: z.ZodType): string => (allowedBy(schema) ?? []).join(', ');
+  return [
+    ...SETTINGS.map((setting) => {
+      const schema: z.ZodType = recipeSchema.shape[setting];
+      const values = list(schema);
+      return line(optionOf(setting), `${schema.description ?? ''}${values ? ` (${values})` : ''}`);
+    }),
+    ...DECIDING.map((kind) => line(kind.option!, `${kind.name.toLowerCase()}: ${list(kind.value)}`)),
+  ].join('\n');
+}
+
 /** Splits a command line into its command, files and options. */
 export function readArguments(args: readonly string[]): { values: Values; positionals: string[] } {
   try {

@@ -5,19 +5,11 @@ import { InputError } from '../lib/core/io/inputError';
 import { readScoreFile } from '../lib/core/io/readScoreFile';
 import { writeMusicXml } from '../lib/core/io/musicxml/write';
 import { formatOf, WRITTEN_FORMATS } from '../lib/core/io/writeScoreFile';
-import { CHORD_RHYTHM_IDS } from '../lib/core/arrange/singAlong';
-import { TEXTURE_IDS } from '../lib/core/arrange/textures';
 import { withParts } from '../lib/core/score/parts';
 import type { Score } from '../lib/core/score/score';
 import { COMMANDS } from './commands';
-import { levelsFrom, readArguments, UsageError, type Values } from './options';
+import { levelsFrom, readArguments, settingsHelp, UsageError, type Values } from './options';
 import type { Outcome } from './outcome';
-
-/** Names in lines of the help. */
-const wrapped = (names: readonly string[]): string =>
-  [names.slice(0, 7), names.slice(7, 14), names.slice(14)]
-    .map((line) => `                          ${line.join(', ')}`)
-    .join(',\n');
 
 const HELP = `keypath COMMAND [options] FILE
 
@@ -33,26 +25,19 @@ ${Object.entries(COMMANDS)
 
 Options
   -o FILE                 where music goes
-  --level 1…6             arrange, check, keys
   --levels FILE.json      arrange, check, keys: levels of your own in place of those that ship
-  --style solo|sing-along  arrange, keys
-  --key C|F#m|Bb          arrange: the key of the version
-  --texture NAME          arrange: the left hand, one of
-${wrapped(TEXTURE_IDS)}
-  --melody upper|inner|lower|voice   arrange: the line that has the melody
-  --rhythm NAME, --introduction 0|2|4   arrange: sing-along; rhythms are ${CHORD_RHYTHM_IDS.join(', ')}
   --reach 7…10            white keys; also --reach-left, --reach-right
-  --keyboard 49|61|76|88
-  --counting numbers|pulses|beat-pulse|ta-titi|takadimi|none    --hand right|left|both
-  --cut-time halves|quarters
-  --pedal none|harmony|lifted|low-to-chord|long|source
-  --recipe FILE.json      arrange, keys: settings from a file
+  --hand right|left|both  count: whose notes
+  --recipe FILE.json      arrange, keys: settings and decisions from a file
   --json FILE             arrange, finger, pedal: also the report, with reasons
   --voice A3-D5           keys: the learner's comfortable range
   --weights voice=30,reading=2   keys: what each criterion counts for
   --to KEY, --by SEMITONES, --up, --down    transpose; --to all writes a chart in all twelve keys as one file
   --keep                  finger: fingers in the source stay
   --alternatives 1…3      finger: ways to finger each measure, as JSON
+
+Settings of a version (arrange, keys; some for check, count, finger and pedal)
+${settingsHelp()}
 `;
 
 /** Text or bytes of a score in the format of a file name. */

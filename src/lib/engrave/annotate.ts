@@ -51,11 +51,21 @@ const BADGE_GAP = 90;
 /** Height of one badge in a stack. */
 const BADGE_STEP = 345;
 
-/** Returns the SVG with the sheet's marks drawn in. */
-export function annotate(svg: string, sheet: Sheet): string {
+/** A picture with everything in it but its badges: which finger it is, and who decided it, needs no new picture. */
+export interface Template {
+  /** The text of the SVG between the badges. */
+  readonly pieces: readonly string[];
+  readonly badges: readonly { readonly note: string; readonly x: number; readonly y: number }[];
+}
+
+/** Stands where a badge will. No text of a picture holds this character: XML forbids it. */
+const HOLE = '\u0001';
+
+/** Puts the sheet's marks into the engraver's picture, and leaves room for its badges. */
+export function templateOf(svg: string, sheet: Sheet): Template {
   const root = parseSvg(svg);
   const geometry = measure(root);
-  putBadges(geometry, sheet);
+  const badges = placeBadges(geometry, sheet);
   clean(root);
   const margin = find(root, (at) => at.attributes.class === 'page-margin');
   if (margin) {
@@ -72,8 +82,17 @@ export function annotate(svg: string, sheet: Sheet): string {
     ];
   }
   root.attributes.color = INK;
-  return writeSvg(root);
+  return { pieces: writeSvg(root).split(HOLE), badges };
 }
+
+/** The picture with the fingers of a sheet. */
+export const withBadges = ({ pieces, badges }: Template, sheet: Sheet): string =>
+  pieces
+    .map((piece, i) => {
+      const badge = badges[i - 1];
+      return badge ? writeSvg(badgeOf(badge, sheet.notes[badge.note])) + piece : piece;
+    })
+    .join('');
 
 const number = (text: string | undefined): number => Number(text ?? NaN);
 
@@ -189,21 +208,30 @@ function chordName(harm: SvgElement): void {
   }
 }
 
-/** Redraws every finger number as a badge. The badges of a chord stand in one column in the order of its notes. */
-function putBadges({ fingers }: Geometry, sheet: Sheet): void {
+/** Takes the engraver's finger numbers away and says where our badges stand, in the order of the picture. */
+function placeBadges({ fingers }: Geometry, sheet: Sheet): Template['badges'] {
   const places = badgePlaces(fingers, sheet);
-  for (const { note: id, at } of fingers) {
-    const note = sheet.notes[id];
-    const { x, y } = places.get(id)!;
-    const state = note?.decided ? 'decided' : 'proposed';
-    const hand = note?.hand ?? 'right';
-    const colour = HAND_COLOURS[hand];
-    const look = { fill: note?.decided ? colour : PAPER, stroke: colour, 'stroke-width': 22 };
-    const shape =
-      hand === 'left'
-        ? element('rect', { x: x - 162, y: y - 166, width: 324, height: 332, rx: 50, ...look })
-        : element('circle', { cx: x, cy: y, r: 178, ...look });
-    const text = element(
+  return fingers.map(({ note, at }) => {
+    for (const key of Object.keys(at.attributes)) delete at.attributes[key];
+    at.children = [HOLE];
+    return { note, ...places.get(note)! };
+  });
+}
+
+function badgeOf(
+  { note: id, x, y }: Template['badges'][number],
+  note: Sheet['notes'][string] | undefined,
+): SvgElement {
+  const hand = note?.hand ?? 'right';
+  const colour = HAND_COLOURS[hand];
+  const look = { fill: note?.decided ? colour : PAPER, stroke: colour, 'stroke-width': 22 };
+  return element(
+    'g',
+    { class: `badge ${hand} ${note?.decided ? 'decided' : 'proposed'}`, 'data-finger-of': id },
+    hand === 'left'
+      ? element('rect', { x: x - 162, y: y - 166, width: 324, height: 332, rx: 50, ...look })
+      : element('circle', { cx: x, cy: y, r: 178, ...look }),
+    element(
       'text',
       {
         x,
@@ -216,11 +244,8 @@ function putBadges({ fingers }: Geometry, sheet: Sheet): void {
         stroke: 'none',
       },
       String(note?.finger ?? ''),
-    );
-    for (const key of Object.keys(at.attributes)) delete at.attributes[key];
-    Object.assign(at.attributes, { class: `badge ${hand} ${state}`, 'data-finger-of': id });
-    at.children = [shape, text];
-  }
+    ),
+  );
 }
 
 function badgePlaces(fingers: Geometry['fingers'], sheet: Sheet): Map<string, { x: number; y: number }> {

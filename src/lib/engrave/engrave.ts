@@ -1,6 +1,6 @@
 /** One phrase to one SVG, in whichever thread this runs. */
 import { LRUCache } from 'lru-cache';
-import { annotate } from './annotate';
+import { templateOf, withBadges, type Template } from './annotate';
 import type { Sheet } from './sheet';
 import { toolkit } from './toolkit';
 
@@ -41,22 +41,23 @@ const OPTIONS = {
 
 let widthNow: number | undefined;
 
-/** Pictures without marks, by the music and the width: another finger, or a decided one, needs no new one. */
+/** Pictures without badges, by everything else: another finger, or a decided one, needs no new one. */
 const MOST_PICTURES = 300;
-const pictures = new LRUCache<string, string>({ max: MOST_PICTURES });
+const templates = new LRUCache<string, Template>({ max: MOST_PICTURES });
 
-async function drawn({ xml, width }: Sheet): Promise<string> {
-  const key = `${width} ${xml}`;
-  const known = pictures.get(key);
+async function templateFor(sheet: Sheet): Promise<Template> {
+  const { xml, width, measures, counts } = sheet;
+  const key = `${width} ${JSON.stringify([measures, counts])} ${xml}`;
+  const known = templates.get(key);
   if (known) return known;
   const verovio = await toolkit();
   if (widthNow !== width) verovio.setOptions({ ...OPTIONS, pageWidth: (width * 100) / SCALE });
   widthNow = width;
   if (!verovio.loadData(xml)) throw new EngravingError('The engraver could not read this phrase.');
-  const svg = verovio.renderToSVG(1);
-  pictures.set(key, svg);
-  return svg;
+  const template = templateOf(verovio.renderToSVG(1), sheet);
+  templates.set(key, template);
+  return template;
 }
 
 /** Draws a sheet. Rejects with EngravingError when the engraver cannot read it. */
-export const engrave = async (sheet: Sheet): Promise<string> => annotate(await drawn(sheet), sheet);
+export const engrave = async (sheet: Sheet): Promise<string> => withBadges(await templateFor(sheet), sheet);

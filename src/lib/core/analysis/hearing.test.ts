@@ -7,6 +7,24 @@ import { keyCode, keyName, parseKey } from '../theory/key';
 import { chordsOf } from './harmony';
 import { keyOf, keyReport } from './key';
 
+const heard = (right: string, left: string): string[] => {
+  const score = scoreFrom({ key: 'C', time: { beats: 4, beatType: 4 }, right, left });
+  return chordsOf(score).map((c) => (c.chord ? chordSymbol(c.chord) : '–'));
+};
+
+describe('what is not wholly there', () => {
+  it('is heard in the key: a bare fifth on the second degree is its minor triad', () => {
+    expect(heard('A4:4 | [E4 G4]:4', 'D3:4 | C3:4')).toEqual(['Dm', 'C']);
+  });
+  it('is a dominant where it leads to a chord of the key, though its third is missing', () => {
+    expect(heard('[E4 G4]:4 | [F4 A4]:4', 'A2:4 | D3:4')).toEqual(['A7', 'Dm']);
+  });
+  it('passing notes and suspensions do not make a chord of their own', () => {
+    expect(heard('E4:1 F4:1 G4:1 A4:1 | G4:4', '[C3 G3]:4 | [C3 E3]:4')).toEqual(['C']);
+    expect(heard('C5:1 B4:3 | C5:4', '[G2 D3 G3]:4 | [C3 E3 G3]:4')).toEqual(['G', 'C']);
+  });
+});
+
 const KEYS = ['C', 'G', 'D', 'Bb', 'Eb', 'A', 'F#'];
 const MINOR_KEYS = ['Am', 'Em', 'Bm', 'Gm', 'Cm', 'F#m', 'Dm'];
 const PROGRESSIONS = [

@@ -84,6 +84,10 @@ describe('measures', () => {
     expect(measureStates(form, learned(did(0, 'right'), did(0, 'left')))[0]).toBe('both');
     expect(measureStates(form, learned(did(0, 'left')))[0]).toBe('left');
     expect(measureStates(form, learned(did(0, 'right-counting')))[0]).toBe('right');
+    for (const step of ['both', 'faster', 'join'] as const)
+      expect(measureStates(form, learned(did(1, step)))[4]).toBe('both');
+    for (const step of ['goal', 'memory'] as const)
+      expect(measureStates(form, learned(did(0, step)))[0]).toBe('goal');
     expect(measureStates(form, learned())[0]).toBe('open');
   });
 });

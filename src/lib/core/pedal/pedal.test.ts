@@ -37,6 +37,15 @@ const blurs = (score: Score, style: PedalStyle): string[] =>
     (b) => `${b.onset / Q}: ${b.text}`,
   );
 
+describe('pedal that is lifted where it blurs', () => {
+  it('is cleared where the bass goes by step, above middle C as well', () => {
+    const song = piece('E5:4', 'E4:2 D4:2', 'C');
+    expect(marksOf(song, 'lifted').map((m) => m.because)).toContain('cleared: the bass goes by step');
+    expect(shown(song, 'lifted')).toBe('start@0 change@2 stop@4');
+    expect(shown(piece('E5:4', 'E4:2 C4:2', 'C'), 'lifted')).toBe('start@0 stop@4');
+  });
+});
+
 describe('pedal per harmony', () => {
   it.each<[string, string, string, string, number[], string]>([
     [

@@ -6,7 +6,7 @@ import { scoreFrom } from '../test/shorthand';
 import { chordSymbol } from '../theory/chord';
 import { keyName, parseKey } from '../theory/key';
 import { transposeByInterval } from './interval';
-import { inverse, transposeScore, transpositionTo } from './transpose';
+import { inverse, keyAbove, transposeScore, transpositionTo } from './transpose';
 
 const key = (code: string) => parseKey(code)!;
 const fourFour = { beats: 4, beatType: 4 };
@@ -31,6 +31,31 @@ describe('transposing', () => {
     expect(transpositionTo(key('C'), key('F')).semitones).toBe(5);
     expect(transpositionTo(key('C'), key('F#')).semitones).toBe(-6);
     expect(transpositionTo(key('Am'), key('Bm')).semitones).toBe(2);
+  });
+  it('moves each side of a key change in the middle of a measure by its own key', () => {
+    const plain = scoreFrom({ key: 'F#', time: fourFour, right: 'A#4:2 B4:2', chords: 'F#' });
+    const [first] = plain.measures;
+    const changing: Score = {
+      ...plain,
+      measures: [{ ...first!, changes: [{ onset: first!.length / 2, key: key('G') }] }],
+    };
+    // A tone higher F sharp goes round to A flat, G to A: the second half is not spelled by the first.
+    const moved = transposeScore(changing, { semitones: 2, fifths: 2 });
+    expect(keyName(moved.measures[0]!.key)).toBe('A♭ major');
+    expect(moved.measures[0]!.changes!.map((c) => keyName(c.key!))).toEqual(['A major']);
+    expect(names(moved)).toEqual(['C5', 'C♯5']);
+  });
+  it('names no chord by a double accidental where the source has none', () => {
+    const chords = scoreFrom({ key: 'E', time: fourFour, right: 'E4:4 | E4:4', chords: 'G#m | B#dim/D#' });
+    const symbols = transposeScore(chords, { semitones: 2, fifths: 2 }).chordSymbols;
+    expect(symbols.map((s) => chordSymbol(s.chord!))).toEqual(['A♯m', 'Ddim/E♯']);
+  });
+  it('takes the side of F sharp or G flat that is asked for, and leaves seven accidentals alone where nothing moves', () => {
+    expect(keyName(keyAbove(key('C'), 6))).toBe('F♯ major');
+    expect(keyName(keyAbove(key('C'), 6, -1))).toBe('G♭ major');
+    expect(keyName(keyAbove(key('C'), 1))).toBe('D♭ major');
+    const seven = scoreFrom({ key: 'C#', time: fourFour, right: 'C#4:4' });
+    expect(transposeScore(seven, { semitones: 12, fifths: 0 }).measures[0]!.key.fifths).toBe(7);
   });
   it('adds no double accidental where the source has none', () => {
     const sharp = scoreFrom({ key: 'E', time: fourFour, right: 'B#3:1 D#4:1 E#4:1 A#4:1' });

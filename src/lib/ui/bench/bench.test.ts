@@ -242,8 +242,7 @@ describe('the engine', () => {
     const stages = stagesRun(() => undefined);
     expect(stages).toEqual([]);
     await engine.show({ document: deciding('m5s1n0'), show, first: 1 }, listener);
-    expect(heard[0]).toBe('version');
-    expect(heard[1]).toBe('picture 1');
+    expect(heard.slice(0, 2)).toEqual(['picture 1', 'version']);
   });
   it('does not compute what a newer wish has overtaken', async () => {
     const engine = await opened();

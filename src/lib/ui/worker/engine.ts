@@ -2,6 +2,7 @@
  * What the page's worker does: it is told a piece once, then documents; it realises each, draws the phrases that changed, and
  * answers questions about single notes. A wish that a newer one has overtaken is not computed to its end.
  */
+import type { Form } from '$core/analysis/form';
 import type { LevelContract } from '$core/arrange/levels';
 import type { FingerReason } from '$core/fingering/explain';
 import { rankKeys, type RankedKey, type VoiceRange } from '$core/keys/rank';
@@ -11,7 +12,7 @@ import { listed, type VersionDocument } from '$core/version/document';
 import { realising, type Version } from '$core/version/realise';
 import { otherFingerings, whyFinger, type MeasureFingering } from '$core/version/why';
 import { engrave } from '$lib/engrave/engrave';
-import { pictureKey, sheetOf, type SheetOptions } from '$lib/engrave/sheet';
+import { pictureKey, sheetOf, type Sheet, type SheetOptions } from '$lib/engrave/sheet';
 
 /** What a page wants to see. */
 export interface Wish {
@@ -48,14 +49,28 @@ const breath = (): Promise<void> =>
 
 const messageOf = (error: unknown): string => (error instanceof Error ? error.message : String(error));
 
+/** Draws sheets. `lane` says where: what was drawn in a lane before is known there. */
+export interface Engraver {
+  readonly lanes: () => number;
+  readonly draw: (sheet: Sheet, lane: number) => Promise<string>;
+}
+
+const ALONE: Engraver = { lanes: () => 1, draw: (sheet) => engrave(sheet) };
+
 export class Engine {
+  readonly #engraver: Engraver;
   #source: Score | undefined;
   #levels: readonly LevelContract[] = [];
   /** The newest wish; what belongs to an older one stops. */
   #latest = 0;
   #document: VersionDocument | undefined;
-  /** By phrase, what the page shows of it. */
+  /** By phrase, what the page shows of it; and the form whose phrases they are. */
   #shown: (string | undefined)[] = [];
+  #form: Form | undefined;
+
+  constructor(engraver: Engraver = ALONE) {
+    this.#engraver = engraver;
+  }
 
   async open(source: Score | Promise<Score>, levels: readonly LevelContract[]): Promise<void> {
     this.#source = await source;
@@ -79,21 +94,44 @@ export class Engine {
         step = steps.next();
       }
       const version = step.value;
-      listener.version(version);
       const { phrases } = version.form;
-      this.#shown.length = phrases.length;
-      for (const i of fromFirst(phrases.length, first)) {
-        const key = pictureKey(version, phrases[i]!, show);
-        if (this.#shown[i] === key) continue;
-        if (await overtaken()) return false;
-        const svg = await engrave(sheetOf(version, phrases[i]!, show));
-        this.#shown[i] = key;
-        listener.picture(i, svg);
-      }
+      const waiting = fromFirst(phrases.length, first);
+      // In the same form the picture in hand goes before everything else; in another, nobody knows yet where it belongs.
+      if (this.#form === version.form && waiting.length > 0)
+        await this.#draw(version, waiting.shift()!, show, listener, overtaken);
+      else this.#shown.length = phrases.length;
+      this.#form = version.form;
+      listener.version(version);
+      const lanes = this.#engraver.lanes();
+      const inLane = async (lane: number): Promise<void> => {
+        for (const phrase of waiting)
+          if (phrase % lanes === lane && !(await this.#draw(version, phrase, show, listener, overtaken)))
+            return;
+      };
+      await Promise.all(Array.from({ length: lanes }, (_, lane) => inLane(lane)));
     } catch (error) {
       if (mine === this.#latest) listener.failed(messageOf(error));
     }
     return mine === this.#latest;
+  }
+
+  /** Draws a phrase where the page does not show it as it is. False where a newer wish came in between. */
+  async #draw(
+    version: Version,
+    phrase: number,
+    show: SheetOptions,
+    listener: Listener,
+    overtaken: () => Promise<boolean>,
+  ): Promise<boolean> {
+    const place = version.form.phrases[phrase]!;
+    const key = pictureKey(version, place, show);
+    if (this.#shown[phrase] === key) return true;
+    if (await overtaken()) return false;
+    const svg = await this.#engraver.draw(sheetOf(version, place, show), phrase % this.#engraver.lanes());
+    if (await overtaken()) return false;
+    this.#shown[phrase] = key;
+    listener.picture(phrase, svg);
+    return true;
   }
 
   /** About one note of the newest document. */

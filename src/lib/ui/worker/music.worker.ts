@@ -4,14 +4,39 @@ import { documentSchema } from '$core/version/document';
 import type { Score } from '$core/score/score';
 import { engrave } from '$lib/engrave/engrave';
 import { sheetOptionsSchema, sheetSchema } from '$lib/engrave/sheet';
-import { expose } from 'comlink';
+import { expose, wrap, type Remote } from 'comlink';
 import { z } from 'zod';
+import type { EngraveService } from './engrave.worker';
 import { Engine, type Listener } from './engine';
 
 const wishSchema = z.object({ document: documentSchema, show: sheetOptionsSchema, first: z.number().int() });
 const voiceSchema = z.custom<Parameters<Engine['keys']>[1]>((value) => typeof value === 'object').nullable();
 
-const engine = new Engine();
+/** A second thread that only engraves: loading a phrase costs the engraver most, so two phrases are drawn at a time. */
+let helper: Remote<EngraveService> | undefined;
+let isHelping = false;
+
+function callHelper(): void {
+  if (helper) return;
+  helper = wrap<EngraveService>(
+    new Worker(new URL('./engrave.worker.ts', import.meta.url), { type: 'module' }),
+  );
+  // It is asked for nothing before its engraver is compiled.
+  void helper.ready().then(
+    () => (isHelping = true),
+    () => undefined,
+  );
+}
+
+const engine = new Engine({
+  lanes: () => (isHelping ? 2 : 1),
+  async draw(sheet, lane) {
+    if (lane === 1 && helper) return helper.draw(sheet);
+    const svg = await engrave(sheet);
+    callHelper();
+    return svg;
+  },
+});
 
 const fetched = async (url: string): Promise<Score> => {
   const response = await fetch(url);

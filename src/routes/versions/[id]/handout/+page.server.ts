@@ -10,6 +10,9 @@ import type { PageServerLoad } from './$types';
 
 /** Width of the music on paper, in CSS pixels: fits A4 and Letter between their margins. */
 const PAPER_WIDTH = 700;
+/** Phrases that come with the page, and the time it has to go out before the others are begun, in milliseconds. */
+const FIRST = 3;
+const HEAD_START = 400;
 
 export const load: PageServerLoad = async ({ params, url }) => {
   const row = findVersion(db(), params.id);
@@ -32,11 +35,21 @@ export const load: PageServerLoad = async ({ params, url }) => {
     counts: shows('counts'),
     chords: shows('chords'),
   };
-  const pictures = await picturesOf(version, version.form.phrases, options);
-  const phrases = version.form.phrases.map(({ from, section: at }, i) => {
-    const section = version.form.sections[at]!;
-    return { from, heading: section.from === from ? section.label : '', svg: pictures[i]! };
-  });
+  // The first phrases come with the page and the others behind them; without a script the page is asked for whole.
+  const { phrases } = version.form;
+  const first = url.searchParams.has('whole') ? phrases.length : FIRST;
+  const drawn = async (some: typeof phrases) => {
+    const pictures = await picturesOf(version, some, options);
+    return some.map(({ from, section: at }, i) => {
+      const section = version.form.sections[at]!;
+      return { from, heading: section.from === from ? section.label : '', svg: pictures[i]! };
+    });
+  };
+  const begun = await drawn(phrases.slice(0, first));
+  const others = new Promise((resolve) => setTimeout(resolve, phrases.length > first ? HEAD_START : 0)).then(
+    () => drawn(phrases.slice(first)),
+  );
+  others.catch(() => undefined);
   return {
     id: row.id,
     title: piece.title,
@@ -51,7 +64,8 @@ export const load: PageServerLoad = async ({ params, url }) => {
     measures: version.score.measures.map(({ number, time }) => ({ number, time })),
     form: version.form,
     difficulty: version.difficulty.map((d) => d.score),
-    phrases,
+    phrases: begun,
+    others,
     steps: chunksOf(version.form, version.score.measures).map((chunk) => ({
       chunk,
       steps: stepsOf(chunk).map(({ id, says, share }) => ({ id, says, share })),

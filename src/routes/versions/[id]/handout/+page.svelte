@@ -5,6 +5,7 @@
   import { keyName } from '$core/theory/key';
   import Path from '$ui/path/Path.svelte';
   import { measuresText, tempoText } from '$ui/text';
+  import { tick } from 'svelte';
 
   let { data } = $props();
   const numbers = $derived(data.measures.map((m) => m.number));
@@ -22,6 +23,18 @@
     { id: 'steps', says: 'Practice steps' },
   ] as const;
 </script>
+
+{#snippet music(phrases: typeof data.phrases)}
+  {#each phrases as phrase (phrase.from)}
+    <section class="break-inside-avoid">
+      {#if phrase.heading}<h2 class="mt-2">{phrase.heading}</h2>{/if}
+      <div class="sheet">
+        <!-- eslint-disable-next-line svelte/no-at-html-tags -- drawn by our own engraver from our own MusicXML -->
+        {@html phrase.svg}
+      </div>
+    </section>
+  {/each}
+{/snippet}
 
 <svelte:head>
   <title>{data.title} · handout · Key Path</title>
@@ -59,7 +72,11 @@
       </label>
     {/each}
   </fieldset>
-  <button type="button" class="action ml-auto" onclick={() => window.print()}>Print</button>
+  <button
+    type="button"
+    class="action ml-auto"
+    onclick={() => void data.others.then(() => tick()).then(() => window.print())}>Print</button
+  >
 </div>
 
 <main
@@ -85,15 +102,15 @@
       firstWidth={690}
     />
   </div>
-  {#each data.phrases as phrase (phrase.from)}
-    <section class="break-inside-avoid">
-      {#if phrase.heading}<h2 class="mt-2">{phrase.heading}</h2>{/if}
-      <div class="sheet">
-        <!-- eslint-disable-next-line svelte/no-at-html-tags -- drawn by our own engraver from our own MusicXML -->
-        {@html phrase.svg}
-      </div>
-    </section>
-  {/each}
+  {@render music(data.phrases)}
+  {#await data.others}
+    <p class="text-quiet print:hidden" role="status">Setting the rest of the page…</p>
+    <noscript><a href="?whole=yes">The whole page</a></noscript>
+  {:then others}
+    {@render music(others)}
+  {:catch problem}
+    <p class="text-alarm" role="alert">The rest could not be drawn: {problem.message}</p>
+  {/await}
   {#if data.shown.steps}
     <section class="mt-6">
       <h2>Steps</h2>

@@ -12,6 +12,9 @@ import { error, fail, redirect } from '@sveltejs/kit';
 import { z } from 'zod';
 import type { Actions, PageServerLoad } from './$types';
 
+/** The page goes out before the other levels are begun, in milliseconds. */
+const HEAD_START = 400;
+
 const SHOW = { width: 860, fingers: true, counts: false, chords: true };
 
 export const load: PageServerLoad = async ({ params, url }) => {
@@ -44,7 +47,7 @@ export const load: PageServerLoad = async ({ params, url }) => {
   const [first, ...others] = levels;
   const shown = await atLevel(first!.level);
   // The first level comes with the page; the others follow one by one, so that other pages are answered in between.
-  let before: Promise<unknown> = Promise.resolve();
+  let before: Promise<unknown> = new Promise((resolve) => setTimeout(resolve, HEAD_START));
   const following = others.map(({ level }) => {
     const made = before.then(() => new Promise(setImmediate)).then(() => atLevel(level));
     before = made.catch(() => undefined);

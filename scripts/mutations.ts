@@ -1,0 +1,139 @@
+/** Single changes to the rules, each of which a test must notice. A find text stands once in its file. */
+export interface Mutation {
+  readonly file: string;
+  readonly find: string;
+  readonly replace: string;
+}
+
+const inFile = (
+  file: string,
+  ...changes: readonly (readonly [find: string, replace: string])[]
+): Mutation[] => changes.map(([find, replace]) => ({ file: `src/lib/core/${file}`, find, replace }));
+
+export const MUTATIONS: readonly Mutation[] = [
+  ...inFile(
+    'fingering/cost.ts',
+    ['finger === 4 ? 0.9 : 0.5', 'finger === 4 ? 0.1 : 0.5'],
+    ['finger === 4 ? 0.9 : 0.5', 'finger === 4 ? 0.9 : 0'],
+    ["'black-thumb', keys.length > 2 ? 0.4 : 1", "'black-thumb', keys.length > 2 ? 0.4 : 0"],
+    ["'black-thumb', keys.length > 2 ? 0.4 : 1", "'black-thumb', keys.length > 2 ? 2 : 1"],
+    ["'black-fifth', keys.length > 2 ? 0.3 : 0.8", "'black-fifth', keys.length > 2 ? 0.3 : 0"],
+    ["'black-fifth', keys.length > 2 ? 0.3 : 0.8", "'black-fifth', keys.length > 2 ? 1.5 : 0.8"],
+    [
+      "if (b.isBlack && !a.isBlack && !isUsual(b, fb, model)) {\n    if (fb === 1) charge(bill, 'black-thumb', weight * 2)",
+      "if (b.isBlack && !a.isBlack && !isUsual(b, fb, model)) {\n    if (fb === 1) charge(bill, 'black-thumb', weight * 0)",
+    ],
+    [
+      "if (fa === 1) charge(bill, 'black-thumb', weight * 2)",
+      "if (fa === 1) charge(bill, 'black-thumb', weight * 0)",
+    ],
+    [
+      "if (fb === 5) charge(bill, 'black-fifth', weight * 1.5)",
+      "if (fb === 5) charge(bill, 'black-fifth', weight * 0)",
+    ],
+    [
+      "if (fa === 5) charge(bill, 'black-fifth', weight * 1.5)",
+      "if (fa === 5) charge(bill, 'black-fifth', weight * 0)",
+    ],
+    ["'three-four', weight * 0.4", "'three-four', weight * 0"],
+    ["'four-on-black', weight * 1", "'four-on-black', weight * 0"],
+    ["'three-four-five', 0.5", "'three-four-five', 0"],
+    ['high === 5 ? 10 :', 'high === 5 ? 3.5 :'],
+    ['high === 2 ? 4.2 : 3.5', 'high === 2 ? 3.5 : 3.5'],
+    ['high === 2 ? 4.2 : 3.5', 'high === 2 ? 4.2 : 1.5'],
+    ['weight * (fingerKey.isBlack ? 2 : 4)', 'weight * (fingerKey.isBlack ? 2 : 0)'],
+    ['-weight * 0.8', 'weight * 0'],
+    ['weight * 2.5 * (model.steadiness - 1)', 'weight * 0 * (model.steadiness - 1)'],
+    ['weight * (12 + 2 * (1 - distance))', 'weight * (1 + 2 * (1 - distance))'],
+    ['weight * (11 + Math.min(11, distance))', 'weight * (2 + Math.min(11, distance))'],
+    ['weight * (11 + Math.min(11, distance))', 'weight * (11 + Math.min(0, distance))'],
+    ['fromGrip[i] !== toGrip[j]) cost += 3', 'fromGrip[i] !== toGrip[j]) cost += 0'],
+    ["'cramped', weight * ((thumb ? 1 : 2)", "'cramped', weight * ((thumb ? 0 : 2)"],
+    ["'cramped', weight * ((thumb ? 1 : 2)", "'cramped', weight * ((thumb ? 1 : 0)"],
+    ['1.6 * model.steadiness * bond', '1.6 * bond'],
+    ['0.35 * Math.min(beyond, 8) * model.steadiness', '0.35 * Math.min(beyond, 8)'],
+    ['1.2 * model.steadiness * bond', '0 * model.steadiness * bond'],
+    ['const OTHER_SHAPE = 1.6', 'const OTHER_SHAPE = 0.2'],
+    ['const OTHER_THAN_FIGURE = 4', 'const OTHER_THAN_FIGURE = 0.1'],
+    ["'chord-shape', 30", "'chord-shape', 1"],
+    ["'let-go', 25", "'let-go', 0"],
+  ),
+  ...inFile(
+    'analysis/hearChords.ts',
+    ['const GOES_ON = 0.02', 'const GOES_ON = 0.5'],
+    ['const FOREIGN_BASS = 0.7', 'const FOREIGN_BASS = 0'],
+    ['const OUTSIDE_KEY = 0.32', 'const OUTSIDE_KEY = 0'],
+    ['const SECONDARY_DOMINANT = 0.14', 'const SECONDARY_DOMINANT = 0.6'],
+    ['const PASSING = 0.2', 'const PASSING = 1'],
+    ['const SUSPENDED = 0.5', 'const SUSPENDED = 2'],
+    ['const ANTICIPATED = 0.5', 'const ANTICIPATED = 2'],
+    ['const INVERSION_COST = [0, 0.18, 0.3, 0.3, 0.4]', 'const INVERSION_COST = [0, 1.5, 1.5, 1.5, 1.5]'],
+  ),
+  ...inFile(
+    'pedal/pedal.ts',
+    ['const LOW = 60', 'const LOW = 48'],
+    ['const LONG = 1.5', 'const LONG = 1'],
+    ['if (moment.isStaccato) return', 'if (false) return'],
+    ['if (beginsPhrase) return', 'if (false) return'],
+    [
+      'bass.midi !== before.midi && Math.abs(bass.midi - before.midi) <= 2',
+      'bass.midi !== before.midi && Math.abs(bass.midi - before.midi) <= 0',
+    ],
+  ),
+  ...inFile(
+    'transpose/transpose.ts',
+    [
+      'fifthsFor(keyAt(measureAt(score.measures, onset), onset), by.fifths)',
+      'fifthsFor(measureAt(score.measures, onset).key, by.fifths)',
+    ],
+    ['changes: m.changes.map((c) => (c.key ? { ...c, key: moved(c.key) } : c))', 'changes: m.changes'],
+    ['side * (b.fifths - a.fifths))[0]!', 'side * (a.fifths - b.fifths))[0]!'],
+    ['const twin = Math.abs(alter) > 1 &&', 'const twin = Math.abs(alter) > 9 &&'],
+    [
+      'return Math.abs(alter) > 1 && Math.abs(fromFifths(place).alter) <= 1',
+      'return Math.abs(alter) > 9 && Math.abs(fromFifths(place).alter) <= 1',
+    ],
+    ['fifths === 0 ? 0 : withinSix(moved) - key.fifths', 'withinSix(moved) - key.fifths'],
+  ),
+  ...inFile(
+    'edits/history.ts',
+    ['undone.length = 0', 'undone.length = undone.length'],
+    ['undone.push(undoes)', 'undone.unshift(undoes)'],
+    ['done.push(redoes)', 'done.unshift(redoes)'],
+  ),
+  ...inFile(
+    'lessons/plan.ts',
+    ["steps.has('right') || steps.has('right-counting')", "steps.has('right')"],
+    ['export const SLOWEST = 30', 'export const SLOWEST = 40'],
+    ['Math.min(goal, Math.max(SLOWEST', 'Math.min(999, Math.max(SLOWEST'],
+    ["steps.has('both') || steps.has('faster') || steps.has('join')", "steps.has('both')"],
+    ["steps.has('goal') || steps.has('memory')", "steps.has('goal')"],
+    ['events.length <= chunk.to - chunk.from', 'events.length < 1'],
+    ['(states[form.firstSeen[i]!] ?? state)', 'state'],
+    [
+      'elsewhere: [...elsewhere.values()].filter((event) => !event.undone)',
+      'elsewhere: [...elsewhere.values()]',
+    ],
+  ),
+  ...inFile(
+    'decisions/holds.ts',
+    ['shared * 2 > section.to', 'shared * 1 > section.to'],
+    ['shared * 2 > section.to', 'shared * 9 > section.to'],
+  ),
+  ...inFile('performance/swing.ts', ['(inBeat * 4) / 3', 'inBeat'], ['inBeat % (beat / 4) !== 0', 'false']),
+  ...inFile(
+    'performance/dynamics.ts',
+    ['export const STEP = 12', 'export const STEP = 24'],
+    ['p: 56,', 'p: 66,'],
+  ),
+  ...inFile(
+    'performance/articulation.ts',
+    ['staccato: { length: 0.5 }', 'staccato: { length: 0.8 }'],
+    ['accent: { louder: 16 }', 'accent: { louder: 0 }'],
+  ),
+  ...inFile(
+    'performance/perform.ts',
+    ['const HELD = 1.8', 'const HELD = 1'],
+    ['goesOn ? ends[i + 1]! :', 'goesOn ? Infinity : Infinity;'],
+  ),
+];
