@@ -100,7 +100,7 @@ describe('commands', () => {
       const args = ['--level', level, '-o', out('l.xml'), '--json', out('l.json')];
       expect(keypath('arrange', song, ...args).status).toBe(0);
       const report = JSON.parse(readFileSync(out('l.json'), 'utf8'));
-      expect(report.faith).toMatchObject({ beatNotes: { share: 1 }, basses: { share: 1 } });
+      expect(report.fidelity).toMatchObject({ beatNotes: { share: 1 }, basses: { share: 1 } });
       expect(report.summary).toMatch(/every note kept|notes? left out/);
       expect(keypath('check', out('l.xml'), '--level', level).status).toBe(0);
       return report.difficulty;

@@ -122,7 +122,7 @@ function arrange({ score, values, recipeFile, levels }: Input): Outcome {
   const { recipe, decisions } = wantedFrom(values, recipeFile, levels, score);
   const version = realise(score, recipe, decisions, levels);
   const number = (index: number): number | string => numberOf(version.score, index);
-  const { faith, ...account } = version.account;
+  const { fidelity, ...account } = version.account;
   return {
     music: version.score,
     report: {
@@ -132,8 +132,8 @@ function arrange({ score, values, recipeFile, levels }: Input): Outcome {
       key: keyJson(version.key),
       summary: version.accountText,
       account,
-      faith: Object.fromEntries(
-        Object.entries(faith).map(([name, share]) => [name, { ...share, share: shareOf(share) }]),
+      fidelity: Object.fromEntries(
+        Object.entries(fidelity).map(([name, share]) => [name, { ...share, share: shareOf(share) }]),
       ),
       difficulty: scoreOfWhole(version.difficulty),
       reasons: version.reasons.map((r) => ({ ...r, measure: number(r.measure) })),

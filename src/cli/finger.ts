@@ -1,4 +1,4 @@
-/** The finger command: hands and fingers of a source as it stands, other ways, and the reasons for all of it. */
+/** The finger command: hands and fingers of a source as it stands, other remedies, and the reasons for all of it. */
 import { alternativesIn } from '../lib/core/fingering/alternatives';
 import { fingerExplainer } from '../lib/core/fingering/explain';
 import type { FingeredHand } from '../lib/core/fingering/fingerHand';
@@ -43,13 +43,13 @@ function alternatives(score: Score, hands: Fingered, count: number) {
       const { notes, fingering } = hands[hand];
       const own = notes.filter((n) => n.onset >= m.start && n.onset < endOf(m));
       if (own.length === 0) return [];
-      const ways = alternativesIn(fingering, m.start, endOf(m), count);
+      const remedies = alternativesIn(fingering, m.start, endOf(m), count);
       return [
         {
           measure: numberOf(score, m.index),
           hand,
           notes: own.map((n) => pitchName(n.pitch)),
-          alternatives: ways.map(({ fingers, name, dearer }) => ({
+          alternatives: remedies.map(({ fingers, name, dearer }) => ({
             fingers: own.map((n) => fingers.get(n.id) ?? null),
             name,
             dearer: rounded(dearer),
@@ -71,12 +71,12 @@ function report(score: Score, hands: Fingered, { proposals, wide }: PlayablePart
   });
   return {
     hands: proposals.map(({ onset, hand, kind, text }) => ({ measure: at(onset), hand, kind, text })),
-    wide: wide.map(({ onset, hand, span, reach, ways }) => ({
+    wide: wide.map(({ onset, hand, span, reach, remedies }) => ({
       measure: at(onset),
       hand,
       span,
       reach,
-      ways: ways.map(({ kind, text }) => ({ kind, text })),
+      remedies: remedies.map(({ kind, text }) => ({ kind, text })),
     })),
     positions: HANDS.flatMap((hand) =>
       positionsOf(hands[hand].notes, hands[hand].fingering.fingers, hand).map((p) => ({

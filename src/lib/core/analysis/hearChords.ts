@@ -232,14 +232,14 @@ function importanceOf(score: Score, notes: readonly SoundingNote[]): Map<Soundin
   return importance;
 }
 
-interface Stretch {
+interface BeatRange {
   readonly from: number;
   readonly to: number;
   readonly candidate: Candidate;
   readonly bass: number | undefined;
 }
 
-function bestPath(beats: readonly Beat[], heard: Heard): Stretch[] {
+function bestPath(beats: readonly Beat[], heard: Heard): BeatRange[] {
   const count = CANDIDATES.length;
   const costs = [new Float64Array(count)];
   /** Least cost at each beat, and its candidate. */
@@ -268,7 +268,7 @@ function bestPath(beats: readonly Beat[], heard: Heard): Stretch[] {
     for (let c = 1; c < count; c++) if (cost[c]! < cost[candidate]!) candidate = c;
     least.push({ cost: cost[candidate]!, candidate });
   }
-  const path: Stretch[] = [];
+  const path: BeatRange[] = [];
   let at = beats.length;
   let c = least.at(-1)!.candidate;
   while (at > 0) {

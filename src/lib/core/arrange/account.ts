@@ -14,7 +14,7 @@ export interface Share {
   readonly of: number;
 }
 
-export interface Faith {
+export interface Fidelity {
   /** Notes of the melody on the beat that are there at their place, in any octave. */
   readonly beatNotes: Share;
   /** Changes of chord with the chord's root, or its named bass, lowest. */
@@ -35,7 +35,7 @@ export interface Account {
   readonly ornamentsLeftOut: number;
   /** Notes that the source does not have: textures and fillings. */
   readonly added: number;
-  readonly faith: Faith;
+  readonly fidelity: Fidelity;
 }
 
 /** 1 where nothing was asked for. */
@@ -63,7 +63,7 @@ export function accountOf(
     rhythms: new Set(arranged.melodyChanges.filter((c) => isRhythm(c.kind)).map((c) => c.measure)).size,
     ornamentsLeftOut: arranged.reasons.filter((r) => r.loss === 'ornament').length,
     added: sounding.filter((n) => !sourceIds.has(n.id)).length,
-    faith: {
+    fidelity: {
       beatNotes: beatNotesKept(melody, sounding, measures),
       basses: bassesRight(sounding, measures, chords, arranged),
       contour: contourKept(

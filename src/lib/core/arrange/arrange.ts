@@ -47,11 +47,11 @@ export interface ArrangeSettings {
   readonly form: Form;
   readonly swings: boolean;
   /** 0 as the level has it; 1 without filling; more: with so many of the busiest textures passed over. */
-  readonly calm?: number;
+  readonly reduction?: number;
 }
 
-/** How calm an arrangement can be made. */
-export const CALMEST = 3;
+/** Steps by which an arrangement can be reduced. */
+export const MOST_REDUCED = 3;
 
 export interface Arranged {
   /** Written notes of two staves. */
@@ -97,7 +97,7 @@ export function arrange(score: Score, chords: readonly ChordSpan[], settings: Ar
 export const hasLeftHand = ({ accompaniment, melody }: Pick<Arranged, 'accompaniment' | 'melody'>): boolean =>
   accompaniment.some((n) => n.staff !== 1) || melody.lines.includes('lower');
 
-type Version = Omit<Arranged, 'melody' | 'accompaniment' | 'stretches' | 'isSingAlong'>;
+type ArrangedHands = Omit<Arranged, 'melody' | 'accompaniment' | 'stretches' | 'isSingAlong'>;
 
 const toReasons = (about: Reason['about'], reasons: readonly ArrangeReason[]): Reason[] =>
   reasons.map(({ reason, ...rest }) => ({ ...rest, about, text: reason }));
@@ -117,7 +117,7 @@ function singAlongVersion(
   score: Score,
   stretches: readonly MeasureStretches[],
   settings: ArrangeSettings,
-): Version {
+): ArrangedHands {
   const { contract, form } = settings;
   const freshStarts = new Set(form.sections.map((s) => s.from));
   const right = singAlong(score.measures, stretches, {
@@ -155,7 +155,11 @@ function singAlongVersion(
   };
 }
 
-function writtenVersion(score: Score, chords: readonly ChordSpan[], settings: ArrangeSettings): Version {
+function writtenVersion(
+  score: Score,
+  chords: readonly ChordSpan[],
+  settings: ArrangeSettings,
+): ArrangedHands {
   const part = keyboardPart(score);
   const { notes, reasons } = asWritten(part, {
     measures: score.measures,
@@ -181,7 +185,7 @@ function soloVersion(
   accompaniment: readonly SoundingNote[],
   stretches: readonly MeasureStretches[],
   settings: ArrangeSettings,
-): Version {
+): ArrangedHands {
   const { contract, form, keyboard, reach } = settings;
   const { measures } = score;
   const reasons: Reason[] = [];
@@ -254,11 +258,11 @@ function soloVersion(
       const usual = usualTextures(contract.level, measure.time, settings.swings);
       const wanted = settings.textureIn(measure.index);
       // A simplified left hand is never busier than the one it stands for.
-      const calm =
+      const notBusier =
         density === undefined
           ? usual
           : usual.filter((t) => onsetsPerBeat(t, contract.level, measure.time) <= density * NO_BUSIER);
-      const left = calm.slice(Math.max(0, (settings.calm ?? 0) - 1));
+      const left = notBusier.slice(Math.max(0, (settings.reduction ?? 0) - 1));
       const rest = left.length > 0 ? left : usual.slice(-1);
       return wanted === null || wanted === 'own' ? rest : [wanted, ...rest];
     },
@@ -292,7 +296,7 @@ function soloVersion(
           right,
           { contract, reach: reach.right, measures, floor: (from, to) => under.over(from, to) },
         );
-  const isPlain = (settings.calm ?? 0) > 0;
+  const isPlain = (settings.reduction ?? 0) > 0;
   const filled = fillUnder(isPlain ? [] : right, lowerSounding, stretches, measures, {
     contract,
     reach: reach.right,

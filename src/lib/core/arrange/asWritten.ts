@@ -63,7 +63,7 @@ function mended(
   for (const chord of wide) {
     // What is rolled already, by the source or the first time, may be wider than the hand.
     if (chord.notes.some((id) => rolled.has(id))) continue;
-    const way = chord.ways.find((w) => mayGive || w.kind === 're-voiced' || w.kind === 'thinned')!;
+    const way = chord.remedies.find((w) => mayGive || w.kind === 're-voiced' || w.kind === 'thinned')!;
     apply(way, chord.notes, chord.hand, sounding, measures, handOf, changes);
     say(chord.onset, chord.notes, `${chord.span} semitones are wider than the hand: ${way.text}`);
   }

@@ -11,7 +11,7 @@ import { chordSymbol, chordTones, type Chord } from '../theory/chord';
 import { pitchClass, spellMidi } from '../theory/fifths';
 import type { LevelContract } from './levels';
 import type { ArrangeReason } from './reason';
-import type { Key } from './patterns';
+import type { PianoKey } from './patterns';
 import { isClear } from './register';
 import type { MeasureStretches, Stretch } from './stretches';
 import { octavesOf } from './voicing';
@@ -136,24 +136,25 @@ function keysUnder(
   left: readonly SoundingNote[],
   wanted: number,
   { contract, reach }: FillSettings,
-): Key[] {
+): PianoKey[] {
   const span = Math.min(reach, contract.span ?? reach);
   const floor = Math.max(LOWEST, note.midi - span, ...left.map((n) => n.midi + 1));
   const tones = chordTones(chord);
   const candidates = tones
-    .flatMap((tone) => octavesOf(tone, floor, note.midi - 3).map((midi): Key => ({ midi, tone })))
+    .flatMap((tone) => octavesOf(tone, floor, note.midi - 3).map((midi): PianoKey => ({ midi, tone })))
     .sort((a, b) => b.midi - a.midi);
   if (candidates.length === 0) return [];
   // Without its third a chord says little; doubling the melody's own tone says nothing.
   const third = tones[1];
-  const isThird = (k: Key): boolean => k.tone === third;
-  const interval = (k: Key): number => note.midi - k.midi;
-  const sweet = (k: Key): number => ([3, 4, 8, 9].includes(interval(k)) ? 0 : interval(k) === 12 ? 3 : 1);
+  const isThird = (k: PianoKey): boolean => k.tone === third;
+  const interval = (k: PianoKey): number => note.midi - k.midi;
+  const sweet = (k: PianoKey): number =>
+    [3, 4, 8, 9].includes(interval(k)) ? 0 : interval(k) === 12 ? 3 : 1;
   const first = [...candidates].sort(
     (a, b) => sweet(a) - sweet(b) || Number(isThird(b)) - Number(isThird(a)) || Math.abs(b.midi - a.midi),
   )[0]!;
   if (wanted === 1) return sweet(first) > 1 ? [] : [first];
-  const chosen: Key[] = [];
+  const chosen: PianoKey[] = [];
   for (const key of [first, ...candidates.filter((k) => k !== first)]) {
     if (chosen.length === wanted) break;
     const isDoubling = [note.midi, ...chosen.map((k) => k.midi)].some((m) => (m - key.midi) % 12 === 0);

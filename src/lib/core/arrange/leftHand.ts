@@ -12,14 +12,14 @@ import { bassOf, chordSymbol, chordTones, sameChord, type Chord } from '../theor
 import { fromFifths, pitchClass, spellMidi } from '../theory/fifths';
 import { leftOnsetsIn, levelText, shortestValue, type LevelContract } from './levels';
 import {
-  endingTakes,
+  endingFigurations,
   HOME,
   NEARNESS,
   PATTERNS,
-  type Ground,
-  type Place,
+  type ChordContext,
+  type HandPlace,
   type Stroke,
-  type Take,
+  type Figuration,
 } from './patterns';
 import type { ArrangeReason } from './reason';
 import { isClear } from './register';
@@ -62,7 +62,7 @@ export function leftHand(
   const notes: Note[] = [];
   const reasons: ArrangeReason[] = [];
   const ceilings = new Ceilings(above);
-  let place: Place = {};
+  let place: HandPlace = {};
   let last: { stroke: Stroke; chord: Chord } | undefined;
   const lastSounding = inMeasures.findLast((m) => m.stretches.length > 0)?.measure.index;
   for (const { measure, stretches, leftOut } of inMeasures) {
@@ -71,7 +71,7 @@ export function leftHand(
     if (leftOut.length > 0) reasons.push(tooQuick(measure, leftOut, settings.contract));
     let onsets = 0;
     stretches.forEach((stretch, i) => {
-      const ground: Ground = {
+      const context: ChordContext = {
         stretch,
         measure,
         contract: settings.contract,
@@ -92,7 +92,7 @@ export function leftHand(
         last: last?.stroke,
       };
       const ends = measure.index === lastSounding && i === stretches.length - 1;
-      const found = choose(ground, settings.texturesIn(measure), fit, ends);
+      const found = choose(context, settings.texturesIn(measure), fit, ends);
       if (!found) {
         reasons.push({
           measure: measure.index,
@@ -102,7 +102,9 @@ export function leftHand(
         });
         return;
       }
-      const strokes = found.take.strokes.map((s) => lettingGo(s, ground, fit)).filter((s) => s.end > s.onset);
+      const strokes = found.figuration.strokes
+        .map((s) => lettingGo(s, context, fit))
+        .filter((s) => s.end > s.onset);
       if (strokes.length === 0) return;
       onsets += strokes.length;
       const written = strokes.flatMap((stroke) => notesOf(stroke, stretch.chord, measure));
@@ -112,7 +114,7 @@ export function leftHand(
         notes: written.map((n) => n.id),
         reason: describe(found, place, stretch, settings.texturesIn(measure)[0]!, ends, strokes),
       });
-      place = found.take.place;
+      place = found.figuration.place;
       last = { stroke: strokes.at(-1)!, chord: stretch.chord };
     });
   }
@@ -173,7 +175,7 @@ interface Fit {
 }
 
 interface Found {
-  readonly take: Take;
+  readonly figuration: Figuration;
   readonly texture: TextureId | 'ending';
   /** The melody comes down into it: the key is let go there. */
   readonly letGo: boolean;
@@ -181,16 +183,25 @@ interface Found {
   readonly lowered: boolean;
 }
 
-/** The same take, said where the melody has pushed it down. */
-const foundIn = (take: Take, texture: Found['texture'], { ceiling, before }: Ground): Found => {
-  const bass = take.strokes[0]!.keys[0]!.midi;
+/** The same figuration, said where the melody has pushed it down. */
+const foundIn = (
+  figuration: Figuration,
+  texture: Found['texture'],
+  { ceiling, before }: ChordContext,
+): Found => {
+  const bass = figuration.strokes[0]!.keys[0]!.midi;
   const away = (midi: number): number =>
     Math.abs(midi - HOME) + (before.bass === undefined ? 0 : NEARNESS * Math.abs(midi - before.bass));
-  const top = Math.max(...take.strokes.flatMap((s) => s.keys.map((k) => k.midi)));
-  return { take, texture, letGo: false, lowered: top + 12 > ceiling && away(bass + 12) < away(bass) };
+  const top = Math.max(...figuration.strokes.flatMap((s) => s.keys.map((k) => k.midi)));
+  return { figuration, texture, letGo: false, lowered: top + 12 > ceiling && away(bass + 12) < away(bass) };
 };
 
-function choose(ground: Ground, textures: readonly TextureId[], fit: Fit, ends: boolean): Found | undefined {
+function choose(
+  context: ChordContext,
+  textures: readonly TextureId[],
+  fit: Fit,
+  ends: boolean,
+): Found | undefined {
   const wanted = textures.filter((t): t is Exclude<TextureId, 'own'> => t !== 'own');
   const tried = [
     ...wanted,
@@ -198,52 +209,58 @@ function choose(ground: Ground, textures: readonly TextureId[], fit: Fit, ends: 
   ] as Exclude<TextureId, 'own'>[];
   // Block chords end as they went: the nearest shape is what the teacher asked for.
   if (ends && wanted[0] !== 'block-chord') {
-    const take = firstFitting(endingTakes(ground), ground, fit);
-    if (take) return foundIn(take, 'ending', ground);
+    const figuration = firstFitting(endingFigurations(context), context, fit);
+    if (figuration) return foundIn(figuration, 'ending', context);
   }
   for (const texture of tried) {
-    if (TEXTURES[texture].from > ground.contract.level || !isForMetre(texture, ground.measure.time)) continue;
-    const take = firstFitting(PATTERNS[texture](ground), ground, fit);
-    if (take) return foundIn(take, texture, ground);
+    if (TEXTURES[texture].from > context.contract.level || !isForMetre(texture, context.measure.time))
+      continue;
+    const figuration = firstFitting(PATTERNS[texture](context), context, fit);
+    if (figuration) return foundIn(figuration, texture, context);
   }
   // Under a melody that comes down into the chord the root is struck and let go in time.
-  const early: Ground = {
-    ...ground,
-    ceiling: fit.ceilings.over(ground.stretch.onset, ground.stretch.onset + 1),
+  const early: ChordContext = {
+    ...context,
+    ceiling: fit.ceilings.over(context.stretch.onset, context.stretch.onset + 1),
   };
-  const take = firstFitting(PATTERNS['held-root'](early), early, fit, true);
-  return take && { ...foundIn(take, 'held-root', early), letGo: true };
+  const figuration = firstFitting(PATTERNS['held-root'](early), early, fit, true);
+  return figuration && { ...foundIn(figuration, 'held-root', early), letGo: true };
 }
 
-function firstFitting(takes: Generator<Take>, ground: Ground, fit: Fit, letGo = false): Take | undefined {
+function firstFitting(
+  figurations: Generator<Figuration>,
+  context: ChordContext,
+  fit: Fit,
+  letGo = false,
+): Figuration | undefined {
   let tried = 0;
-  for (const take of takes) {
-    const written = { ...take, strokes: take.strokes.map((s) => writable(s, ground, fit)) };
+  for (const figuration of figurations) {
+    const written = { ...figuration, strokes: figuration.strokes.map((s) => writable(s, context, fit)) };
     // Where a level cannot write so long a note, it is struck again; where it cannot be struck again, it is let go.
-    const again = { ...take, strokes: take.strokes.flatMap((s) => struckAgain(s, ground, fit)) };
-    if (again.strokes.length > written.strokes.length && fits(again.strokes, ground, fit, letGo))
+    const again = { ...figuration, strokes: figuration.strokes.flatMap((s) => struckAgain(s, context, fit)) };
+    if (again.strokes.length > written.strokes.length && fits(again.strokes, context, fit, letGo))
       return again;
-    if (fits(written.strokes, ground, fit, letGo)) return written;
+    if (fits(written.strokes, context, fit, letGo)) return written;
     if (++tried > 60) return undefined;
   }
   return undefined;
 }
 
 /** The stroke, and once more what is left of it where that is a beat or longer. */
-function struckAgain(stroke: Stroke, ground: Ground, fit: Fit): Stroke[] {
-  const first = writable(stroke, ground, fit);
-  if (stroke.end - first.end < beatLength(ground.measure.time)) return [first];
-  return [first, ...struckAgain({ ...stroke, onset: first.end }, ground, fit)];
+function struckAgain(stroke: Stroke, context: ChordContext, fit: Fit): Stroke[] {
+  const first = writable(stroke, context, fit);
+  if (stroke.end - first.end < beatLength(context.measure.time)) return [first];
+  return [first, ...struckAgain({ ...stroke, onset: first.end }, context, fit)];
 }
 
 /** The stroke no longer than the level can write it. */
-function writable(stroke: Stroke, { contract }: Ground, { measures }: Fit): Stroke {
+function writable(stroke: Stroke, { contract }: ChordContext, { measures }: Fit): Stroke {
   const end = writableEnd(stroke.onset, stroke.end, measures, contract);
   return end === stroke.end ? stroke : { ...stroke, end };
 }
 
-function fits(strokes: readonly Stroke[], ground: Ground, fit: Fit, letGo: boolean): boolean {
-  const { contract, keyboard, span, measure } = ground;
+function fits(strokes: readonly Stroke[], context: ChordContext, fit: Fit, letGo: boolean): boolean {
+  const { contract, keyboard, span, measure } = context;
   if (strokes.length > fit.onsets) return false;
   const shortest = shortestValue(contract, measure.time);
   let before: Stroke | undefined = fit.last;
@@ -274,7 +291,7 @@ const leapBetween = (a: Stroke, b: Stroke): number =>
   Math.min(...a.keys.flatMap((x) => b.keys.map((y) => Math.abs(x.midi - y.midi))));
 
 /** Keys let go where the melody comes down to them. */
-function lettingGo(stroke: Stroke, { measure, contract }: Ground, { ceilings, measures }: Fit): Stroke {
+function lettingGo(stroke: Stroke, { measure, contract }: ChordContext, { ceilings, measures }: Fit): Stroke {
   const end = ceilings.until(stroke.keys.at(-1)!.midi, stroke.onset, stroke.end);
   return end === stroke.end
     ? stroke
@@ -302,7 +319,7 @@ const SHAPES = ['root position', 'first inversion', 'second inversion', 'third i
 
 function describe(
   { texture, letGo, lowered }: Found,
-  before: Place,
+  before: HandPlace,
   { chord }: Stretch,
   wanted: TextureId,
   ends: boolean,

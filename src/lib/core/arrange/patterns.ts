@@ -1,5 +1,5 @@
 /**
- * Textures as strokes: what a hand strikes over one chord. Each texture offers takes, the best first, without asking
+ * Textures as strokes: what a hand strikes over one chord. Each texture offers figurations, the best first, without asking
  * whether they fit; leftHand.ts takes the first that fits hand, level, keyboard and melody.
  */
 import { beatLength, isCompound, keyAt, pulseLength } from '../score/metre';
@@ -13,7 +13,7 @@ import type { Stretch } from './stretches';
 import type { TextureId } from './textures';
 import { byNearness, closeShapes, closeVoicings, octavesOf, type Voicing } from './voicing';
 
-export interface Key {
+export interface PianoKey {
   readonly midi: number;
   readonly tone: Fifths;
 }
@@ -22,22 +22,22 @@ export interface Key {
 export interface Stroke {
   readonly onset: Ticks;
   readonly end: Ticks;
-  readonly keys: readonly Key[];
+  readonly keys: readonly PianoKey[];
 }
 
 /** Where the hand was: its lowest key, and the shape of its last chord. */
-export interface Place {
+export interface HandPlace {
   readonly bass?: number;
   readonly shape?: Voicing;
 }
 
-export interface Take {
+export interface Figuration {
   readonly strokes: readonly Stroke[];
-  readonly place: Place;
+  readonly place: HandPlace;
 }
 
 /** What a pattern stands on. */
-export interface Ground {
+export interface ChordContext {
   readonly stretch: Stretch;
   readonly measure: Measure;
   readonly contract: LevelContract;
@@ -49,7 +49,7 @@ export interface Ground {
   readonly keyboard: { readonly low: number; readonly high: number };
   /** Highest free key under the melody while the stretch lasts. */
   readonly ceiling: number;
-  readonly before: Place;
+  readonly before: HandPlace;
   /** The chord after this stretch, if it comes at once. */
   readonly next: Chord | undefined;
   /** The chord stood before this stretch already. */
@@ -72,7 +72,7 @@ const HIGHEST_FIFTH = 62;
 const mod12 = (n: number): number => ((n % 12) + 12) % 12;
 
 /** Basses of a chord, the one nearest to home and to the bass before first. */
-function basses(g: Ground, home: number, high: number): Key[] {
+function basses(g: ChordContext, home: number, high: number): PianoKey[] {
   const tone = bassOf(g.stretch.chord);
   const cost = (midi: number): number =>
     Math.abs(midi - home) + (g.before.bass === undefined ? 0 : NEARNESS * Math.abs(midi - g.before.bass));
@@ -82,7 +82,7 @@ function basses(g: Ground, home: number, high: number): Key[] {
 }
 
 /** The tone a fifth above the bass if the chord has one there, else its highest tone within a sixth. */
-function fifthAbove(chord: Chord, bass: Key, most: number): Key | undefined {
+function fifthAbove(chord: Chord, bass: PianoKey, most: number): PianoKey | undefined {
   const above = chordTones(chord)
     .map((tone) => ({ tone, up: mod12(pitchClass(tone) - bass.midi) }))
     .filter((t) => t.up > 2 && t.up <= Math.min(9, most))
@@ -92,7 +92,7 @@ function fifthAbove(chord: Chord, bass: Key, most: number): Key | undefined {
 }
 
 /** The chord close above its bass: bass, then the next tones upwards, at most `most`. */
-function closeAbove(chord: Chord, bass: Key, most: number): Key[] {
+function closeAbove(chord: Chord, bass: PianoKey, most: number): PianoKey[] {
   const [root, third, fifth, seventh, ...more] = chordTones(chord);
   const wanted = [third, fifth, seventh, root, ...more].filter(
     (t): t is Fifths => t !== undefined && pitchClass(t) !== mod12(bass.midi),
@@ -107,7 +107,10 @@ function closeAbove(chord: Chord, bass: Key, most: number): Key[] {
 }
 
 /** The beats of a stretch: its onset, and every beat of the measure after it. */
-export function beatsOf({ stretch, measure }: Pick<Ground, 'stretch' | 'measure'>, unit?: Ticks): Ticks[] {
+export function beatsOf(
+  { stretch, measure }: Pick<ChordContext, 'stretch' | 'measure'>,
+  unit?: Ticks,
+): Ticks[] {
   const step = unit ?? beatLength(measure.time);
   const first = stretch.onset - measure.start + measure.beginsAt;
   const result = [stretch.onset];
@@ -119,20 +122,20 @@ export function beatsOf({ stretch, measure }: Pick<Ground, 'stretch' | 'measure'
 }
 
 /** Keys in turn at places, each held to the next; the last to the end of the stretch. */
-const inTurn = (places: readonly Ticks[], end: Ticks, keysAt: (i: number) => readonly Key[]): Stroke[] =>
+const inTurn = (places: readonly Ticks[], end: Ticks, keysAt: (i: number) => readonly PianoKey[]): Stroke[] =>
   places.map((onset, i) => ({ onset, end: places[i + 1] ?? end, keys: keysAt(i) }));
 
-const held = ({ stretch }: Ground, keys: readonly Key[]): Stroke[] => [
+const held = ({ stretch }: ChordContext, keys: readonly PianoKey[]): Stroke[] => [
   { onset: stretch.onset, end: stretch.end, keys },
 ];
 
 const pulseOf = (measure: Measure): Ticks => pulseLength(measure.time);
 
 /** Shapes of the chord by how near they are to the one before. */
-const nearestShapes = (g: Ground, shapes: readonly Voicing[], home: number): Voicing[] =>
+const nearestShapes = (g: ChordContext, shapes: readonly Voicing[], home: number): Voicing[] =>
   byNearness(shapes, { before: g.before.shape, home, bass: bassOf(g.stretch.chord), thumb: 'top' });
 
-const blockShapes = (g: Ground, most: number): Voicing[] =>
+const blockShapes = (g: ChordContext, most: number): Voicing[] =>
   nearestShapes(
     g,
     closeVoicings(g.stretch.chord, {
@@ -145,7 +148,7 @@ const blockShapes = (g: Ground, most: number): Voicing[] =>
   );
 
 /** Upper shapes above a bass: two or three tones, without the bass's own where the chord has enough others. */
-function upperShapes(g: Ground, bass: Key, most: number): Voicing[] {
+function upperShapes(g: ChordContext, bass: PianoKey, most: number): Voicing[] {
   const tones = chordTones(g.stretch.chord);
   const others = tones.filter((t) => pitchClass(t) !== mod12(bass.midi));
   // A chord's colour is its third and seventh; the root above the bass comes last.
@@ -163,10 +166,10 @@ function upperShapes(g: Ground, bass: Key, most: number): Voicing[] {
   );
 }
 
-type Pattern = (ground: Ground) => Generator<Take>;
+type Pattern = (context: ChordContext) => Generator<Figuration>;
 
 /** A low note, then a chord above it on every further beat. */
-function lowThenChord(beatsFrom: (g: Ground) => Ticks[], alternates: boolean): Pattern {
+function lowThenChord(beatsFrom: (g: ChordContext) => Ticks[], alternates: boolean): Pattern {
   return function* (g) {
     const beats = beatsFrom(g);
     for (const bass of basses(g, LOW_HOME, Math.min(55, g.ceiling))) {
@@ -207,7 +210,7 @@ function broken(order: readonly number[], compoundOrder: readonly number[]): Pat
     const steps = compound ? compoundOrder : order;
     for (const bass of basses(g, TRIAD_HOME, g.ceiling)) {
       const tones = closeAbove(g.stretch.chord, bass, 3);
-      const at = (i: number): readonly Key[] => [
+      const at = (i: number): readonly PianoKey[] => [
         tones[Math.min(steps[i % steps.length]!, tones.length - 1)]!,
       ];
       yield { strokes: inTurn(places, g.stretch.end, at), place: { bass: bass.midi } };
@@ -215,7 +218,7 @@ function broken(order: readonly number[], compoundOrder: readonly number[]): Pat
   };
 }
 
-function* blockTakes(g: Ground, places: readonly Ticks[]): Generator<Take> {
+function* blockFigurations(g: ChordContext, places: readonly Ticks[]): Generator<Figuration> {
   for (const most of [Math.min(g.most, 4), 3, 2].filter((n, i, all) => n >= 2 && all.indexOf(n) === i))
     for (const shape of blockShapes(g, most))
       yield {
@@ -224,12 +227,15 @@ function* blockTakes(g: Ground, places: readonly Ticks[]): Generator<Take> {
       };
 }
 
-function* rootTakes(g: Ground, places: readonly Ticks[]): Generator<Take> {
+function* rootFigurations(g: ChordContext, places: readonly Ticks[]): Generator<Figuration> {
   for (const bass of basses(g, HOME, g.ceiling))
     yield { strokes: inTurn(places, g.stretch.end, () => [bass]), place: { bass: bass.midi } };
 }
 
-function* octaveTakes(g: Ground, strokes: (low: Key, high: Key) => Stroke[]): Generator<Take> {
+function* octaveFigurations(
+  g: ChordContext,
+  strokes: (low: PianoKey, high: PianoKey) => Stroke[],
+): Generator<Figuration> {
   for (const low of basses(g, LOW_HOME - 4, Math.min(48, g.ceiling - 12))) {
     const high = { ...low, midi: low.midi + 12 };
     yield { strokes: strokes(low, high), place: { bass: low.midi } };
@@ -237,7 +243,7 @@ function* octaveTakes(g: Ground, strokes: (low: Key, high: Key) => Stroke[]): Ge
 }
 
 /** The tenth above a bass: the chord's third an octave up, or the tone nearest to it. */
-function tenthAbove(chord: Chord, bass: Key): Key | undefined {
+function tenthAbove(chord: Chord, bass: PianoKey): PianoKey | undefined {
   const tone = chordTones(chord)
     .map((t) => ({ t, up: mod12(pitchClass(t) - bass.midi) }))
     .find(({ up }) => up >= 3 && up <= 5);
@@ -245,7 +251,7 @@ function tenthAbove(chord: Chord, bass: Key): Key | undefined {
 }
 
 export const PATTERNS: Readonly<Record<Exclude<TextureId, 'own'>, Pattern>> = {
-  'held-root': (g) => rootTakes(g, [g.stretch.onset]),
+  'held-root': (g) => rootFigurations(g, [g.stretch.onset]),
 
   *'root-fifth'(g) {
     for (const bass of basses(g, HOME, g.ceiling)) {
@@ -271,11 +277,11 @@ export const PATTERNS: Readonly<Record<Exclude<TextureId, 'own'>, Pattern>> = {
     }
   },
 
-  'block-chord': (g) => blockTakes(g, [g.stretch.onset]),
-  pulse: (g) => blockTakes(g, beatsOf(g)),
-  'pulse-eighths': (g) => blockTakes(g, beatsOf(g, pulseOf(g.measure))),
-  'root-pulse': (g) => rootTakes(g, beatsOf(g)),
-  'root-pulse-eighths': (g) => rootTakes(g, beatsOf(g, pulseOf(g.measure))),
+  'block-chord': (g) => blockFigurations(g, [g.stretch.onset]),
+  pulse: (g) => blockFigurations(g, beatsOf(g)),
+  'pulse-eighths': (g) => blockFigurations(g, beatsOf(g, pulseOf(g.measure))),
+  'root-pulse': (g) => rootFigurations(g, beatsOf(g)),
+  'root-pulse-eighths': (g) => rootFigurations(g, beatsOf(g, pulseOf(g.measure))),
 
   'waltz-bass': lowThenChord((g) => beatsOf(g), false),
   'swing-bass': lowThenChord((g) => beatsOf(g), true),
@@ -295,10 +301,10 @@ export const PATTERNS: Readonly<Record<Exclude<TextureId, 'own'>, Pattern>> = {
     }
   },
 
-  octaves: (g) => octaveTakes(g, (low, high) => held(g, [low, high])),
+  octaves: (g) => octaveFigurations(g, (low, high) => held(g, [low, high])),
 
   'octaves-in-turn': (g) =>
-    octaveTakes(g, (low, high) => inTurn(beatsOf(g), g.stretch.end, (i) => [i % 2 === 0 ? low : high])),
+    octaveFigurations(g, (low, high) => inTurn(beatsOf(g), g.stretch.end, (i) => [i % 2 === 0 ? low : high])),
 
   *'open-tenth'(g) {
     const all = beatsOf(g, pulseOf(g.measure));
@@ -357,17 +363,17 @@ export const PATTERNS: Readonly<Record<Exclude<TextureId, 'own'>, Pattern>> = {
   },
 };
 
-const nearestOctave = (tone: Fifths, to: number, keyboard: Ground['keyboard']): number | undefined =>
+const nearestOctave = (tone: Fifths, to: number, keyboard: ChordContext['keyboard']): number | undefined =>
   octavesOf(tone, keyboard.low, Math.min(60, keyboard.high)).sort(
     (a, b) => Math.abs(a - to) - Math.abs(b - to) || a - b,
   )[0];
 
 /** Notes of the scale strictly between a bass and its goal, in the order they are walked; three at most. */
-function stepsTowards(bass: Key, goal: number, scale: ReadonlySet<number>, g: Ground): Key[] {
+function stepsTowards(bass: PianoKey, goal: number, scale: ReadonlySet<number>, g: ChordContext): PianoKey[] {
   const way = Math.sign(goal - bass.midi);
   if (way === 0 || Math.abs(goal - bass.midi) > 7) return [];
   const tones = scaleFifths(keyAt(g.measure, g.stretch.onset));
-  const result: Key[] = [];
+  const result: PianoKey[] = [];
   for (let midi = bass.midi + way; midi !== goal; midi += way) {
     if (!scale.has(mod12(midi))) continue;
     result.push({ midi, tone: tones.find((t) => pitchClass(t) === mod12(midi))! });
@@ -376,7 +382,7 @@ function stepsTowards(bass: Key, goal: number, scale: ReadonlySet<number>, g: Gr
 }
 
 /** How a piece ends: the chord in the level's fullest quiet shape, held. */
-export function* endingTakes(g: Ground): Generator<Take> {
+export function* endingFigurations(g: ChordContext): Generator<Figuration> {
   const { contract } = g;
   if (contract.leftNotes >= 3)
     for (const bass of basses(g, contract.level >= 5 ? LOW_HOME : TRIAD_HOME, g.ceiling)) {

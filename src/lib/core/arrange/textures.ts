@@ -189,18 +189,18 @@ export function usualTextures(level: number, time: TimeSignature, swings: boolea
   const beats = measureLength(time) / beatLength(time);
   if (level < 2) return ['held-root'];
   if (level < 3) return ['root-fifth'];
-  const calm = ['root-then-fifth', 'root-fifth'] as const;
+  const plain = ['root-then-fifth', 'root-fifth'] as const;
   if (isCompound(time)) {
-    if (level < 4) return calm;
-    if (level < 5) return ['rocking', 'broken-chord', ...calm];
-    return ['open-tenth', 'broken-chord', ...calm];
+    if (level < 4) return plain;
+    if (level < 5) return ['rocking', 'broken-chord', ...plain];
+    return ['open-tenth', 'broken-chord', ...plain];
   }
   if (beats === 3) {
-    if (level < 5) return ['waltz-bass', ...calm];
-    return ['low-octave-chord', 'waltz-bass', ...calm];
+    if (level < 5) return ['waltz-bass', ...plain];
+    return ['low-octave-chord', 'waltz-bass', ...plain];
   }
-  if (level < 4) return ['broken-chord', ...calm];
-  if (swings && (beats === 2 || beats === 4)) return ['swing-bass', 'bass-line', ...calm];
-  if (level < 5) return ['broken-chord', ...calm];
-  return ['open-tenth', 'low-octave-chord', ...calm];
+  if (level < 4) return ['broken-chord', ...plain];
+  if (swings && (beats === 2 || beats === 4)) return ['swing-bass', 'bass-line', ...plain];
+  if (level < 5) return ['broken-chord', ...plain];
+  return ['open-tenth', 'low-octave-chord', ...plain];
 }

@@ -53,7 +53,7 @@ export const countMeasures = (
 };
 
 /** A stretch of a measure in one metre; most measures are one. Places count from the beginning of a full measure. */
-interface Stretch {
+interface MetreSpan {
   readonly time: TimeSignature;
   /** Place of its first beat, and where it ends. */
   readonly from: Ticks;
@@ -69,7 +69,7 @@ export function countMeasure(
   return stretchesOf(measure, options).flatMap((stretch) => countStretch(measure, stretch, notes, options));
 }
 
-function stretchesOf(measure: Measure, { cutTime }: CountingOptions): Stretch[] {
+function stretchesOf(measure: Measure, { cutTime }: CountingOptions): MetreSpan[] {
   const counted = (time: TimeSignature): TimeSignature =>
     cutTime === 'quarters' && time.beats === 2 && time.beatType === 2 ? { beats: 4, beatType: 4 } : time;
   const changes = (measure.changes ?? []).filter((c) => c.time);
@@ -86,7 +86,7 @@ function stretchesOf(measure: Measure, { cutTime }: CountingOptions): Stretch[] 
 
 function countStretch(
   measure: Measure,
-  { time, from, to }: Stretch,
+  { time, from, to }: MetreSpan,
   notes: readonly Sounding[],
   options: CountingOptions,
 ): Count[] {
@@ -150,7 +150,7 @@ function restsOf(measure: Measure, notes: readonly Sounding[]): Ticks[] {
 const lengthFrom = (notes: readonly Sounding[], tick: Ticks): Ticks =>
   Math.max(0, ...notes.filter((n) => n.onset === tick).map((n) => n.duration));
 
-interface Place {
+interface PlaceInBeat {
   /** Which beat of the measure, from 0. */
   readonly index: number;
   /** Where in the beat, in twelfths. */
@@ -163,7 +163,7 @@ interface Place {
 function wordFor(
   school: School,
   time: TimeSignature,
-  { index, within, lasts, beat }: Place,
+  { index, within, lasts, beat }: PlaceInBeat,
   division: ReadonlySet<number>,
 ): string {
   const compound = isCompound(time);

@@ -68,7 +68,7 @@ function singleLines(events: readonly Event[]): Event[][] {
   let open: Event[] = [];
   for (const event of events) {
     const isSingle = event.keys.length === 1 && event.keys[0]!.struck;
-    if (!isSingle || event.bond < 0.9) {
+    if (!isSingle || event.legato < 0.9) {
       if (open.length > 1) lines.push(open);
       open = [];
     }

@@ -150,25 +150,25 @@ export function stepCost(
     const i = placeOf(from.keys, to.keys[j]!.id);
     if (i >= 0 && fromGrip[i] !== toGrip[j]) charge(bill, 'let-go', 25);
   }
-  if (to.bond === 0) return bill.total;
+  if (to.legato === 0) return bill.total;
   const struck = struckCount(to);
   const repeated = repeatedKeys(from, fromGrip, to, toGrip);
   if (from.keys.length > 1 && struck > 1) {
     // From chord to chord the hand lifts and takes its next shape: how far it goes is what counts, and a chord that
     // comes again keeps its fingers.
-    charge(bill, 'far-move', 0.15 * Math.abs(centre(to.keys) - centre(from.keys)) * to.bond);
-    if (sameKeys(from.keys, to.keys)) charge(bill, 'change-on-repeat', repeated * to.bond);
+    charge(bill, 'far-move', 0.15 * Math.abs(centre(to.keys) - centre(from.keys)) * to.legato);
+    if (sameKeys(from.keys, to.keys)) charge(bill, 'change-on-repeat', repeated * to.legato);
     else if (isDoubleLine(from, to)) joinLines(from, fromGrip, to, toGrip, model, bill);
     else if (to.slurred) joinTops(from, fromGrip, to, toGrip, bill);
     return bill.total;
   }
   if (to.quickRepeat) charge(bill, 'quick-repeat', quickRepeatCost(fromGrip[0]!, toGrip[0]!));
-  else charge(bill, 'change-on-repeat', repeated * to.bond);
+  else charge(bill, 'change-on-repeat', repeated * to.legato);
   // Keys that are held on have their fingers; those that are let go lead to those that are struck.
   let free = 0;
   for (const key of from.keys) if (!isHeldIn(to, key.id)) free += 1;
   if (free === 0) return bill.total;
-  const weight = to.bond / (free * struck);
+  const weight = to.legato / (free * struck);
   for (let i = 0; i < from.keys.length; i++) {
     if (isHeldIn(to, from.keys[i]!.id)) continue;
     for (let j = 0; j < to.keys.length; j++)
@@ -189,7 +189,7 @@ const quickRepeatCost = (before: Finger, finger: Finger): number =>
 const isDoubleLine = (from: Event, to: Event): boolean =>
   from.keys.length === 2 &&
   to.keys.length === 2 &&
-  to.bond === 1 &&
+  to.legato === 1 &&
   [from, to].every((event) => event.keys[1]!.out - event.keys[0]!.out <= WIDEST_JOINED) &&
   [0, 1].every((i) => to.keys[i]!.struck && Math.abs(to.keys[i]!.midi - from.keys[i]!.midi) <= 2);
 
@@ -314,8 +314,8 @@ export const isTriple = (a: Event, b: Event, c: Event): boolean =>
   a.keys.length === 1 &&
   b.keys.length === 1 &&
   c.keys.length === 1 &&
-  b.bond > 0 &&
-  c.bond > 0 &&
+  b.legato > 0 &&
+  c.legato > 0 &&
   !c.quickRepeat;
 
 /** What three single notes in a row cost together: moves of the hand, and 3-4-5 one after another. */
@@ -331,11 +331,11 @@ export function tripleCost(
 ): number {
   const bill: Bill = { total: 0, byRule: into };
   const [ka, kb, kc] = [a.keys[0]!, b.keys[0]!, c.keys[0]!];
-  const bond = Math.min(b.bond, c.bond);
+  const legato = Math.min(b.legato, c.legato);
   if (fa >= 3 && fb >= 3 && fc >= 3 && fa !== fb && fb !== fc && fa !== fc)
-    charge(bill, 'three-four-five', 0.5 * bond);
+    charge(bill, 'three-four-five', 0.5 * legato);
   if (fa === fc) {
-    if (ka.midi !== kc.midi) charge(bill, 'move', 1.6 * model.steadiness * bond);
+    if (ka.midi !== kc.midi) charge(bill, 'move', 1.6 * model.steadiness * legato);
     return bill.total;
   }
   const rising = fa < fc;
@@ -350,14 +350,14 @@ export function tripleCost(
   if (beyond === 0) {
     // Still in one position: the better the outer two fingers fit their keys, the stiller the hand.
     const off = Math.max(0, distance - span.maxRelaxed, span.minRelaxed - distance);
-    charge(bill, 'cramped', 0.3 * off * bond);
+    charge(bill, 'cramped', 0.3 * off * legato);
     return bill.total;
   }
   const outOfReach = distance > span.maxPractical || distance < span.minPractical;
   const between = (kb.out - ka.out) * (kc.out - kb.out) > 0;
-  charge(bill, 'move', (fb === 1 && between && outOfReach ? 2 : 1) * 0.7 * model.steadiness * bond);
-  charge(bill, 'far-move', 0.35 * Math.min(beyond, 8) * model.steadiness * bond);
+  charge(bill, 'move', (fb === 1 && between && outOfReach ? 2 : 1) * 0.7 * model.steadiness * legato);
+  charge(bill, 'far-move', 0.35 * Math.min(beyond, 8) * model.steadiness * legato);
   // A key that comes back under another finger.
-  if (ka.midi === kc.midi) charge(bill, 'move', 1.2 * model.steadiness * bond);
+  if (ka.midi === kc.midi) charge(bill, 'move', 1.2 * model.steadiness * legato);
   return bill.total;
 }

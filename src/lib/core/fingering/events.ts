@@ -24,7 +24,7 @@ export interface Event {
    * How strongly it is bound to the event before: 1 joined, less after a short rest or a staccato, 0 where the hand is
    * free to begin anew (after a phrase end, a rest of a beat, a long note before a leap).
    */
-  readonly bond: number;
+  readonly legato: number;
   /** A slur joins it to the event before. */
   readonly slurred: boolean;
   /** Struck again so quickly that the finger changes. */
@@ -77,7 +77,7 @@ export function eventsOf(notes: readonly SoundingNote[], line: HandLine): Event[
     events.push({
       onset,
       keys,
-      bond: i === 0 ? 0 : bondOf(strokes[i - 1]!, strokes[i]!, onset - silentFrom, line),
+      legato: i === 0 ? 0 : bondOf(strokes[i - 1]!, strokes[i]!, onset - silentFrom, line),
       slurred: slurs > 0,
       quickRepeat: quick.has(onset),
       letGo: letGo.map((n) => n.id),

@@ -6,7 +6,7 @@ import { pitchClassName, pitchName } from '../score/pitch';
 import type { SoundingNote } from '../score/query';
 import { RULES, type Costs, type Rule } from './cost';
 import { FINGERS, type Finger, type Grip } from './grips';
-import { bestPath, costsByEvent, costsOf, total, type Fingering, type Phrase } from './solve';
+import { bestPath, costsByEvent, costsOf, total, type Fingering, type Passage } from './solve';
 
 export interface FingerReason {
   readonly finger: Finger;
@@ -98,7 +98,7 @@ export function fingerExplainer(
   placeText: PlaceText = plainPlace,
 ): (noteId: string) => FingerReason | undefined {
   const byId = new Map(notes.map((n) => [n.id, n]));
-  const places = new Map<string, { phrase: Phrase; at: number }>();
+  const places = new Map<string, { phrase: Passage; at: number }>();
   for (const phrase of solved.phrases)
     phrase.events.forEach((event, at) => {
       for (const key of event.keys) if (key.struck) places.set(key.id, { phrase, at });
@@ -156,7 +156,7 @@ const NEAR = 20;
 export interface OtherPath {
   /** Index of the first event that may differ; from there on its grips. */
   readonly first: number;
-  readonly near: Phrase['path'];
+  readonly near: Passage['path'];
   readonly dearer: number;
   readonly by: Costs;
 }
@@ -166,7 +166,7 @@ export interface OtherPath {
  * undefined where none is possible in order.
  */
 export function withFinger(
-  { events, grips, model, path }: Phrase,
+  { events, grips, model, path }: Passage,
   at: number,
   noteId: string,
   finger: Finger,
@@ -200,7 +200,7 @@ function breaks(rule: Rule, isBlack: boolean, finger: Finger): boolean {
 
 /** The rule, and the event, in which the other path is dearer by most. */
 function greatestGain(
-  phrase: Phrase,
+  phrase: Passage,
   { first, near, by }: OtherPath,
   asked: number,
   noteId: string,

@@ -13,7 +13,7 @@ import type { Finger } from './grips';
 import { fingerEvents, type Fingering, type FingeringSettings } from './solve';
 
 /** The notes of one place where a figure stands. */
-type Place = readonly SoundingNote[];
+type Occurrence = readonly SoundingNote[];
 
 /** Fingers a line with figures kept alike. `measures` say where a figure begins and ends. */
 export function fingerWithFigures(
@@ -36,8 +36,8 @@ export function fingerWithFigures(
 }
 
 /** Measures that are alike, in one hand, at any pitch that lies under the hand in the same way. */
-function figuresOf(notes: readonly SoundingNote[], measures: readonly Measure[]): Place[][] {
-  const figures = new Map<string, Place[]>();
+function figuresOf(notes: readonly SoundingNote[], measures: readonly Measure[]): Occurrence[][] {
+  const figures = new Map<string, Occurrence[]>();
   byMeasure(measures, notes).forEach((own, i) => {
     if (own.length === 0) return;
     const key = shapeOf(own, measures[i]!.start);
@@ -53,10 +53,10 @@ const SHORTEST = 3;
 const FEWEST_TIMES = 3;
 
 /** Figures of a beat, or of half a measure, that follow one another higher or lower. */
-function sequencesOf(notes: readonly SoundingNote[], measures: readonly Measure[]): Place[][] {
-  const sequences: Place[][] = [];
+function sequencesOf(notes: readonly SoundingNote[], measures: readonly Measure[]): Occurrence[][] {
+  const sequences: Occurrence[][] = [];
   for (const beats of [1, 2]) {
-    let open: Place[] = [];
+    let open: Occurrence[] = [];
     let openShape = '';
     const close = (): void => {
       if (open.length >= FEWEST_TIMES) sequences.push(open);
@@ -95,7 +95,7 @@ function windowsOf(
 }
 
 /** Rhythm, steps by letter and the pattern of black and white: what makes two places the same for the hand. */
-function shapeOf(place: Place, start: number): string {
+function shapeOf(place: Occurrence, start: number): string {
   const [low, first] = [staffPosition(place[0]!.pitch), place[0]!.midi];
   let shape = '';
   for (const { onset, duration, pitch, midi } of place)
@@ -104,12 +104,12 @@ function shapeOf(place: Place, start: number): string {
 }
 
 function usualFingers(
-  places: readonly Place[],
+  places: readonly Occurrence[],
   free: Fingering,
   locks: ReadonlyMap<string, Finger>,
 ): Finger[] {
   const decided = places.find((place) => place.some((n) => locks.has(n.id)));
-  const fingersOf = (place: Place): Finger[] => place.map((n) => free.fingers.get(n.id)!);
+  const fingersOf = (place: Occurrence): Finger[] => place.map((n) => free.fingers.get(n.id)!);
   if (decided) return fingersOf(decided);
   const votes = new Map<string, { count: number; fingers: Finger[] }>();
   for (const place of places) {

@@ -22,7 +22,7 @@ export interface FingeringSettings extends HandLine {
 }
 
 /** A piece of a line that is solved by itself. */
-export interface Phrase {
+export interface Passage {
   readonly events: readonly Event[];
   readonly grips: readonly (readonly Grip[])[];
   readonly model: CostModel;
@@ -34,7 +34,7 @@ export interface Fingering {
   /** A finger for every note, by its id. */
   readonly fingers: ReadonlyMap<string, Finger>;
   readonly cost: number;
-  readonly phrases: readonly Phrase[];
+  readonly phrases: readonly Passage[];
 }
 
 /** Fingers a line: every note of `notes` gets one. */
@@ -62,7 +62,7 @@ export function fingerEvents(all: readonly Event[], settings: FingeringSettings)
 export function phrasesOf(events: readonly Event[]): Event[][] {
   const phrases: Event[][] = [];
   for (const event of events) {
-    if (phrases.length === 0 || (event.bond === 0 && event.keys.every((k) => k.struck))) phrases.push([]);
+    if (phrases.length === 0 || (event.legato === 0 && event.keys.every((k) => k.struck))) phrases.push([]);
     phrases.at(-1)!.push(event);
   }
   return phrases;
@@ -70,12 +70,12 @@ export function phrasesOf(events: readonly Event[]): Event[][] {
 
 /** Best paths of phrases, by what they depend on: a verse that comes again is solved once. */
 const MOST_KEPT = 4000;
-const kept = new Map<string, Pick<Phrase, 'path' | 'cost'>>();
+const kept = new Map<string, Pick<Passage, 'path' | 'cost'>>();
 
 /** Forgets what is known, for measuring. */
 export const forgetPhrases = (): void => kept.clear();
 
-function solvePhrase(events: readonly Event[], settings: FingeringSettings): Phrase {
+function solvePhrase(events: readonly Event[], settings: FingeringSettings): Passage {
   const key = keyOf(events, settings);
   let solved = kept.get(key);
   const setup = setUp(events, settings);
@@ -106,8 +106,8 @@ function solvePhrase(events: readonly Event[], settings: FingeringSettings): Phr
 }
 
 /** Grips and cost model of a phrase, made when they are needed. */
-function setUp(events: readonly Event[], settings: FingeringSettings): Pick<Phrase, 'grips' | 'model'> {
-  let grips: Phrase['grips'] | undefined;
+function setUp(events: readonly Event[], settings: FingeringSettings): Pick<Passage, 'grips' | 'model'> {
+  let grips: Passage['grips'] | undefined;
   let model: CostModel | undefined;
   return {
     get grips() {
@@ -143,7 +143,7 @@ function keyOf(
   let key = `${hand} ${reach} ${steadiness}`;
   for (let i = 0; i < events.length; i++) {
     const event = events[i]!;
-    key += `|${event.bond}${event.quickRepeat ? 'q' : ''}${event.slurred ? 's' : ''}`;
+    key += `|${event.legato}${event.quickRepeat ? 'q' : ''}${event.slurred ? 's' : ''}`;
     for (const { id, midi, struck, twins } of event.keys) {
       key += struck ? ` ${midi}` : `~${midi}h${events[i - 1]?.keys.findIndex((k) => k.id === id)}`;
       const like = usual?.get(id);

@@ -54,7 +54,7 @@ function makeTables(): CostTables {
       if (!isTriple(a, b, c)) return undefined;
       const [ka, kb, kc] = [a.keys[0]!.out, b.keys[0]!.out, c.keys[0]!.out];
       const key =
-        (kb - ka + 128) * 100_000 + (kc - kb + 128) * 100 + Math.round(10 * Math.min(b.bond, c.bond));
+        (kb - ka + 128) * 100_000 + (kc - kb + 128) * 100 + Math.round(10 * Math.min(b.legato, c.legato));
       const known = triples.get(key);
       if (known) return known;
       const table = new Float64Array(125);
@@ -76,7 +76,7 @@ const isAllRising = (grips: readonly Grip[], event: Event): boolean =>
 /** Everything that the cost of a step depends on, apart from the grips. */
 function wayOf(from: Event, to: Event, model: CostModel): string {
   const origin = from.keys[0]!.out;
-  let way = `${Math.round(100 * to.bond)}${to.slurred ? 's' : ''}${to.quickRepeat ? 'q' : ''}`;
+  let way = `${Math.round(100 * to.legato)}${to.slurred ? 's' : ''}${to.quickRepeat ? 'q' : ''}`;
   for (const key of from.keys) way += keyText(key, origin, model);
   way += '>';
   for (const key of to.keys) {

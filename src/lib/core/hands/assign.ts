@@ -76,7 +76,7 @@ export function assignHands(
   const hintOf = (note: SoundingNote): Hand =>
     hasStaves ? (note.staff === 1 ? 'right' : 'left') : note.midi >= MIDDLE ? 'right' : 'left';
   const context = { reach, hintOf, weight: hasStaves ? OTHER_STAFF : 0.6 };
-  let ways: Way[] = [
+  let remedies: Way[] = [
     { cost: 0, hands: [], held: [], at: { right: undefined, left: undefined }, before: undefined },
   ];
   let sounding: SoundingNote[] = [];
@@ -87,14 +87,14 @@ export function assignHands(
       ? [struck.map(hintOf)]
       : splitsOf(struck, hintOf);
     sounding.push(...struck);
-    ways = splits.map((hands) =>
-      ways
+    remedies = splits.map((hands) =>
+      remedies
         .map((way) => extend(way, onset, struck, hands, beat, context))
         .reduce((a, b) => (b.cost < a.cost ? b : a)),
     );
   }
   const chain: Way[] = [];
-  let last: Way | undefined = ways.reduce((a, b) => (b.cost < a.cost ? b : a));
+  let last: Way | undefined = remedies.reduce((a, b) => (b.cost < a.cost ? b : a));
   while (last?.before) {
     chain.push(last);
     last = last.before;

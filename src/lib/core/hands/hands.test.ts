@@ -96,9 +96,9 @@ describe('hands', () => {
 });
 
 describe('a part made playable', () => {
-  const ways = (right: string, left: string, reach = OCTAVE): string[][] =>
+  const remedies = (right: string, left: string, reach = OCTAVE): string[][] =>
     playablePart(piece(right, left).parts[0]!, piece(right, left).measures, reach).wide.map((w) =>
-      w.ways.map((way) => `${way.kind}: ${way.text}`),
+      w.remedies.map((way) => `${way.kind}: ${way.text}`),
     );
   it('keeps every note, moves to the other staff what the other hand takes', () => {
     const score = piece('E5:4', '[C3 G3 E4]:4');
@@ -110,12 +110,12 @@ describe('a part made playable', () => {
     expect(wide).toEqual([]);
   });
   it('says, in order of preference, what can be done about a chord that no hand holds', () => {
-    expect(ways('[C6 E6]:4', '[C2 G2 E3]:4', { right: 12, left: 12 })[0]).toEqual([
+    expect(remedies('[C6 E6]:4', '[C2 G2 E3]:4', { right: 12, left: 12 })[0]).toEqual([
       'broken: strike C2 first, the pedal holding it, then the rest',
       'rolled: roll it from the lowest note up',
       'thinned: leave out E3',
     ]);
-    expect(ways('[C6 E6]:4', '[C3 G3 E4]:4 ', { right: 9, left: 12 })[0]?.[0]).toBe(
+    expect(remedies('[C6 E6]:4', '[C3 G3 E4]:4 ', { right: 9, left: 12 })[0]?.[0]).toBe(
       're-voiced: voice it as C3 E3 G3',
     );
   });

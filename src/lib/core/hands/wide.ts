@@ -27,7 +27,7 @@ export interface WideChord {
   readonly span: number;
   readonly reach: number;
   /** What can be done, the preferred first; never empty. */
-  readonly ways: readonly WideWay[];
+  readonly remedies: readonly WideWay[];
 }
 
 export interface WideSettings {
@@ -59,7 +59,7 @@ export function wideChords(
           notes: own.map((n) => n.id),
           span,
           reach,
-          ways: waysFor(own, others, hand, onset, settings),
+          remedies: waysFor(own, others, hand, onset, settings),
         },
       ];
     }),
@@ -73,22 +73,22 @@ function waysFor(
   onset: Ticks,
   { measures, reach, hasPedal }: WideSettings,
 ): WideWay[] {
-  const ways: WideWay[] = [];
+  const remedies: WideWay[] = [];
   const voiced = voicedAnew(chord, hand, reach[hand]);
-  if (voiced) ways.push(voiced);
+  if (voiced) remedies.push(voiced);
   const given = givenOver(chord, others, hand, reach);
-  if (given) ways.push(given);
+  if (given) remedies.push(given);
   const shortest = Math.min(...chord.map((n) => n.duration));
   if (hasPedal && shortest >= beatLength(measureAt(measures, onset).time) && hand === 'left')
-    ways.push({
+    remedies.push({
       kind: 'broken',
       text: `strike ${nameOf(chord[0]!)} first, the pedal holding it, then the rest`,
     });
   // A roll carries the hand over twice its reach at most.
   if (chord.at(-1)!.midi - chord[0]!.midi <= 2 * reach[hand])
-    ways.push({ kind: 'rolled', text: 'roll it from the lowest note up' });
-  ways.push(thinned(chord, hand, reach[hand]));
-  return ways;
+    remedies.push({ kind: 'rolled', text: 'roll it from the lowest note up' });
+  remedies.push(thinned(chord, hand, reach[hand]));
+  return remedies;
 }
 
 const nameOf = (note: SoundingNote): string => pitchName(note.pitch);

@@ -37,7 +37,7 @@ export interface ReasonedMark extends PedalMark {
   readonly because: string;
 }
 
-/** Everything that the foot has to know at one onset. */
+/** Everything that decides about the pedal at one onset. */
 interface Moment {
   readonly onset: Ticks;
   readonly struck: readonly SoundingNote[];
@@ -50,29 +50,29 @@ interface Moment {
   readonly beat: Ticks;
 }
 
-/** What a style wants of the foot at a moment: press anew, stay, or lift; with the reason. */
+/** What a style wants of the pedal at a moment: press anew, stay, or lift; with the reason. */
 type Wish = { readonly do: 'press' | 'stay' | 'lift'; readonly because: string };
 
-/** The foot between two moments. */
-interface Foot {
+/** The pedal between two moments. */
+interface PedalState {
   readonly down: boolean;
   readonly chord: ChordSpan | undefined;
   /** Notes struck since the pedal went down. */
   readonly under: readonly SoundingNote[];
 }
 
-const UP: Foot = { down: false, chord: undefined, under: [] };
+const UP: PedalState = { down: false, chord: undefined, under: [] };
 
 /** Marks for the notes of both hands. */
 export function pedalMarks(notes: readonly SoundingNote[], settings: PedalSettings): ReasonedMark[] {
   const moments = momentsOf(notes, settings);
   const marks: ReasonedMark[] = [];
-  let foot = UP;
+  let state = UP;
   let style: PedalStyle = 'none';
   let soundsUntil = 0;
   const lift = (onset: Ticks, because: string): void => {
-    if (foot.down) marks.push({ onset, type: 'stop', because });
-    foot = UP;
+    if (state.down) marks.push({ onset, type: 'stop', because });
+    state = UP;
   };
   for (const moment of moments) {
     const { onset, struck } = moment;
@@ -80,12 +80,12 @@ export function pedalMarks(notes: readonly SoundingNote[], settings: PedalSettin
     const wanted = settings.styleIn(measureAt(settings.measures, onset).index);
     if (wanted !== style) lift(onset, 'up: the pedal changes its ways here');
     style = wanted;
-    const wish = wishAt(style, moment, foot);
+    const wish = wishAt(style, moment, state);
     if (wish.do === 'lift') lift(onset, wish.because);
     else if (wish.do === 'press') {
-      marks.push({ onset, type: foot.down ? 'change' : 'start', because: wish.because });
-      foot = { down: true, chord: moment.chord, under: struck };
-    } else if (foot.down) foot = { ...foot, under: [...foot.under, ...struck] };
+      marks.push({ onset, type: state.down ? 'change' : 'start', because: wish.because });
+      state = { down: true, chord: moment.chord, under: struck };
+    } else if (state.down) state = { ...state, under: [...state.under, ...struck] };
     for (const n of struck) soundsUntil = Math.max(soundsUntil, n.onset + n.duration);
   }
   lift(soundsUntil, 'up: the end');
@@ -116,29 +116,29 @@ function momentsOf(
 
 const STAY: Wish = { do: 'stay', because: '' };
 
-function wishAt(style: PedalStyle, moment: Moment, foot: Foot): Wish {
+function wishAt(style: PedalStyle, moment: Moment, state: PedalState): Wish {
   if (style === 'none') return { do: 'lift', because: 'up: no pedal from here' };
   if (moment.isStaccato) return { do: 'lift', because: 'up: staccato' };
   switch (style) {
     case 'harmony':
-      return byHarmony(moment, foot);
+      return byHarmony(moment, state);
     case 'lifted':
-      return lifted(moment, foot);
+      return lifted(moment, state);
     case 'low-to-chord':
-      return lowToChord(moment, foot);
+      return lowToChord(moment, state);
     case 'long':
-      return onLongNotes(moment, foot);
+      return onLongNotes(moment, state);
   }
 }
 
 /** Down just after the bass, up and down again with each new chord; up where a chord changes without a bass. */
-function byHarmony({ chord, bass, beginsPhrase }: Moment, foot: Foot): Wish {
-  const isNew = chord !== foot.chord;
-  if (!chord) return foot.down ? { do: 'lift', because: 'up: no chord here' } : STAY;
+function byHarmony({ chord, bass, beginsPhrase }: Moment, state: PedalState): Wish {
+  const isNew = chord !== state.chord;
+  if (!chord) return state.down ? { do: 'lift', because: 'up: no chord here' } : STAY;
   const symbol = chordSymbol(chord.chord!);
   if (bass.length === 0)
-    return foot.down && isNew ? { do: 'lift', because: `up: ${symbol} begins without a new bass` } : STAY;
-  if (!foot.down) return { do: 'press', because: `down: with the bass of ${symbol}` };
+    return state.down && isNew ? { do: 'lift', because: `up: ${symbol} begins without a new bass` } : STAY;
+  if (!state.down) return { do: 'press', because: `down: with the bass of ${symbol}` };
   if (isNew) return { do: 'press', because: `cleared: ${symbol} begins` };
   if (beginsPhrase) return { do: 'press', because: 'cleared: a phrase ends before it' };
   return STAY;
@@ -154,18 +154,18 @@ export const lowNeighbour = (note: SoundingNote, under: readonly SoundingNote[])
     : under.find((u) => u.midi < LOW && u.midi !== note.midi && Math.abs(u.midi - note.midi) <= 2);
 
 /** As by harmony, and cleared wherever low neighbours or a bass that goes by step would sound into each other. */
-function lifted(moment: Moment, foot: Foot): Wish {
-  const wish = byHarmony(moment, foot);
-  if (wish.do !== 'stay' || !foot.down) return wish;
+function lifted(moment: Moment, state: PedalState): Wish {
+  const wish = byHarmony(moment, state);
+  if (wish.do !== 'stay' || !state.down) return wish;
   for (const note of moment.struck) {
-    const other = lowNeighbour(note, foot.under);
+    const other = lowNeighbour(note, state.under);
     if (other)
       return {
         do: 'press',
         because: `cleared: ${pitchName(other.pitch)} and ${pitchName(note.pitch)} would blur`,
       };
   }
-  const [bass, before] = [lowest(moment.bass), lowest(foot.under.filter((n) => n.staff > 1))];
+  const [bass, before] = [lowest(moment.bass), lowest(state.under.filter((n) => n.staff > 1))];
   if (bass && before && bass.midi !== before.midi && Math.abs(bass.midi - before.midi) <= 2)
     return { do: 'press', because: 'cleared: the bass goes by step' };
   return wish;
@@ -179,11 +179,11 @@ const isLowNote = (bass: readonly SoundingNote[]): boolean =>
   bass.length === 1 || (bass.length === 2 && Math.abs(bass[0]!.midi - bass[1]!.midi) === 12);
 
 /** Down with the low note, up as the chord above it is played. */
-function lowToChord({ bass, chord }: Moment, foot: Foot): Wish {
-  if (foot.down && chord !== foot.chord && bass.length === 0)
+function lowToChord({ bass, chord }: Moment, state: PedalState): Wish {
+  if (state.down && chord !== state.chord && bass.length === 0)
     return { do: 'lift', because: 'up: the chord changes' };
   if (bass.length === 0) return STAY;
-  if (isLowNote(bass) && !(foot.down && lowest(bass)!.midi > lowest(foot.under)!.midi))
+  if (isLowNote(bass) && !(state.down && lowest(bass)!.midi > lowest(state.under)!.midi))
     return { do: 'press', because: `down: with the low ${pitchName(lowest(bass)!.pitch)}` };
   return { do: 'lift', because: 'up: with the chord' };
 }
@@ -192,11 +192,11 @@ function lowToChord({ bass, chord }: Moment, foot: Foot): Wish {
 const LONG = 1.5;
 
 /** Down on notes of a beat and a half or more, up on moving ones. */
-function onLongNotes({ struck, beat, chord }: Moment, foot: Foot): Wish {
+function onLongNotes({ struck, beat, chord }: Moment, state: PedalState): Wish {
   const isLong = struck.every((n) => n.duration >= LONG * beat);
   if (!isLong) return { do: 'lift', because: 'up: moving notes' };
   return {
     do: 'press',
-    because: foot.down && chord !== foot.chord ? 'cleared: a new chord' : 'down: a long note',
+    because: state.down && chord !== state.chord ? 'cleared: a new chord' : 'down: a long note',
   };
 }

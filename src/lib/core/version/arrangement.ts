@@ -2,7 +2,7 @@
 import type { Form } from '../analysis/form';
 import type { ChordSpan } from '../analysis/harmony';
 import type { MelodyLine } from '../analysis/melody';
-import { arrange, CALMEST, hasLeftHand, type Arranged, type ArrangeSettings } from '../arrange/arrange';
+import { arrange, MOST_REDUCED, hasLeftHand, type Arranged, type ArrangeSettings } from '../arrange/arrange';
 import { LEVELS, levelNumbered, type LevelContract } from '../arrange/levels';
 import type { Reason } from '../arrange/reason';
 import { KEYBOARDS, REACH_SEMITONES } from '../arrange/register';
@@ -172,8 +172,8 @@ function noHarderThanSource(
     isLastReplaced ? hard(arrange(score, chords, { ...settings, contract: next }).notes, next) : Infinity,
   );
   let arranged = first;
-  for (let step = 1; step <= CALMEST && hard(arranged.notes) > most; step++)
-    arranged = arrange(score, chords, { ...settings, calm: step });
+  for (let step = 1; step <= MOST_REDUCED && hard(arranged.notes) > most; step++)
+    arranged = arrange(score, chords, { ...settings, reduction: step });
   return arranged;
 }
 

@@ -101,7 +101,7 @@ describe('any version of any source, read back', () => {
           expect(toMidi(note.pitch)).toBeGreaterThanOrEqual(36);
           expect(toMidi(note.pitch)).toBeLessThanOrEqual(96);
         }
-        expect(shareOf(made.account.faith.beatNotes)).toBe(1);
+        expect(shareOf(made.account.fidelity.beatNotes)).toBe(1);
         // Every breach of a limit that is left is a leap of the melody itself, and is said.
         expect(new Set(made.violations.map((v) => v.limit)).size).toBeLessThanOrEqual(1);
       }),
@@ -147,9 +147,9 @@ describe('the demo pieces', () => {
     const source = readMusicXml(readFileSync(`demo-studio/${file}`, 'utf8')).score;
     const versions = [1, 2, 3, 4, 5, 6].map((at) => realise(source, recipe({ level: at }), []));
     for (const { account, violations } of versions) {
-      expect(shareOf(account.faith.beatNotes)).toBeGreaterThanOrEqual(0.95);
-      expect(shareOf(account.faith.basses)).toBeGreaterThanOrEqual(0.98);
-      expect(shareOf(account.faith.contour)).toBe(1);
+      expect(shareOf(account.fidelity.beatNotes)).toBeGreaterThanOrEqual(0.95);
+      expect(shareOf(account.fidelity.basses)).toBeGreaterThanOrEqual(0.98);
+      expect(shareOf(account.fidelity.contour)).toBe(1);
       for (const { limit } of violations) expect(limit).toBe('leap in semitones');
     }
     const hard = versions.map((v) => scoreOfWhole(v.difficulty));

@@ -262,7 +262,7 @@ describe('decisions beyond fingers', () => {
     const version = realise(song, plain, decide([], { kind: 'hand', at: { note }, value: 'left' }));
     expect(version.score.parts[0]!.notes.find((n) => n.id === note)!.staff).toBe(2);
     expect(version.fingers[note]).toBeDefined();
-    for (const chord of version.wide) expect(chord.ways.length).toBeGreaterThan(0);
+    for (const chord of version.wide) expect(chord.remedies.length).toBeGreaterThan(0);
   });
   it('words for a measure take the places of its counts, and wait when they do not fit', () => {
     const places = realise(song, plain, []).counts[1]!.counts.length;

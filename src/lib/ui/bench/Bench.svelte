@@ -69,7 +69,7 @@
   /** How true the version is to its source. */
   const keptText = $derived.by(() => {
     if (!version || version.isSingAlong) return '';
-    const { beatNotes, basses, contour } = version.account.faith;
+    const { beatNotes, basses, contour } = version.account.fidelity;
     const share = ({ kept, of }: Share): string => (kept === of ? `all ${of}` : `${kept} of ${of}`);
     return `Kept: ${share(beatNotes)} notes on the beat, ${share(basses)} basses, ${share(contour)} steps of the line.`;
   });

@@ -1,11 +1,12 @@
 <script lang="ts">
-  /** Whose hands and which keyboard a version is for. */
+  /** Whose hands and which keyboard a version is for; and, where there are several lines, which has the melody. */
   import { KEYBOARDS } from '$core/arrange/register';
   import type { Recipe } from '$core/version/recipe';
   import { reachName } from '$ui/text';
   import ChevronDown from '@lucide/svelte/icons/chevron-down';
   import { Popover } from 'bits-ui';
   import { perform } from './commands';
+  import DecisionChoice from './DecisionChoice.svelte';
   import { getBench } from './state/bench.svelte';
 
   const bench = getBench();
@@ -59,6 +60,7 @@
           {#each sizes as size (size)}<option value={size}>{KEYBOARDS[size].name}</option>{/each}
         </select>
       </label>
+      <div><DecisionChoice kind="melody" /></div>
       <p class="text-sm text-quiet">A reach is a limit, not a goal. Never force a stretch.</p>
     </Popover.Content>
   </Popover.Portal>

@@ -135,7 +135,7 @@
       <ul class="list-disc pl-5">
         {#each wide as chord (chord.onset + chord.hand)}
           <li>
-            {chord.hand} hand, {chord.span} semitones where it holds {chord.reach}: {chord.ways
+            {chord.hand} hand, {chord.span} semitones where it holds {chord.reach}: {chord.remedies
               .map((w) => w.text)
               .join('; or ')}
           </li>

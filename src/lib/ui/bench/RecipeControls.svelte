@@ -80,6 +80,5 @@
     />
   {/if}
   <DecisionChoice kind="texture" />
-  <DecisionChoice kind="melody" />
   <HandsControls />
 </div>

@@ -32,10 +32,10 @@
   const handLines = $derived(
     [
       ...report.hands.map(({ measure, onset, text }) => ({ measure, onset, text })),
-      ...report.wide.map(({ measure, onset, hand, span, reach, ways }) => ({
+      ...report.wide.map(({ measure, onset, hand, span, reach, remedies }) => ({
         measure,
         onset,
-        text: `the ${hand} hand has a chord of ${span} semitones and holds ${reach}: ${ways.map((w) => w.text).join('; or ')}`,
+        text: `the ${hand} hand has a chord of ${span} semitones and holds ${reach}: ${remedies.map((w) => w.text).join('; or ')}`,
       })),
     ].sort((a, b) => a.onset - b.onset),
   );

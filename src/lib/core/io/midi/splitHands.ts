@@ -16,15 +16,15 @@ const OCTAVE_HAND = 12;
 /** Where the hands usually meet. */
 const MIDDLE_C = 60;
 
-interface Key {
+interface HeldKey {
   readonly midi: number;
   readonly until: Ticks;
 }
 
 interface Cut {
   /** What each hand holds, struck now or before. */
-  readonly left: readonly Key[];
-  readonly right: readonly Key[];
+  readonly left: readonly HeldKey[];
+  readonly right: readonly HeldKey[];
   readonly leftAt: number;
   readonly rightAt: number;
 }
@@ -48,7 +48,7 @@ export function splitHands(notes: readonly Struck[]): (1 | 2)[] {
   }));
   const states: State[][] = [];
   for (const { onset, rising } of groups) {
-    const keys = rising.map((n): Key => ({ midi: n.midi, until: n.onset + n.duration }));
+    const keys = rising.map((n): HeldKey => ({ midi: n.midi, until: n.onset + n.duration }));
     const before = states.at(-1) ?? [BEGINNING];
     states.push(
       Array.from({ length: keys.length + 1 }, (_, split) =>
@@ -71,11 +71,11 @@ export function splitHands(notes: readonly Struck[]): (1 | 2)[] {
 function follow(
   { cost, cut }: State,
   back: number,
-  left: readonly Key[],
-  right: readonly Key[],
+  left: readonly HeldKey[],
+  right: readonly HeldKey[],
   onset: Ticks,
 ): State {
-  const stillHeld = (key: Key): boolean => key.until > onset + LATE;
+  const stillHeld = (key: HeldKey): boolean => key.until > onset + LATE;
   const inLeft = [...cut.left.filter(stillHeld), ...left];
   const inRight = [...cut.right.filter(stillHeld), ...right];
   const leftAt = left.length ? mean(left.map((k) => k.midi)) : cut.leftAt;
@@ -100,13 +100,16 @@ const mean = (values: readonly number[]): number => values.reduce((a, b) => a + 
 const leapCost = (semitones: number): number => Math.min(0.9, 0.12 * Math.abs(semitones));
 
 /** A hand that rests while the other plays several notes at once could have taken some of them. */
-const idleCost = (struck: readonly Key[], held: readonly Key[], others: readonly Key[]): number =>
-  struck.length > 0 ? 0 : (held.length > 0 ? 0 : 0.3) + (others.length > 1 ? 0.15 : 0);
+const idleCost = (
+  struck: readonly HeldKey[],
+  held: readonly HeldKey[],
+  others: readonly HeldKey[],
+): number => (struck.length > 0 ? 0 : (held.length > 0 ? 0 : 0.3) + (others.length > 1 ? 0.15 : 0));
 
 /** Semitones that lie under a still hand. */
 const STILL_HAND = 5;
 
-function handCost(keys: readonly Key[], hand: 'left' | 'right'): number {
+function handCost(keys: readonly HeldKey[], hand: 'left' | 'right'): number {
   if (keys.length === 0) return 0;
   const midi = keys.map((k) => k.midi);
   const width = Math.max(...midi) - Math.min(...midi);
