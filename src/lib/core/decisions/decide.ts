@@ -8,8 +8,8 @@ export const subjectOf = (decision: { readonly kind: KindId; readonly at: Anchor
 
 /** Decides; a later decision about the same thing takes the place of the earlier one. */
 export function decide(decisions: readonly Decision[], ...made: readonly Decision[]): Decision[] {
-  const subjects = new Set(made.map(subjectOf));
-  return [...decisions.filter((d) => !subjects.has(subjectOf(d))), ...made];
+  const latest = new Map(made.map((d) => [subjectOf(d), d]));
+  return [...decisions.filter((d) => !latest.has(subjectOf(d))), ...latest.values()];
 }
 
 /** Gives back to the engine what was decided about something. */

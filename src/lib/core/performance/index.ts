@@ -2,9 +2,8 @@
  * The piece as it sounds.
  *
  * @example
- * const performance = perform(score);
- * const { seconds } = clockOf(performance);
- * performance.notes.map((n) => [n.midi, seconds(n.onset)]);
+ * perform(song).notes.slice(0, 2).map((n) => n.midi); // => [48,60]
+ * clockOf(perform(song)).seconds(10080); // => 0.6
  */
 export { clockOf, type Clock } from './tempo';
 export { perform, USUAL_TEMPO } from './perform';
