@@ -15,7 +15,11 @@ export function placeText(
   if ('version' in at) return 'the whole version';
   if ('note' in at) {
     const note = score.parts[0]?.notes.find((n) => n.id === at.note);
-    if (!note) return `note ${at.note}`;
+    if (!note) {
+      // Not played in this version: its id still names its measure.
+      const of = measures.find((m) => m.id === /[mi]\d+/.exec(at.note)?.[0]);
+      return of ? `a note of measure ${of.number}` : `note ${at.note}`;
+    }
     const { number } = measureAt(measures, note.onset);
     return `measure ${number}, ${note.staff === 1 ? 'right' : 'left'} hand, ${pitchName(note.pitch)}`;
   }
