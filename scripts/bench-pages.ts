@@ -13,6 +13,7 @@ import { documentOf } from '../src/lib/core/version/document';
 import { analysed } from '../src/lib/core/version/analysed';
 import { openDatabase } from '../src/lib/server/db/open';
 import { progressEvent } from '../src/lib/server/db/schema';
+import { inThisThread } from '../src/lib/server/pool/work';
 import { giveNow } from '../src/lib/server/studio/giving';
 import { addLearner, addLesson, findLearner, startFor } from '../src/lib/server/studio/learners';
 import { addPiece } from '../src/lib/server/studio/pieces';
@@ -65,7 +66,7 @@ function pieceBytes(index: number): Uint8Array {
 const day = (ago: number): string => new Date(Date.now() - ago * 86_400_000).toISOString();
 
 /** Fills a folder with the studio; ids of a learner and a piece come back. */
-function makeStudio(folder: string): { learner: string; piece: string } {
+async function makeStudio(folder: string): Promise<{ learner: string; piece: string }> {
   const db = openDatabase(folder, 'drizzle');
   const learners = Array.from({ length: LEARNERS }, (_, i) =>
     addLearner(
@@ -90,11 +91,12 @@ function makeStudio(folder: string): { learner: string; piece: string } {
       addLesson(db, learner, day(7 * week).slice(0, 10), `What was said in week ${week}.`);
   const pieces = Array.from({ length: PIECES }, (_, i) => {
     const name = `piece-${i}.musicxml`;
-    return addPiece(db, { name, bytes: pieceBytes(i), rights: 'own work' }).id;
+    return addPiece(db, { name, bytes: pieceBytes(i), rights: 'own work' });
   });
-  pieceSummaries(db);
+  const work = inThisThread(db);
+  await pieceSummaries(db, work);
   const perPiece = VERSIONS / PIECES;
-  pieces.forEach((piece, p) => {
+  for (const [p, piece] of pieces.entries()) {
     const { score } = preparedPiece(db, piece);
     const chunks = chunksOf(analysed(score).form, score.measures);
     for (let v = 0; v < perPiece; v++) {
@@ -102,7 +104,7 @@ function makeStudio(folder: string): { learner: string; piece: string } {
       const start = startFor(learner, { level: 1 + (v % 6) });
       const finger: Decision = { kind: 'finger', at: { note: `m${v % 8}n0` }, value: 3 };
       const id = addVersion(db, piece, documentOf(start.recipe, v % 4 === 0 ? [finger] : []));
-      const assignment = giveNow(db, findVersion(db, id)!, learner.id);
+      const assignment = await giveNow(db, work, findVersion(db, id)!, learner.id);
       const rows = Array.from({ length: EVENTS / VERSIONS }, (_, e) => {
         const chunk = chunks[random(chunks.length)]!;
         const steps = stepsOf(chunk);
@@ -116,10 +118,10 @@ function makeStudio(folder: string): { learner: string; piece: string } {
         };
       });
       db.insert(progressEvent).values(rows).run();
-      deriveLine(db, assignment);
+      await deriveLine(db, work, assignment);
     }
     if (p % 10 === 9) console.error(`${p + 1} of ${PIECES} pieces are in`);
-  });
+  }
   return { learner: learners[0]!, piece: pieces[0]! };
 }
 
@@ -133,7 +135,7 @@ async function timed(url: string): Promise<{ ms: number; bytes: number }> {
 
 const folder = mkdtempSync(join(tmpdir(), 'keypath-pages-'));
 try {
-  const { learner, piece } = makeStudio(folder);
+  const { learner, piece } = await makeStudio(folder);
   const pages = [
     ['Today', '/'],
     ['Learners', '/learners'],

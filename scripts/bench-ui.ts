@@ -77,7 +77,7 @@ async function firstMusic(page: Page, url: string): Promise<number> {
 const folder = mkdtempSync(join(tmpdir(), 'keypath-ui-'));
 const db = openDatabase(folder, 'drizzle');
 const bytes = new TextEncoder().encode(writeMusicXml({ ...fullOf(64), title: 'Sixty-four measures' }));
-const piece = addPiece(db, { name: 'sixty-four.musicxml', bytes, rights: 'own work' }).id;
+const piece = addPiece(db, { name: 'sixty-four.musicxml', bytes, rights: 'own work' });
 const version = addVersion(
   db,
   piece,

@@ -1,5 +1,9 @@
 import { InputError } from '$core/io/inputError';
-import { error, type Handle, type HandleServerError } from '@sveltejs/kit';
+import { start } from '$server/start';
+import { WorkStopped } from '$server/pool/work';
+import { error, type Handle, type HandleServerError, type ServerInit } from '@sveltejs/kit';
+
+export const init: ServerInit = start;
 
 /**
  * Forms and saves are only taken from our own pages. The host is compared rather than the whole origin, since the
@@ -15,8 +19,10 @@ export const handle: Handle = async ({ event, resolve }) => {
 };
 
 /** What went wrong is logged whole and told in one sentence. */
-export const handleError: HandleServerError = ({ error: cause, status, message }) => {
-  if (cause instanceof InputError) return { message: cause.message };
+export const handleError: HandleServerError = ({ error: cause, event, status, message }) => {
+  // Whoever asked has gone: nobody is waiting for an answer, and nothing went wrong.
+  if (event.request.signal.aborted) return { message };
+  if (cause instanceof InputError || cause instanceof WorkStopped) return { message: cause.message };
   if (status >= 500) console.error(cause);
   return { message: status === 404 ? 'There is no such page.' : message };
 };

@@ -1,5 +1,6 @@
 import { db } from '$server/db';
 import { lastLessons, learnerNames, learnersOn } from '$server/studio/learners';
+import { work } from '$server/pool';
 import { latestPieces } from '$server/studio/progress';
 import { countPieces } from '$server/studio/summaries';
 import type { PageServerLoad } from './$types';
@@ -7,13 +8,13 @@ import type { PageServerLoad } from './$types';
 /** Pieces shown of each learner of the day. */
 const MOST = 4;
 
-export const load: PageServerLoad = () => {
+export const load: PageServerLoad = async () => {
   const now = new Date();
   const today = now.getDay() || 7;
   const names = learnerNames(db());
   const ofToday = learnersOn(db(), today);
   const ids = ofToday.map((l) => l.id);
-  const pieces = latestPieces(db(), ids, MOST);
+  const pieces = await latestPieces(db(), work, ids, MOST);
   const last = lastLessons(db(), ids);
   return {
     date: now.toLocaleDateString('en-GB', { weekday: 'long', day: 'numeric', month: 'long' }),

@@ -1,16 +1,18 @@
 import { db } from '$server/db';
 import { listLearners } from '$server/studio/learners';
+import { work } from '$server/pool';
 import { latestPieces } from '$server/studio/progress';
 import type { PageServerLoad } from './$types';
 
 /** In a large studio one piece stands for a learner. */
 const LARGE = 40;
 
-export const load: PageServerLoad = () => {
+export const load: PageServerLoad = async () => {
   const learners = listLearners(db());
   const most = learners.length > LARGE ? 1 : 3;
-  const pieces = latestPieces(
+  const pieces = await latestPieces(
     db(),
+    work,
     learners.map((l) => l.id),
     most,
   );
@@ -23,15 +25,11 @@ export const load: PageServerLoad = () => {
         weekday,
         time,
         level,
-        pieces: lines.map(({ id: of, title, time: metre, next, picture, newMeasures, bothHands }) => ({
-          id: of,
-          title,
-          time: metre,
-          next,
-          picture,
-          newMeasures,
-          bothHands,
-        })),
+        pieces: lines.map((line) => {
+          if ('problem' in line) return line;
+          const { id: of, title, time: metre, next, picture, newMeasures, bothHands } = line;
+          return { id: of, title, time: metre, next, picture, newMeasures, bothHands };
+        }),
         more: all - lines.length,
       };
     }),

@@ -3,21 +3,25 @@ import { MOST_BYTES, tooLarge } from '$core/io/limits';
 import { partChoicesSchema } from '$core/score/parts';
 import { keyName } from '$core/theory/key';
 import { db } from '$server/db';
-import { addPiece, listPieces, RIGHTS } from '$server/studio/pieces';
+import { work } from '$server/pool';
+import { WorkStopped } from '$server/pool/work';
+import { isLongFile, keepPiece, listPieces, RIGHTS } from '$server/studio/pieces';
 import { pieceSummaries } from '$server/studio/summaries';
-import { previewOf } from '$lib/engrave/preview';
 import { levelsMade } from '$server/studio/versions';
 import { fail, redirect, type ActionFailure } from '@sveltejs/kit';
 import { z } from 'zod';
 import type { Actions, PageServerLoad } from './$types';
 
-export const load: PageServerLoad = () => {
-  const summaries = pieceSummaries(db());
+export const load: PageServerLoad = async () => {
+  const summaries = await pieceSummaries(db(), work);
   const made = levelsMade(db());
   return {
     pieces: listPieces(db()).map(({ sourceName: _file, ...piece }) => {
-      const { key, ...facts } = summaries.get(piece.id)!;
-      return { ...piece, ...facts, key: keyName(key), levels: made.get(piece.id) ?? [] };
+      const summary = summaries.get(piece.id) ?? { problem: 'It was not there any more.' };
+      const levels = made.get(piece.id) ?? [];
+      if ('problem' in summary) return { ...piece, levels, problem: summary.problem };
+      const { key, ...facts } = summary;
+      return { ...piece, ...facts, key: keyName(key), levels };
     }),
     rights: RIGHTS,
   };
@@ -62,14 +66,20 @@ async function brought(request: Request): Promise<Brought | ActionFailure<{ mess
 }
 
 /** Runs a step that reads a file; what is wrong with the file becomes a message. */
-function reading<T>(step: () => T): T | ActionFailure<{ message: string }> {
+async function reading<T>(step: () => Promise<T>): Promise<T | ActionFailure<{ message: string }>> {
   try {
-    return step();
+    return await step();
   } catch (error) {
-    if (error instanceof InputError) return fail(422, { message: error.message });
+    if (error instanceof InputError || error instanceof WorkStopped)
+      return fail(422, { message: error.message });
     throw error;
   }
 }
+
+const asked = ({ name, bytes }: Brought, { signal }: Request) => ({
+  signal,
+  isLong: isLongFile(name, bytes.length),
+});
 
 const isFailure = (value: object): value is ActionFailure<{ message: string }> => 'status' in value;
 
@@ -78,14 +88,16 @@ export const actions: Actions = {
   look: async ({ request }) => {
     const file = await brought(request);
     if (isFailure(file)) return file;
-    const preview = reading(() => previewOf(file, file.parts));
+    const { name, bytes, parts } = file;
+    const preview = await reading(() => work('preview', { name, bytes, parts }, asked(file, request)));
     return isFailure(preview) ? preview : { preview };
   },
   keep: async ({ request }) => {
     const file = await brought(request);
     if (isFailure(file)) return file;
-    const added = reading(() => addPiece(db(), file));
-    if (isFailure(added)) return added;
-    redirect(303, `/pieces/${added.id}`);
+    const { name, bytes } = file;
+    const found = await reading(() => work('read', { name, bytes }, asked(file, request)));
+    if (isFailure(found)) return found;
+    redirect(303, `/pieces/${keepPiece(db(), file, found)}`);
   },
 };

@@ -18,10 +18,17 @@
       <li class="grid grid-cols-[minmax(0,1fr)_auto] gap-4 border-t border-hairline py-3.5">
         <div>
           <a href="/pieces/{piece.id}" class="text-lg font-semibold hover:text-accent">{piece.title}</a>
-          <p class="text-quiet">
-            {piece.key}, {metreText(piece.time)}. {piece.newMeasures} of {plural(piece.measures, 'measure')} are
-            new.
-          </p>
+          {#if 'problem' in piece}
+            <p class="text-alarm">
+              It cannot be read: {piece.problem}
+              <a class="link" href="/pieces/{piece.id}/source">Take its file away</a>
+            </p>
+          {:else}
+            <p class="text-quiet">
+              {piece.key}, {metreText(piece.time)}. {piece.newMeasures} of {plural(piece.measures, 'measure')} are
+              new.
+            </p>
+          {/if}
         </div>
         <p class="text-right text-quiet">
           {#each piece.levels as { level, count, newest } (level)}

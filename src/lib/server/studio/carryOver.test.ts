@@ -11,6 +11,7 @@ import { openDatabase } from '../db/open';
 import { hashOf } from './contentKey';
 import { carryOver } from './carryOver';
 import { findPiece } from './pieces';
+import { inThisThread } from '../pool/work';
 import { findProgress } from './progress';
 import { documentAt, findVersion, savedState, stepBack } from './versions';
 
@@ -102,7 +103,7 @@ function olderStudio(source: Uint8Array): void {
 }
 
 describe('an older studio', () => {
-  it('keeps its versions as edits, its decisions by the source, and what was learned', () => {
+  it('keeps its versions as edits, its decisions by the source, and what was learned', async () => {
     olderStudio(bytes);
     const db = openDatabase(folder, 'drizzle');
     expect(carryOver(db)).toBe(0);
@@ -116,7 +117,7 @@ describe('an older studio', () => {
       ['finger', 'Lm0-0-bass', 4],
     ]);
     expect(listed(stepBack(db, 'v', 'undo')!.document)).toHaveLength(2);
-    const { progress, assignment } = findProgress(db, 'a')!;
+    const { progress, assignment } = (await findProgress(db, inThisThread(db), 'a'))!;
     expect(assignment.edit).toBe(2);
     expect(progress.states).toEqual(Array(6).fill('right'));
     // Done once: nothing is left of the older tables.

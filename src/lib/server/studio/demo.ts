@@ -7,12 +7,11 @@ import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import type { Db } from '../db/open';
 import { learner, piece, studio } from '../db/schema';
-import { recordStep } from './assignments';
-import { giveNow } from './giving';
+import { giveVersion, recordStep } from './assignments';
 import { addLearner, addLesson, findLearner, startFor, type LearnerInput } from './learners';
 import { addPiece } from './pieces';
 import { preparedPiece } from './prepared';
-import { addVersion, findVersion } from './versions';
+import { addVersion, findVersion, realiseVersion } from './versions';
 
 export const isEmpty = (db: Db): boolean =>
   !db.select({ id: piece.id }).from(piece).limit(1).get() &&
@@ -37,8 +36,8 @@ const weekdayOf = (daysAgo: number): number => new Date(Date.now() - daysAgo * 8
 export function fillDemoStudio(db: Db, folder = process.env.KEYPATH_DEMO_FILES ?? 'demo-studio'): void {
   db.transaction(() => {
     db.insert(studio).values({ id: 1, name: 'Quay Street Studio' }).run();
-    const [song, waltz] = FILES.map(
-      (name) => addPiece(db, { name, bytes: readFileSync(join(folder, name)), rights: 'own work' }).id,
+    const [song, waltz] = FILES.map((name) =>
+      addPiece(db, { name, bytes: readFileSync(join(folder, name)), rights: 'own work' }),
     ) as [string, string, ...string[]];
 
     const runa = addLearner(db, RUNA, isoDay(250));
@@ -95,7 +94,11 @@ export function fillDemoStudio(db: Db, folder = process.env.KEYPATH_DEMO_FILES ?
 
 function give(db: Db, pieceId: string, learnerId: string, change: Partial<Recipe>): string {
   const versionId = addVersion(db, pieceId, startFor(findLearner(db, learnerId)!, change));
-  return giveNow(db, findVersion(db, versionId)!, learnerId);
+  const { edit, ...row } = findVersion(db, versionId)!;
+  return giveVersion(db, versionId, learnerId, {
+    edit,
+    goalTempo: realiseVersion(db, { edit, ...row }).goalTempo,
+  });
 }
 
 function practise(

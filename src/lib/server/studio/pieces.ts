@@ -1,11 +1,11 @@
 /** Pieces: the source as received, and what the teacher says of it. prepared.ts makes the score. */
 import { sectionStartsSchema, type SectionStart } from '$core/analysis/sections';
-import { readScoreFile, titleOf } from '$core/io/readScoreFile';
 import type { PartChoices } from '$core/score/parts';
-import { asc, eq } from 'drizzle-orm';
+import { asc, eq, sql } from 'drizzle-orm';
 import type { Db } from '../db/open';
 import { piece } from '../db/schema';
 import { hashOf } from './contentKey';
+import { readPiece, type ReadPiece } from './prepared';
 import { newId, now } from './ids';
 
 export type Rights = (typeof RIGHTS)[number];
@@ -47,17 +47,17 @@ export interface PieceWishes {
 }
 
 /** Reads a file and keeps it. Throws InputError, and keeps nothing, when it cannot be read. */
-export function addPiece(
-  db: Db,
-  file: BroughtFile & PieceWishes,
-): { id: string; warnings: readonly string[] } {
-  const { score, warnings } = readScoreFile(file.name, file.bytes);
+export const addPiece = (db: Db, file: BroughtFile & PieceWishes): string =>
+  keepPiece(db, file, readPiece(db, file));
+
+/** Keeps a file that has been read. */
+export function keepPiece(db: Db, file: BroughtFile & PieceWishes, found: ReadPiece): string {
   const id = newId();
   db.insert(piece)
     .values({
       id,
-      title: file.title?.trim() || titleOf(score, file.name),
-      composer: file.composer?.trim() ?? score.composer,
+      title: file.title?.trim() || found.title,
+      composer: file.composer?.trim() ?? found.composer,
       rights: file.rights,
       sourceName: file.name,
       source: Buffer.from(file.bytes),
@@ -66,8 +66,24 @@ export function addPiece(
       createdAt: now(),
     })
     .run();
-  return { id, warnings };
+  return id;
 }
+
+/** Of a file whose music takes long to read and to arrange, in bytes; of a compressed one. */
+const LONG = { plain: 300_000, compressed: 20_000 };
+
+/** Whether work on a piece may take long: it then never stands before what opens other pages. */
+export function isLongPiece(db: Db, id: string): boolean {
+  const row = db
+    .select({ name: piece.sourceName, bytes: sql<number>`length(${piece.source})` })
+    .from(piece)
+    .where(eq(piece.id, id))
+    .get();
+  return row !== undefined && isLongFile(row.name, row.bytes);
+}
+
+export const isLongFile = (name: string, bytes: number): boolean =>
+  bytes > (/\.(mxl|zip)$/i.test(name) ? LONG.compressed : LONG.plain);
 
 export const setRights = (db: Db, id: string, rights: Rights): void =>
   void db.update(piece).set({ rights }).where(eq(piece.id, id)).run();

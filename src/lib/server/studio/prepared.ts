@@ -3,7 +3,7 @@
  * teacher's sections, title and composer, and the reader. Whatever is made from it can be kept by this object.
  */
 import { sectionStartsSchema } from '$core/analysis/sections';
-import { readScoreFile } from '$core/io/readScoreFile';
+import { readScoreFile, titleOf } from '$core/io/readScoreFile';
 import type { ReadResult } from '$core/io/readResult';
 import { partChoicesSchema, proposedParts, withParts, type PartChoices } from '$core/score/parts';
 import type { Score } from '$core/score/score';
@@ -11,7 +11,7 @@ import { eq } from 'drizzle-orm';
 import { LRUCache } from 'lru-cache';
 import type { Db } from '../db/open';
 import { piece } from '../db/schema';
-import { contentKey, ENGINE } from './contentKey';
+import { contentKey, ENGINE, hashOf } from './contentKey';
 
 export interface Prepared {
   /** Names the content. */
@@ -23,9 +23,14 @@ export interface Prepared {
   readonly warnings: readonly string[];
 }
 
+/** Notes that are kept read, in all: a note takes about half a kilobyte. */
+const MOST_NOTES = 100_000;
 const MOST_READ = 60;
-const files = new LRUCache<string, ReadResult>({ max: MOST_READ });
-const prepared = new LRUCache<string, Prepared>({ max: MOST_READ });
+const notesIn = ({ score }: { readonly score: Score }): number =>
+  1 + score.parts.reduce((sum, part) => sum + part.notes.length, 0);
+const kept = { max: MOST_READ, maxSize: MOST_NOTES, sizeCalculation: notesIn };
+const files = new LRUCache<string, ReadResult>(kept);
+const prepared = new LRUCache<string, Prepared>(kept);
 
 const columns = {
   id: piece.id,
@@ -69,8 +74,26 @@ export function sourceScore(db: Db, pieceId: string): ReadResult {
   return readSource(db, rowOf(db, pieceId));
 }
 
+/** What a file says of itself. */
+export interface ReadPiece {
+  readonly title: string;
+  readonly composer: string;
+}
+
+/** Reads a file that is not kept yet; when it is, it need not be read again. Throws InputError where it cannot be read. */
+export function readPiece(
+  _db: Db,
+  { name, bytes }: { readonly name: string; readonly bytes: Uint8Array },
+): ReadPiece {
+  const result = readScoreFile(name, bytes);
+  files.set(fileKey(hashOf(bytes), name), result);
+  return { title: titleOf(result.score, name), composer: result.score.composer };
+}
+
+const fileKey = (hash: string, name: string): string => `${ENGINE} ${hash} ${name}`;
+
 function readSource(db: Db, { id, sourceHash, sourceName }: Row): ReadResult {
-  const key = `${ENGINE} ${sourceHash} ${sourceName}`;
+  const key = fileKey(sourceHash, sourceName);
   const known = files.get(key);
   if (known) return known;
   const { bytes } = db.select({ bytes: piece.source }).from(piece).where(eq(piece.id, id)).get()!;

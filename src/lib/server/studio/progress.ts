@@ -18,7 +18,9 @@ import { assignment, assignmentSummary, piece, progressEvent, version } from '..
 import { eventsOf, findAssignment, type AssignmentRow } from './assignments';
 import { contentKey } from './contentKey';
 import { preparedKeys } from './prepared';
-import { versionBasis, versionSummaries, type VersionSummary } from './summaries';
+import type { Work } from '../pool/work';
+import type { VersionSummary } from './derive';
+import { versionBasis, versionSummaries, versionSummaryOf } from './summaries';
 import { findVersion } from './versions';
 
 /** The next thing to practise, as a line says it. */
@@ -49,6 +51,14 @@ export interface AssignmentLine {
   /** What is next, its measures by their numbers. */
   readonly next: (NextLine & { readonly numbers: readonly [string, string] }) | null;
   readonly picture: PathPicture;
+}
+
+/** An assignment whose version cannot be shown, and why. */
+export interface BrokenLine {
+  readonly id: string;
+  readonly learnerId: string;
+  readonly title: string;
+  readonly problem: string;
 }
 
 /** Everything that follows from a version and the events of an assignment. */
@@ -96,7 +106,7 @@ const lastEventOf = sql<
 >`(select max(${progressEvent.id}) from ${progressEvent} where ${progressEvent.assignmentId} = ${assignment.id})`;
 
 /** The lines of some assignments; what has changed since it was kept is computed again. */
-function linesOf(db: Db, ids: readonly string[]): AssignmentLine[] {
+async function linesOf(db: Db, work: Work, ids: readonly string[]): Promise<(AssignmentLine | BrokenLine)[]> {
   if (ids.length === 0) return [];
   const rows: Listed[] = db
     .select({
@@ -124,18 +134,22 @@ function linesOf(db: Db, ids: readonly string[]): AssignmentLine[] {
   );
   const stale = rows.filter((row, i) => row.basis !== bases[i]);
   const summaries = new Map(
-    versionSummaries(
-      db,
-      stale.map(({ versionId, pieceId, edit }) => ({ versionId, pieceId, number: edit })),
+    (
+      await versionSummaries(
+        db,
+        work,
+        stale.map(({ versionId, pieceId, edit }) => ({ versionId, pieceId, number: edit })),
+      )
     ).map((summary, i) => [stale[i]!.id, summary]),
   );
   const byId = new Map(
-    rows.map((row, i) => {
+    rows.map((row, i): [string, AssignmentLine | BrokenLine] => {
       const summary = summaries.get(row.id);
-      return [
-        row.id,
-        summary ? derive(db, row, summary, bases[i]!) : (JSON.parse(row.data!) as AssignmentLine),
-      ];
+      if (!summary) return [row.id, JSON.parse(row.data!) as AssignmentLine];
+      const { id, learnerId, title } = row;
+      return 'problem' in summary
+        ? [id, { id, learnerId, title, problem: summary.problem }]
+        : [id, derive(db, row, summary, bases[i]!)];
     }),
   );
   return ids.flatMap((id) => byId.get(id) ?? []);
@@ -167,12 +181,18 @@ function derive(db: Db, row: Listed, summary: VersionSummary, basis: string): As
 }
 
 /** Derives the line of an assignment after something was recorded, so that no list has to. */
-export const deriveLine = (db: Db, assignmentId: string): void => void linesOf(db, [assignmentId]);
+export const deriveLine = async (db: Db, work: Work, assignmentId: string): Promise<void> =>
+  void (await linesOf(db, work, [assignmentId]));
 
 /** The lines of a learner's pieces, in the order in which they were given. */
-export const piecesOfLearner = (db: Db, learnerId: string): AssignmentLine[] =>
+export const piecesOfLearner = (
+  db: Db,
+  work: Work,
+  learnerId: string,
+): Promise<(AssignmentLine | BrokenLine)[]> =>
   linesOf(
     db,
+    work,
     db
       .select({ id: assignment.id })
       .from(assignment)
@@ -183,11 +203,14 @@ export const piecesOfLearner = (db: Db, learnerId: string): AssignmentLine[] =>
   );
 
 /** For each learner the lines of the last pieces given, at most so many, and how many there are in all. */
-export function latestPieces(
+export async function latestPieces(
   db: Db,
+  work: Work,
   learners: readonly string[],
   most: number,
-): ReadonlyMap<string, { readonly lines: readonly AssignmentLine[]; readonly all: number }> {
+): Promise<
+  ReadonlyMap<string, { readonly lines: readonly (AssignmentLine | BrokenLine)[]; readonly all: number }>
+> {
   if (learners.length === 0) return new Map();
   const given = new Map<string, string[]>();
   for (const { id, learnerId } of db
@@ -197,8 +220,9 @@ export function latestPieces(
     .orderBy(desc(assignment.createdAt))
     .all())
     given.set(learnerId, [...(given.get(learnerId) ?? []), id]);
-  const lines = linesOf(
+  const lines = await linesOf(
     db,
+    work,
     [...given.values()].flatMap((ids) => ids.slice(0, most)),
   );
   return new Map(
@@ -213,14 +237,16 @@ export function latestPieces(
 }
 
 /** Everything that the page of one assignment says. */
-export function progressOf(db: Db, row: AssignmentRow) {
+export async function progressOf(db: Db, work: Work, row: AssignmentRow) {
   const found = findVersion(db, row.versionId);
   if (!found) throw new Error(`Assignment ${row.id} has lost its version.`);
-  const [summary] = versionSummaries(db, [
-    { versionId: row.versionId, pieceId: found.pieceId, number: row.edit },
-  ]);
+  const summary = await versionSummaryOf(db, work, {
+    versionId: row.versionId,
+    pieceId: found.pieceId,
+    number: row.edit,
+  });
   const { learned, chunks, states, reachedTempo, bothHands, next } = computed(
-    summary!,
+    summary,
     row.goalTempo,
     eventsOf(db, row.id),
   );
@@ -228,16 +254,16 @@ export function progressOf(db: Db, row: AssignmentRow) {
     id: row.id,
     versionId: found.id,
     title: found.title,
-    level: summary!.level,
-    key: summary!.key,
+    level: summary.level,
+    key: summary.key,
     goalTempo: row.goalTempo,
     /** What was given, and how many edits of the version came after it. */
     given: { edit: row.edit, since: found.edit - row.edit },
     reachedTempo,
-    time: summary!.time,
-    numbers: summary!.numbers,
-    form: summary!.form,
-    difficulty: summary!.difficulty,
+    time: summary.time,
+    numbers: summary.numbers,
+    form: summary.form,
+    difficulty: summary.difficulty,
     states,
     bothHands,
     next,
@@ -256,12 +282,13 @@ export function progressOf(db: Db, row: AssignmentRow) {
   };
 }
 
-export type Progress = ReturnType<typeof progressOf>;
+export type Progress = Awaited<ReturnType<typeof progressOf>>;
 
-export function findProgress(
+export async function findProgress(
   db: Db,
+  work: Work,
   assignmentId: string,
-): { progress: Progress; assignment: AssignmentRow } | undefined {
+): Promise<{ progress: Progress; assignment: AssignmentRow } | undefined> {
   const found = findAssignment(db, assignmentId);
-  return found && { assignment: found, progress: progressOf(db, found) };
+  return found && { assignment: found, progress: await progressOf(db, work, found) };
 }

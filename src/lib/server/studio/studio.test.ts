@@ -26,7 +26,8 @@ import {
 import { setStudioLevels, studioLevels } from './levels';
 import { addPiece, findPiece, listPieces, setSections, sourceFile } from './pieces';
 import { preparedPiece } from './prepared';
-import { findProgress, piecesOfLearner } from './progress';
+import { inThisThread } from '../pool/work';
+import { findProgress, piecesOfLearner, type AssignmentLine } from './progress';
 import { pieceSummaries } from './summaries';
 import {
   addVersion,
@@ -62,7 +63,7 @@ const bytes = new TextEncoder().encode(
     }),
   ),
 );
-const bring = (): string => addPiece(db, { name: 'melody.musicxml', bytes, rights: 'own work' }).id;
+const bring = (): string => addPiece(db, { name: 'melody.musicxml', bytes, rights: 'own work' });
 const nora = {
   name: 'Nora',
   weekday: 2,
@@ -99,6 +100,9 @@ const deciding = (document: VersionDocument, decision: Decision) =>
   editing(document, (draft) => {
     draft.decisions[`finger ${(decision.at as { note: string }).note}`] = decision;
   }).patches;
+const progressNow = async (id: string) => (await findProgress(db, inThisThread(db), id))!.progress;
+const linesNow = async (learner: string) =>
+  (await piecesOfLearner(db, inThisThread(db), learner)) as AssignmentLine[];
 /** Decides a finger on the newest state, as a page does. */
 const decideFinger = (id: string, note: string, value: 1 | 2 | 3 | 4 | 5) => {
   const { document, edit } = savedState(db, id)!;
@@ -227,21 +231,21 @@ describe('learners', () => {
 });
 
 describe('assignments', () => {
-  it('are given once, and their record only ever grows', () => {
+  it('are given once, and their record only ever grows', async () => {
     const learnerId = addLearner(db, nora, '2026-01-01');
     const versionId = addVersion(db, bring(), plain);
     const id = giveVersion(db, versionId, learnerId, { edit: 0, goalTempo: 80 });
     expect(giveVersion(db, versionId, learnerId, { edit: 0, goalTempo: 90 })).toBe(id);
     expect(holdersOf(db, versionId).map((h) => h.name)).toEqual(['Nora']);
     recordStep(db, id, { chunk: 'm0..m1', step: 'hear', tempo: null, undone: false });
-    expect(findProgress(db, id)!.progress.chunks[0]!.steps[0]!.done).not.toBeNull();
+    expect((await progressNow(id)).chunks[0]!.steps[0]!.done).not.toBeNull();
     recordStep(db, id, { chunk: 'm0..m1', step: 'hear', tempo: null, undone: true });
     expect(eventsOf(db, id).map((e) => e.undone)).toEqual([false, true]);
-    const [line] = piecesOfLearner(db, learnerId);
+    const [line] = await linesNow(learnerId);
     expect(line).toMatchObject({ title: 'Melody', goalTempo: 80, next: { step: { id: 'hear' } } });
-    expect(findProgress(db, id)!.progress.chunks[0]!.steps[0]!.done).toBeNull();
+    expect((await progressNow(id)).chunks[0]!.steps[0]!.done).toBeNull();
   });
-  it('show what was given until the new state is given, and what was learned stays', () => {
+  it('show what was given until the new state is given, and what was learned stays', async () => {
     const learnerId = addLearner(db, nora, '2026-01-01');
     const versionId = addVersion(db, bring(), plain);
     const id = giveVersion(db, versionId, learnerId, { edit: 0, goalTempo: 80 });
@@ -251,21 +255,21 @@ describe('assignments', () => {
       draft.recipe.introduction = 2;
     }).patches;
     saveEdit(db, versionId, { patches, basedOn: 0 });
-    const before = findProgress(db, id)!.progress;
+    const before = await progressNow(id);
     expect(before).toMatchObject({ given: { edit: 0, since: 1 }, states: ['both', 'both'] });
     giveVersion(db, versionId, learnerId, { edit: 1, goalTempo: 80 });
     expect(findAssignment(db, id)!.edit).toBe(1);
-    expect(findProgress(db, id)!.progress.states).toEqual(['open', 'open', 'both', 'both']);
-    expect(piecesOfLearner(db, learnerId)[0]!.picture.states).toBe('oo|bb');
+    expect((await progressNow(id)).states).toEqual(['open', 'open', 'both', 'both']);
+    expect((await linesNow(learnerId))[0]!.picture.states).toBe('oo|bb');
     recordStep(db, id, { chunk: 'i0..i1', step: 'right', tempo: 60, undone: false });
     giveVersion(db, versionId, learnerId, { edit: 0, goalTempo: 80 });
-    expect(findProgress(db, id)!.progress.elsewhere).toMatchObject([{ chunk: 'i0..i1', step: 'right' }]);
+    expect((await progressNow(id)).elsewhere).toMatchObject([{ chunk: 'i0..i1', step: 'right' }]);
   });
-  it('refuse learners and versions that are not there', () => {
+  it('refuse learners and versions that are not there', async () => {
     expect(() => giveVersion(db, 'no version', 'no learner', { edit: 0, goalTempo: 80 })).toThrow(
       /FOREIGN KEY/,
     );
-    expect(piecesOfLearner(db, 'no learner')).toEqual([]);
+    expect(await linesNow('no learner')).toEqual([]);
   });
 });
 
@@ -279,29 +283,29 @@ describe('after a change of a piece everything agrees at once', () => {
       }),
     ),
   );
-  it('version, steps and lists have the sections that were kept a moment ago, and levels and titles too', () => {
-    const pieceId = addPiece(db, { name: 'scale.musicxml', bytes: song, rights: 'own work' }).id;
+  it('version, steps and lists have the sections that were kept a moment ago, and levels and titles too', async () => {
+    const pieceId = addPiece(db, { name: 'scale.musicxml', bytes: song, rights: 'own work' });
     const versionId = addVersion(db, pieceId, plain);
     const row = findVersion(db, versionId)!;
     const learnerId = addLearner(db, nora, '2026-01-01');
     const id = giveVersion(db, versionId, learnerId, { edit: 0, goalTempo: 80 });
-    const labels = (): unknown => ({
+    const labels = async (): Promise<unknown> => ({
       version: realiseVersion(db, row).form.sections.map((s) => s.label),
-      steps: [...new Set(findProgress(db, id)!.progress.chunks.map((c) => c.section))],
-      list: piecesOfLearner(db, learnerId)[0]!.next!.chunk.section,
+      steps: [...new Set((await progressNow(id)).chunks.map((c) => c.section))],
+      list: (await linesNow(learnerId))[0]!.next!.chunk.section,
     });
-    const before = labels();
+    const before = await labels();
     setSections(db, pieceId, [
       { measure: 0, name: 'Up' },
       { measure: 5, name: 'Top' },
     ]);
-    expect(labels()).toEqual({ version: ['Up', 'Top'], steps: ['Up', 'Top'], list: 'Up' });
+    expect(await labels()).toEqual({ version: ['Up', 'Top'], steps: ['Up', 'Top'], list: 'Up' });
     setSections(db, pieceId, null);
-    expect(labels()).toEqual(before);
-    const tempo = findProgress(db, id)!.progress;
+    expect(await labels()).toEqual(before);
+    const tempo = await progressNow(id);
     setStudioLevels(db, [{ ...LEVELS[0]!, level: 2, name: 'Own', tempoShare: 0.5 }]);
     expect(realiseVersion(db, row).goalTempo).toBeLessThan(tempo.goalTempo);
-    expect(pieceSummaries(db).get(pieceId)).toMatchObject({ newMeasures: 8 });
+    expect((await pieceSummaries(db, inThisThread(db))).get(pieceId)).toMatchObject({ newMeasures: 8 });
   });
 });
 
@@ -313,7 +317,7 @@ describe('the database', () => {
     });
     expect(listPieces(openDatabase(folder, 'drizzle'))).toHaveLength(1);
   });
-  it('is filled with the demo studio only while it is empty', () => {
+  it('is filled with the demo studio only while it is empty', async () => {
     expect(isEmpty(db)).toBe(true);
     fillDemoStudio(db);
     expect(isEmpty(db)).toBe(false);
@@ -327,7 +331,7 @@ describe('the database', () => {
       'Teakettle Stroll',
     ]);
     for (const learner of listLearners(db))
-      for (const piece of piecesOfLearner(db, learner.id)) expect(piece.next).not.toBeNull();
+      for (const piece of await linesNow(learner.id)) expect(piece.next).not.toBeNull();
   });
 });
 

@@ -8,24 +8,35 @@
   import NextStep from './NextStep.svelte';
 
   interface Props {
-    piece: {
-      id: string;
-      title: string;
-      time: TimeSignature;
-      next: ComponentProps<typeof NextStep>['next'];
-      picture: Picture;
-      newMeasures: number;
-      bothHands: number;
-    };
+    piece: Shown | Broken;
+  }
+  interface Broken {
+    id: string;
+    title: string;
+    /** Why it cannot be shown. */
+    problem: string;
+  }
+  interface Shown {
+    id: string;
+    title: string;
+    time: TimeSignature;
+    next: ComponentProps<typeof NextStep>['next'];
+    picture: Picture;
+    newMeasures: number;
+    bothHands: number;
   }
   let { piece }: Props = $props();
 </script>
 
-<div class="grid grid-cols-[minmax(0,1fr)_minmax(0,250px)] items-center gap-5 py-1">
-  <p>
-    <a class="hover:text-accent" href="/assignments/{piece.id}">
-      <NextStep title={piece.title} time={piece.time} next={piece.next} />
-    </a>
-  </p>
-  <PathPicture picture={piece.picture} label="{piece.title}: {progressText(piece)}" />
-</div>
+{#if 'problem' in piece}
+  <p class="py-1"><strong class="font-semibold">{piece.title}</strong> cannot be shown: {piece.problem}</p>
+{:else}
+  <div class="grid grid-cols-[minmax(0,1fr)_minmax(0,250px)] items-center gap-5 py-1">
+    <p>
+      <a class="hover:text-accent" href="/assignments/{piece.id}">
+        <NextStep title={piece.title} time={piece.time} next={piece.next} />
+      </a>
+    </p>
+    <PathPicture picture={piece.picture} label="{piece.title}: {progressText(piece)}" />
+  </div>
+{/if}

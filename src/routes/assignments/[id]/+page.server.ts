@@ -4,6 +4,7 @@ import { readForm } from '$server/forms';
 import { findAssignment, recordStep } from '$server/studio/assignments';
 import { giveNow } from '$server/studio/giving';
 import { findLearner } from '$server/studio/learners';
+import { work } from '$server/pool';
 import { deriveLine, findProgress } from '$server/studio/progress';
 import { findVersion } from '$server/studio/versions';
 import { toQuarters } from '$ui/text';
@@ -11,8 +12,8 @@ import { error, fail } from '@sveltejs/kit';
 import { z } from 'zod';
 import type { Actions, PageServerLoad } from './$types';
 
-export const load: PageServerLoad = ({ params }) => {
-  const found = findProgress(db(), params.id);
+export const load: PageServerLoad = async ({ params }) => {
+  const found = await findProgress(db(), work, params.id);
   if (!found) error(404, 'There is no such assignment.');
   const learner = findLearner(db(), found.assignment.learnerId)!;
   return { progress: found.progress, learner: { id: learner.id, name: learner.name } };
@@ -36,7 +37,7 @@ const stepSchema = z.object({
 /** Records a step of the assignment, reached or taken back. */
 async function record(id: string, request: Request, undone: boolean) {
   const assignment = findAssignment(db(), id);
-  const found = assignment && findProgress(db(), id);
+  const found = assignment && (await findProgress(db(), work, id));
   if (!found) return fail(404, { message: 'This assignment is no longer there.' });
   const form = readForm(await request.formData(), stepSchema);
   if (!form.ok) return fail(422, { message: Object.values(form.problems).join(' ') });
@@ -49,7 +50,7 @@ async function record(id: string, request: Request, undone: boolean) {
     tempo: tempo === null || undone ? null : toQuarters(found.progress.time, tempo),
     undone,
   });
-  deriveLine(db(), id);
+  await deriveLine(db(), work, id);
   return { message: '' };
 }
 
@@ -57,11 +58,11 @@ export const actions: Actions = {
   tick: ({ params, request }) => record(params.id, request, false),
   untick: ({ params, request }) => record(params.id, request, true),
   /** Gives the newest state of the version in place of the one that the learner has. */
-  renew: ({ params }) => {
+  renew: async ({ params }) => {
     const assignment = findAssignment(db(), params.id);
     const version = assignment && findVersion(db(), assignment.versionId);
     if (!assignment || !version) return fail(404, { message: 'This assignment is no longer there.' });
-    giveNow(db(), version, assignment.learnerId);
+    await giveNow(db(), work, version, assignment.learnerId);
     return { message: '' };
   },
 };

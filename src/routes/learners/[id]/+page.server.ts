@@ -2,17 +2,18 @@ import { db } from '$server/db';
 import { readForm } from '$server/forms';
 import { addLesson, findLearner, learnerSchema, lessonsOf, updateLearner } from '$server/studio/learners';
 import { levelNames } from '$server/studio/levels';
+import { work } from '$server/pool';
 import { piecesOfLearner } from '$server/studio/progress';
 import { error, fail } from '@sveltejs/kit';
 import { z } from 'zod';
 import type { Actions, PageServerLoad } from './$types';
 
-export const load: PageServerLoad = ({ params }) => {
+export const load: PageServerLoad = async ({ params }) => {
   const learner = findLearner(db(), params.id);
   if (!learner) error(404, 'There is no such learner.');
   return {
     learner,
-    pieces: piecesOfLearner(db(), learner.id),
+    pieces: await piecesOfLearner(db(), work, learner.id),
     lessons: lessonsOf(db(), learner.id),
     levels: levelNames(db()),
     today: new Date().toISOString().slice(0, 10),

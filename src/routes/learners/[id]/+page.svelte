@@ -2,13 +2,14 @@
   import { enhance } from '$app/forms';
   import { keyName } from '$core/theory/key';
   import LearnerForm from '$ui/learner/LearnerForm.svelte';
+  import PieceLine from '$ui/learner/PieceLine.svelte';
   import NextStep from '$ui/learner/NextStep.svelte';
   import PathPicture from '$ui/path/PathPicture.svelte';
   import { WEEKDAYS, plural, progressText, reachName, shortDate, tempoText, toBeats } from '$ui/text';
 
   let { data, form } = $props();
   const learner = $derived(data.learner);
-  const next = $derived(data.pieces.find((p) => p.next));
+  const next = $derived(data.pieces.flatMap((p) => ('problem' in p || !p.next ? [] : [p]))[0]);
   const since = $derived(
     new Date(`${learner.since}T12:00:00`).toLocaleDateString('en-GB', { month: 'long', year: 'numeric' }),
   );
@@ -37,19 +38,21 @@
 
     {#each data.pieces as piece (piece.id)}
       <section class="mt-5 border-t border-hairline pt-3" aria-label={piece.title}>
-        <div class="flex flex-wrap items-baseline gap-x-3">
-          <h2><a href="/assignments/{piece.id}" class="hover:text-accent">{piece.title}</a></h2>
-          <span class="text-quiet">level {piece.level}, {keyName(piece.key)}</span>
-          <span class="ml-auto text-quiet">
-            {progressText(piece)}{piece.reachedTempo
-              ? `, up to ${tempoText(piece.time, piece.reachedTempo)} of ${toBeats(piece.time, piece.goalTempo)}`
-              : ''}
-          </span>
-        </div>
-        <div class="mt-1 grid grid-cols-[minmax(0,250px)_minmax(0,1fr)] items-center gap-5">
-          <PathPicture picture={piece.picture} label="{piece.title}: {progressText(piece)}" />
-          <p class="text-quiet"><NextStep time={piece.time} next={piece.next} /></p>
-        </div>
+        {#if 'problem' in piece}<PieceLine {piece} />{:else}
+          <div class="flex flex-wrap items-baseline gap-x-3">
+            <h2><a href="/assignments/{piece.id}" class="hover:text-accent">{piece.title}</a></h2>
+            <span class="text-quiet">level {piece.level}, {keyName(piece.key)}</span>
+            <span class="ml-auto text-quiet">
+              {progressText(piece)}{piece.reachedTempo
+                ? `, up to ${tempoText(piece.time, piece.reachedTempo)} of ${toBeats(piece.time, piece.goalTempo)}`
+                : ''}
+            </span>
+          </div>
+          <div class="mt-1 grid grid-cols-[minmax(0,250px)_minmax(0,1fr)] items-center gap-5">
+            <PathPicture picture={piece.picture} label="{piece.title}: {progressText(piece)}" />
+            <p class="text-quiet"><NextStep time={piece.time} next={piece.next} /></p>
+          </div>
+        {/if}
       </section>
     {:else}
       <p class="mt-6 border-t border-hairline pt-4 text-quiet">

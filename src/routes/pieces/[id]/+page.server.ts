@@ -8,7 +8,7 @@ import { db } from '$server/db';
 import { findLearner, listLearners, startFor } from '$server/studio/learners';
 import { levelNames } from '$server/studio/levels';
 import { findPiece, RIGHTS, sectionsOf, setParts, setRights } from '$server/studio/pieces';
-import { sourceScore } from '$server/studio/prepared';
+import { work } from '$server/pool';
 import { pieceFacts } from '$server/studio/summaries';
 import { addVersion, listVersions } from '$server/studio/versions';
 import { holdersByVersion } from '$server/studio/assignments';
@@ -16,10 +16,10 @@ import { error, fail, redirect } from '@sveltejs/kit';
 import { z } from 'zod';
 import type { Actions, PageServerLoad } from './$types';
 
-export const load: PageServerLoad = ({ params }) => {
+export const load: PageServerLoad = async ({ params }) => {
   const piece = findPiece(db(), params.id);
   if (!piece) error(404, 'There is no such piece.');
-  const { key, ...facts } = pieceFacts(db(), piece.id);
+  const { key, ...facts } = await pieceFacts(db(), work, piece.id);
   const holders = holdersByVersion(db(), piece.id);
   return {
     piece,
@@ -64,7 +64,7 @@ export const actions: Actions = {
     const data = await request.formData();
     if (!findPiece(db(), params.id)) return fail(404, { message: 'This piece is no longer there.' });
     const choices: PartChoices = {};
-    for (const { id } of sourceScore(db(), params.id).score.parts) {
+    for (const { id } of (await pieceFacts(db(), work, params.id)).parts.list) {
       const choice = z.enum(PART_CHOICES).safeParse(data.get(`part ${id}`));
       if (choice.success) choices[id] = choice.data;
     }

@@ -1,13 +1,12 @@
 import { WRITTEN_FORMATS } from '$core/io/writeScoreFile';
-import { levelNumbered } from '$core/arrange/levels';
 import { db } from '$server/db';
 import { holdersOf } from '$server/studio/assignments';
 import { giveNow } from '$server/studio/giving';
 import { findLearner, listLearners } from '$server/studio/learners';
 import { studioLevels } from '$server/studio/levels';
-import { picturesOf } from '$server/studio/opening';
+import { about, work } from '$server/pool';
 import { preparedKey } from '$server/studio/prepared';
-import { findVersion, realiseDocument, savedState } from '$server/studio/versions';
+import { findVersion, savedState } from '$server/studio/versions';
 import type { Opening } from '$ui/bench/opening';
 import { error, fail } from '@sveltejs/kit';
 import type { Actions, PageServerLoad } from './$types';
@@ -17,22 +16,17 @@ const SHOW = { width: 920, fingers: true, counts: true, chords: true };
 /** Phrases whose pictures come with the page: what is seen of it at first. */
 const FIRST = 3;
 
-export const load: PageServerLoad = async ({ params }) => {
+export const load: PageServerLoad = async ({ params, request }) => {
   const row = findVersion(db(), params.id);
   if (!row) error(404, 'There is no such version.');
   const saved = savedState(db(), row.id)!;
   const levels = studioLevels(db());
-  const version = realiseDocument(db(), row.pieceId, saved.document);
   const holders = holdersOf(db(), row.id);
-  const opening: Opening = {
-    form: version.form,
-    numbers: version.score.measures.map((m) => m.number),
-    difficulty: version.difficulty.map((d) => d.score),
-    level: saved.document.recipe.level,
-    levelName: levelNumbered(saved.document.recipe.level, levels).name,
-    key: version.key,
-    accountText: version.accountText,
-  };
+  const { opening, pictures }: { opening: Opening; pictures: string[] } = await work(
+    'opening',
+    { pieceId: row.pieceId, document: saved.document, show: SHOW, first: FIRST },
+    about(row.pieceId, request),
+  );
   return {
     version: { id: row.id, pieceId: row.pieceId, title: row.title },
     saved,
@@ -40,7 +34,7 @@ export const load: PageServerLoad = async ({ params }) => {
     score: `/pieces/${row.pieceId}/score?of=${preparedKey(db(), row.pieceId)}`,
     show: SHOW,
     opening,
-    pictures: await picturesOf(version, version.form.phrases.slice(0, FIRST), SHOW),
+    pictures,
     levels,
     holders,
     formats: WRITTEN_FORMATS.map(({ ending, name }) => ({ ending, name })),
@@ -56,7 +50,7 @@ export const actions: Actions = {
     const version = findVersion(db(), params.id);
     const learner = findLearner(db(), String((await request.formData()).get('learner')));
     if (!version || !learner) return fail(404, { message: 'This version or learner is no longer there.' });
-    giveNow(db(), version, learner.id);
+    await giveNow(db(), work, version, learner.id);
     return { given: learner.name };
   },
 };

@@ -1,4 +1,3 @@
-import { keyOf } from '$core/analysis/key';
 import { keyCode } from '$core/theory/key';
 import { documentOf, type VersionDocument } from '$core/version/document';
 import { DEFAULT_RECIPE, recipeSchema } from '$core/version/recipe';
@@ -6,7 +5,9 @@ import { db } from '$server/db';
 import { findLearner, listLearners, startFor, voiceOf } from '$server/studio/learners';
 import { studioLevels } from '$server/studio/levels';
 import { findPiece } from '$server/studio/pieces';
-import { preparedPiece } from '$server/studio/prepared';
+import { work } from '$server/pool';
+import { preparedKey } from '$server/studio/prepared';
+import { pieceFacts } from '$server/studio/summaries';
 import { addVersion } from '$server/studio/versions';
 import { error, fail, redirect } from '@sveltejs/kit';
 import type { Actions, PageServerLoad } from './$types';
@@ -18,15 +19,14 @@ const wantedAt = (url: URL) => {
   return { learner, document: { ...base, recipe: { ...base.recipe, level } } };
 };
 
-export const load: PageServerLoad = ({ params, url }) => {
+export const load: PageServerLoad = async ({ params, url }) => {
   const piece = findPiece(db(), params.id);
   if (!piece) error(404, 'There is no such piece.');
-  const prepared = preparedPiece(db(), piece.id);
-  const key = keyOf(prepared.score);
+  const { key } = await pieceFacts(db(), work, piece.id);
   const { learner, document } = wantedAt(url);
   return {
     piece: { id: piece.id, title: piece.title },
-    score: `/pieces/${piece.id}/score?of=${prepared.key}`,
+    score: `/pieces/${piece.id}/score?of=${preparedKey(db(), piece.id)}`,
     levels: studioLevels(db()),
     learners: listLearners(db()).map(({ id, name, level }) => ({ id, name, level })),
     learner: learner?.id ?? '',

@@ -1,7 +1,8 @@
 import { sectionStartsSchema } from '$core/analysis/sections';
 import { db } from '$server/db';
 import { findPiece, setSections } from '$server/studio/pieces';
-import { preparedPiece } from '$server/studio/prepared';
+import { work } from '$server/pool';
+import { pieceFacts } from '$server/studio/summaries';
 import { json } from '@sveltejs/kit';
 import type { RequestHandler } from './$types';
 
@@ -14,7 +15,7 @@ export const PUT: RequestHandler = async ({ params, request }) => {
   const sections = formSchema.safeParse(await request.json().catch(() => undefined));
   if (!sections.success)
     return json({ message: sections.error.issues[0]?.message ?? 'This is no form.' }, { status: 400 });
-  const { measures } = preparedPiece(db(), params.id).score;
+  const { numbers: measures } = await pieceFacts(db(), work, params.id);
   if (sections.data?.some((s) => s.measure >= measures.length))
     return json({ message: `The piece has only ${measures.length} measures.` }, { status: 400 });
   setSections(db(), params.id, sections.data);

@@ -1,23 +1,14 @@
-import { writePlainChart } from '$core/io/chart/write';
-import { keyName } from '$core/theory/key';
-import { inAllKeys } from '$core/transpose/allKeys';
 import { db } from '$server/db';
 import { findPiece } from '$server/studio/pieces';
-import { preparedPiece } from '$server/studio/prepared';
+import { about, work } from '$server/pool';
 import { error } from '@sveltejs/kit';
 import type { PageServerLoad } from './$types';
 
-/** A chart without the lines that name what the page names already. */
-const bodyOf = (chart: string): string => chart.slice(chart.indexOf('\n\n') + 2).trimEnd();
-
-export const load: PageServerLoad = ({ params }) => {
+export const load: PageServerLoad = async ({ params, request }) => {
   const piece = findPiece(db(), params.id);
   if (!piece) error(404, 'There is no such piece.');
   return {
     piece: { id: piece.id, title: piece.title, rights: piece.rights },
-    charts: inAllKeys(preparedPiece(db(), piece.id).score).map(({ key, score }) => ({
-      key: keyName(key),
-      text: bodyOf(writePlainChart(score)),
-    })),
+    charts: await work('charts', piece.id, about(piece.id, request)),
   };
 };

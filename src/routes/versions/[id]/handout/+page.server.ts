@@ -1,20 +1,18 @@
-import { chunksOf, stepsOf } from '$core/lessons/plan';
 import { db } from '$server/db';
 import { holdersOf } from '$server/studio/assignments';
 import { findPiece } from '$server/studio/pieces';
-import { picturesOf } from '$server/studio/opening';
-import { documentAt, findVersion, realiseDocument } from '$server/studio/versions';
+import { about, work } from '$server/pool';
+import { documentAt, findVersion } from '$server/studio/versions';
 import { error } from '@sveltejs/kit';
 import { z } from 'zod';
 import type { PageServerLoad } from './$types';
 
 /** Width of the music on paper, in CSS pixels: fits A4 and Letter between their margins. */
 const PAPER_WIDTH = 700;
-/** Phrases that come with the page, and the time it has to go out before the others are begun, in milliseconds. */
+/** Phrases that come with the page, and that are drawn at a time behind it. */
 const FIRST = 3;
-const HEAD_START = 400;
 
-export const load: PageServerLoad = async ({ params, url }) => {
+export const load: PageServerLoad = async ({ params, url, request }) => {
   const row = findVersion(db(), params.id);
   const piece = row && findPiece(db(), row.pieceId);
   if (!row || !piece) error(404, 'There is no such version.');
@@ -27,27 +25,26 @@ export const load: PageServerLoad = async ({ params, url }) => {
     .catch(row.edit)
     .parse(url.searchParams.get('at') ?? row.edit);
   const document = documentAt(db(), row.id, number);
-  const version = realiseDocument(db(), row.pieceId, document);
+  const of = { pieceId: row.pieceId, document };
+  const asked = about(row.pieceId, request);
+  const { form, ...facts } = await work('handout', of, asked);
   const shows = (what: string): boolean => url.searchParams.get(what) !== 'no';
-  const options = {
+  const show = {
     width: PAPER_WIDTH,
     fingers: shows('fingers'),
     counts: shows('counts'),
     chords: shows('chords'),
   };
+  const drawn = (from: number, to: number, isLater: boolean) =>
+    work('phrases', { ...of, show, from, to }, { ...asked, isLater });
   // The first phrases come with the page and the others behind them; without a script the page is asked for whole.
-  const { phrases } = version.form;
-  const first = url.searchParams.has('whole') ? phrases.length : FIRST;
-  const drawn = async (some: typeof phrases) => {
-    const pictures = await picturesOf(version, some, options);
-    return some.map(({ from, section: at }, i) => {
-      const section = version.form.sections[at]!;
-      return { from, heading: section.from === from ? section.label : '', svg: pictures[i]! };
-    });
-  };
-  const begun = await drawn(phrases.slice(0, first));
-  const others = new Promise((resolve) => setTimeout(resolve, phrases.length > first ? HEAD_START : 0)).then(
-    () => drawn(phrases.slice(first)),
+  const all = form.phrases.length;
+  const first = url.searchParams.has('whole') ? all : Math.min(FIRST, all);
+  const begun = await drawn(0, first, false);
+  // A few at a time, so that other pages are drawn in between.
+  const batches = Array.from({ length: Math.ceil((all - first) / FIRST) }, (_, i) => first + i * FIRST);
+  const others = Promise.all(batches.map((from) => drawn(from, from + FIRST, true))).then((drawn) =>
+    drawn.flat(),
   );
   others.catch(() => undefined);
   return {
@@ -59,22 +56,15 @@ export const load: PageServerLoad = async ({ params, url }) => {
     level: document.recipe.level,
     /** The state that is shown, where it is not the newest. */
     earlier: number === row.edit ? null : number,
-    key: version.key,
-    goalTempo: version.goalTempo,
-    measures: version.score.measures.map(({ number, time }) => ({ number, time })),
-    form: version.form,
-    difficulty: version.difficulty.map((d) => d.score),
+    ...facts,
+    form,
     phrases: begun,
     others,
-    steps: chunksOf(version.form, version.score.measures).map((chunk) => ({
-      chunk,
-      steps: stepsOf(chunk).map(({ id, says, share }) => ({ id, says, share })),
-    })),
     paper: url.searchParams.get('paper') === 'letter' ? ('letter' as const) : ('a4' as const),
     shown: {
-      fingers: options.fingers,
-      counts: options.counts,
-      chords: options.chords,
+      fingers: show.fingers,
+      counts: show.counts,
+      chords: show.chords,
       steps: shows('steps'),
     },
   };

@@ -1,8 +1,7 @@
-import { subjectOf } from '$core/decisions/decide';
-import { decisionText } from '$core/decisions/registry';
 import { editing } from '$core/edits/edit';
 import { db } from '$server/db';
 import { readForm } from '$server/forms';
+import { about, work } from '$server/pool';
 import {
   documentOfVersion,
   duplicateVersion,
@@ -10,11 +9,8 @@ import {
   findVersion,
   goBackTo,
   nameRevision,
-  realiseVersion,
   saveEdit,
 } from '$server/studio/versions';
-import { listed } from '$core/version/document';
-import { placeText } from '$core/decisions/placeText';
 import { error, fail, redirect } from '@sveltejs/kit';
 import { z } from 'zod';
 import type { Actions, PageServerLoad } from './$types';
@@ -22,7 +18,7 @@ import type { Actions, PageServerLoad } from './$types';
 /** Edits on one page. */
 const MOST = 100;
 
-export const load: PageServerLoad = ({ params, url }) => {
+export const load: PageServerLoad = async ({ params, url, request }) => {
   const version = findVersion(db(), params.id);
   if (!version) error(404, 'There is no such version.');
   const before = z.coerce
@@ -31,18 +27,15 @@ export const load: PageServerLoad = ({ params, url }) => {
     .min(1)
     .catch(version.edit + 1)
     .parse(url.searchParams.get('before') ?? undefined);
-  const { parked, score, form } = realiseVersion(db(), version);
-  const why = new Map(parked.map((p) => [p.decision, p.why]));
   return {
     version: { id: version.id, title: version.title, pieceId: version.pieceId, edit: version.edit },
     edits: editsOf(db(), version, MOST, before),
     most: MOST,
-    decisions: listed(documentOfVersion(db(), version)).map((decision) => ({
-      subject: subjectOf(decision),
-      says: decisionText(decision),
-      where: placeText(decision.at, { score, form }),
-      parked: why.get(decision) ?? null,
-    })),
+    decisions: await work(
+      'decisions',
+      { pieceId: version.pieceId, document: documentOfVersion(db(), version) },
+      about(version.pieceId, request),
+    ),
   };
 };
 

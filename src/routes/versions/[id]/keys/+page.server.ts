@@ -1,19 +1,18 @@
-import { keyOf } from '$core/analysis/key';
-import { keyCode } from '$core/theory/key';
-import { versionKey } from '$core/version/arrangement';
 import { db } from '$server/db';
 import { holdersOf } from '$server/studio/assignments';
 import { findLearner, voiceOf } from '$server/studio/learners';
 import { studioLevels } from '$server/studio/levels';
-import { preparedPiece } from '$server/studio/prepared';
+import { about, work } from '$server/pool';
+import { preparedKey } from '$server/studio/prepared';
+import { pieceFacts } from '$server/studio/summaries';
 import { findVersion, savedState } from '$server/studio/versions';
 import { error } from '@sveltejs/kit';
 import type { PageServerLoad } from './$types';
 
-export const load: PageServerLoad = ({ params }) => {
+export const load: PageServerLoad = async ({ params, request }) => {
   const row = findVersion(db(), params.id);
   if (!row) error(404, 'There is no such version.');
-  const { score, key } = preparedPiece(db(), row.pieceId);
+  const { key } = await pieceFacts(db(), work, row.pieceId);
   const levels = studioLevels(db());
   const saved = savedState(db(), row.id)!;
   const holders = holdersOf(db(), row.id).flatMap(({ learnerId }) => {
@@ -23,10 +22,14 @@ export const load: PageServerLoad = ({ params }) => {
   return {
     version: { id: row.id, title: row.title },
     saved,
-    score: `/pieces/${row.pieceId}/score?of=${key}`,
+    score: `/pieces/${row.pieceId}/score?of=${preparedKey(db(), row.pieceId)}`,
     levels,
-    mode: keyOf(score).mode,
-    current: keyCode(versionKey(score, saved.document.recipe, levels)),
+    mode: key.mode,
+    current: await work(
+      'versionKey',
+      { pieceId: row.pieceId, document: saved.document },
+      about(row.pieceId, request),
+    ),
     singer: holders.find((h) => h.voice) ?? null,
   };
 };

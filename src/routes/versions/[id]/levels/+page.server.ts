@@ -1,27 +1,18 @@
 import { levelText } from '$core/arrange/levels';
-import { scoreOfWhole } from '$core/difficulty/level';
-import { keyName } from '$core/theory/key';
-import { listed } from '$core/version/document';
-import { realise } from '$core/version/realise';
 import { db } from '$server/db';
 import { studioLevels } from '$server/studio/levels';
-import { picturesOf } from '$server/studio/opening';
-import { preparedPiece } from '$server/studio/prepared';
+import { about, work } from '$server/pool';
 import { addVersion, documentOfVersion, findVersion, listVersions } from '$server/studio/versions';
 import { error, fail, redirect } from '@sveltejs/kit';
 import { z } from 'zod';
 import type { Actions, PageServerLoad } from './$types';
 
-/** The page goes out before the other levels are begun, in milliseconds. */
-const HEAD_START = 400;
-
 const SHOW = { width: 860, fingers: true, counts: false, chords: true };
 
-export const load: PageServerLoad = async ({ params, url }) => {
+export const load: PageServerLoad = async ({ params, url, request }) => {
   const row = findVersion(db(), params.id);
   if (!row) error(404, 'There is no such version.');
   const document = documentOfVersion(db(), row);
-  const { score } = preparedPiece(db(), row.pieceId);
   const levels = studioLevels(db());
   const at = z.coerce
     .number()
@@ -30,27 +21,24 @@ export const load: PageServerLoad = async ({ params, url }) => {
     .catch(0)
     .parse(url.searchParams.get('phrase') ?? 0);
 
+  const asked = about(row.pieceId, request);
   /** The version at one level, and the picture of the phrase in it. */
-  const atLevel = async (level: number) => {
-    const version = realise(score, { ...document.recipe, level }, listed(document), levels);
-    const { phrases } = version.form;
-    const phrase = phrases[Math.min(at, phrases.length - 1)];
-    return {
-      key: keyName(version.key),
-      hard: scoreOfWhole(version.difficulty),
-      account: version.accountText,
-      form: version.form,
-      numbers: version.score.measures.map((m) => m.number),
-      picture: phrase ? (await picturesOf(version, [phrase], SHOW))[0] : undefined,
-    };
-  };
+  const atLevel = (level: number, isLater: boolean) =>
+    work(
+      'level',
+      {
+        pieceId: row.pieceId,
+        document: { ...document, recipe: { ...document.recipe, level } },
+        show: SHOW,
+        phrase: at,
+      },
+      { ...asked, isLater },
+    );
   const [first, ...others] = levels;
-  const shown = await atLevel(first!.level);
-  // The first level comes with the page; the others follow one by one, so that other pages are answered in between.
-  let before: Promise<unknown> = new Promise((resolve) => setTimeout(resolve, HEAD_START));
+  // The first level comes with the page, the others follow.
+  const shown = await atLevel(first!.level, false);
   const following = others.map(({ level }) => {
-    const made = before.then(() => new Promise(setImmediate)).then(() => atLevel(level));
-    before = made.catch(() => undefined);
+    const made = atLevel(level, true);
     made.catch(() => undefined);
     return made;
   });

@@ -1,13 +1,20 @@
+import { levelText } from '$core/arrange/levels';
 import { db } from '$server/db';
-import { downloadScore } from '$server/download';
-import { findVersion, realiseVersion } from '$server/studio/versions';
+import { downloadMusic } from '$server/download';
+import { about } from '$server/pool';
+import { documentOfVersion, findVersion } from '$server/studio/versions';
 import { error } from '@sveltejs/kit';
 import type { RequestHandler } from './$types';
 
 /** A version with its fingers, counts and pedal, in any format. */
-export const GET: RequestHandler = ({ params }) => {
+export const GET: RequestHandler = ({ params, request }) => {
   const version = findVersion(db(), params.id);
   if (!version) error(404, 'There is no such version.');
-  const { score } = realiseVersion(db(), version);
-  return downloadScore(score, `${version.title}, level ${version.level}`, params.ending);
+  const { pieceId, title, level } = version;
+  return downloadMusic(
+    { pieceId, document: documentOfVersion(db(), version), title, composer: '' },
+    `${title}, level ${levelText(level)}`,
+    params.ending,
+    about(pieceId, request),
+  );
 };

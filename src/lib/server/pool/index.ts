@@ -1,0 +1,34 @@
+/** The one pool of this process. KEYPATH_WORKER names the built script of its threads. */
+import { pathToFileURL } from 'node:url';
+import { resolve } from 'node:path';
+import { dataFolder } from '../db/open';
+import { openPool, type Pool } from './pool';
+import { db } from '../db';
+import { isLongPiece } from '../studio/pieces';
+import type { Asked, Work } from './work';
+
+let pool: Pool | undefined;
+
+/** Started with the server: the first page does not wait for a thread. */
+export function openThePool(): Pool {
+  // Built, a thread runs its own bundle; from the sources, it reads them as they are.
+  pool ??= openPool(
+    import.meta.env.PROD
+      ? { folder: dataFolder(), script: resolve(process.env.KEYPATH_WORKER ?? 'build/worker/worker.js') }
+      : {
+          folder: dataFolder(),
+          script: resolve('src/lib/server/pool/worker.ts'),
+          execArgv: ['--import', pathToFileURL(resolve('node_modules/tsx/dist/loader.mjs')).href],
+        },
+  );
+  return pool;
+}
+
+/** How work on a piece is asked for by a request: no longer wanted when the request is gone. */
+export const about = (pieceId: string, { signal }: Request): Asked => ({
+  signal,
+  isLong: isLongPiece(db(), pieceId),
+});
+
+/** Asks the pool of this process. */
+export const work: Work = (job, input, asked) => openThePool().work(job, input, asked);

@@ -1,0 +1,65 @@
+/** Everything that the pool does: each job reads the studio and answers with plain data. */
+import { formatOf } from '$core/io/writeScoreFile';
+import { previewOf } from '$lib/engrave/preview';
+import type { PartChoices } from '$core/score/parts';
+import type { Db } from '../db/open';
+import { derivePieces, deriveVersions } from '../studio/derive';
+import { chartsInAllKeys, songbookInAllKeys, sourceMeasures } from '../studio/pieceMusic';
+import { preparedPiece, readPiece, sourceScore } from '../studio/prepared';
+import {
+  atLevel,
+  decisionsPlaced,
+  handoutOf,
+  openingOf,
+  phrasesDrawn,
+  versionKeyCode,
+} from '../studio/versionMusic';
+import { realiseDocument } from '../studio/versions';
+import type { VersionDocument } from '$core/version/document';
+
+interface Brought {
+  readonly name: string;
+  readonly bytes: Uint8Array;
+  readonly parts?: PartChoices | undefined;
+}
+
+/** What is written: a version, or the piece as its file has it. */
+interface Written {
+  readonly pieceId: string;
+  readonly document?: VersionDocument;
+  readonly title: string;
+  readonly composer: string;
+  /** As in ".abc". */
+  readonly ending: string;
+}
+
+function writtenAs(db: Db, { pieceId, document, title, composer, ending }: Written): string | Uint8Array {
+  const score = document
+    ? realiseDocument(db, pieceId, document).score
+    : { ...sourceScore(db, pieceId).score, title, composer };
+  return formatOf(ending)!.write(score);
+}
+
+export const jobs = {
+  read: readPiece,
+  preview: (_db: Db, { parts, ...file }: Brought) => previewOf(file, parts),
+  pieces: derivePieces,
+  versions: deriveVersions,
+  /** As JSON: it goes to the page as it is. */
+  score: (db: Db, pieceId: string) => {
+    const { key, score } = preparedPiece(db, pieceId);
+    return { key, json: JSON.stringify(score) };
+  },
+  measures: sourceMeasures,
+  charts: chartsInAllKeys,
+  songbook: songbookInAllKeys,
+  opening: openingOf,
+  phrases: phrasesDrawn,
+  level: atLevel,
+  handout: handoutOf,
+  decisions: decisionsPlaced,
+  versionKey: versionKeyCode,
+  write: writtenAs,
+} as const;
+
+export type Jobs = typeof jobs;

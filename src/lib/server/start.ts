@@ -1,0 +1,29 @@
+/** What runs beside the pages, from the start of the server. */
+import { db } from './db';
+import { openThePool, work } from './pool';
+import { refreshOne } from './studio/summaries';
+
+/** Between two summaries that are made again, and between two looks whether there are any, in milliseconds. */
+const PAUSES = { between: 50, idle: 5000 };
+
+/** Opens the studio, starts the pool, and keeps the summaries fresh. */
+export function start(): void {
+  db();
+  openThePool();
+  keepFresh();
+}
+
+/** Makes again what no longer holds, one by one while the server has time. */
+function keepFresh(): void {
+  const passed = new Set<string>();
+  const step = async (): Promise<void> => {
+    let more = false;
+    try {
+      more = await refreshOne(db(), (job, input) => work(job, input, { isLater: true }), passed);
+    } catch (error) {
+      console.error('A summary could not be made again:', error);
+    }
+    setTimeout(step, more ? PAUSES.between : PAUSES.idle).unref();
+  };
+  setTimeout(step, PAUSES.idle).unref();
+}

@@ -1,0 +1,208 @@
+/**
+ * What pages show of pieces and versions, derived from their content. Reads and arranges, and so runs in the pool; summaries.ts keeps
+ * what comes out.
+ */
+import { formOf, type Form } from '$core/analysis/form';
+import { levelNumbered } from '$core/arrange/levels';
+import type { PartChoices } from '$core/score/parts';
+import { analysed } from '$core/version/analysed';
+import { goalTempoOf, versionKey } from '$core/version/arrangement';
+import { introductionOf } from '$core/version/introduction';
+import { partFacts, type PartFacts } from '$lib/engrave/preview';
+import { keyOf } from '$core/analysis/key';
+import { reportOf, type PieceReport } from '$core/analysis/report';
+import { InputError } from '$core/io/inputError';
+import type { Measure, TimeSignature } from '$core/score/score';
+import type { Key } from '$core/theory/key';
+import { and, eq } from 'drizzle-orm';
+import type { Db } from '../db/open';
+import { versionSummary } from '../db/schema';
+import { studioLevels } from './levels';
+import { preparedPiece, sourceScore } from './prepared';
+import { documentAt, realiseDocument } from './versions';
+
+/** Longer pieces are analysed by the page's own worker, which shows how far it is. */
+const LONG = 240;
+
+export interface PieceSummary {
+  readonly key: Key;
+  readonly time: TimeSignature;
+  /** Measures as they are played, and those to be learned. */
+  readonly measures: number;
+  readonly newMeasures: number;
+}
+
+/** The form as paths, chunks and steps need it. */
+export type SummaryForm = Pick<Form, 'firstSeen' | 'newMeasures' | 'measureCount' | 'phrases'> & {
+  readonly sections: readonly Pick<
+    Form['sections'][number],
+    'letter' | 'prime' | 'label' | 'role' | 'from' | 'to'
+  >[];
+};
+
+export interface VersionSummary {
+  readonly level: number;
+  readonly key: Key;
+  readonly goalTempo: number;
+  readonly time: TimeSignature;
+  /** By measure of the version. */
+  readonly ids: readonly string[];
+  readonly numbers: readonly string[];
+  readonly difficulty: readonly number[];
+  readonly form: SummaryForm;
+}
+
+/** What a piece's own page shows besides its versions. */
+export interface PieceFacts {
+  /** null where the piece is too long to be analysed for a page. */
+  readonly report: PieceReport | null;
+  readonly numbers: readonly string[];
+  readonly warnings: readonly string[];
+  readonly parts: { readonly list: readonly PartFacts[]; readonly choices: PartChoices };
+  readonly key: Key;
+}
+
+/** A version at an edit, whose summary is wanted. */
+export interface Wanted {
+  readonly versionId: string;
+  readonly pieceId: string;
+  readonly number: number;
+}
+
+/** What follows from the form of a version. */
+const formFacts = (form: Form, measures: readonly Measure[]) => ({
+  time: measures.at(-1)!.time,
+  ids: measures.map((m) => m.id),
+  numbers: measures.map((m) => m.number),
+  form: {
+    firstSeen: form.firstSeen,
+    newMeasures: form.newMeasures,
+    measureCount: form.measureCount,
+    phrases: form.phrases,
+    sections: form.sections.map(({ letter, prime, label, role, from, to }) => ({
+      letter,
+      prime,
+      label,
+      from,
+      to,
+      ...(role ? { role } : {}),
+    })),
+  },
+});
+
+/** What lists and the piece's own page say of a piece. Throws InputError where its file cannot be read. */
+export function derivePiece(db: Db, pieceId: string): { data: PieceSummary; facts: PieceFacts } {
+  const { score, parts, warnings } = preparedPiece(db, pieceId);
+  const report = score.measures.length > LONG ? null : reportOf(score);
+  const form = report?.form ?? formOf(score);
+  const key = keyOf(score);
+  return {
+    data: {
+      key,
+      time: score.measures[0]!.time,
+      measures: form.measureCount,
+      newMeasures: form.newMeasures,
+    },
+    facts: {
+      report,
+      numbers: score.measures.map((m) => m.number),
+      warnings,
+      parts: { list: partFacts(sourceScore(db, pieceId).score.parts), choices: parts },
+      key,
+    },
+  };
+}
+
+function wholeVersion(db: Db, { versionId, pieceId, number }: Wanted): VersionSummary {
+  const document = documentAt(db, versionId, number);
+  const { form, score, difficulty, key, goalTempo } = realiseDocument(db, pieceId, document);
+  return {
+    ...formFacts(form, score.measures),
+    level: document.recipe.level,
+    key,
+    goalTempo,
+    difficulty: difficulty.map((d) => d.score),
+  };
+}
+
+/**
+ * The summary of a version whose piece or levels have changed, without arranging anything: form, key and tempo as they are now; only
+ * how hard its measures are is as it was. The server makes the rest again while it has time.
+ */
+function lightVersion(
+  db: Db,
+  { versionId, pieceId, number }: Wanted,
+  before: VersionSummary,
+): VersionSummary {
+  const { recipe } = documentAt(db, versionId, number);
+  const { score } = preparedPiece(db, pieceId);
+  const levels = studioLevels(db);
+  const { form, score: heard } = analysed(score, introductionOf(score, recipe));
+  const known = new Map(before.ids.map((id, i) => [id, before.difficulty[i] ?? 0]));
+  return {
+    ...formFacts(form, heard.measures),
+    level: recipe.level,
+    key: versionKey(score, recipe, levels),
+    goalTempo: goalTempoOf(score, levelNumbered(recipe.level, levels)),
+    difficulty: heard.measures.map((m) => known.get(m.id) ?? 0),
+  };
+}
+
+/** What cannot be read or arranged, with why. */
+export interface Unreadable {
+  readonly problem: string;
+}
+
+/** A summary as it was derived; `isWhole` where it can be kept. */
+export interface Derived {
+  readonly summary: VersionSummary | Unreadable;
+  readonly isWhole: boolean;
+}
+
+/** A list does not wait longer than this for summaries to be made again, in milliseconds. */
+const PATIENCE = 150;
+
+/** Summaries of versions, in the order in which they are wanted. One that cannot be made stops no other. */
+export function deriveVersions(db: Db, wanted: readonly Wanted[]): Derived[] {
+  const began = Date.now();
+  return wanted.map((w) => {
+    try {
+      const before = Date.now() - began > PATIENCE ? earlier(db, w) : undefined;
+      return before
+        ? { summary: lightVersion(db, w, before), isWhole: false }
+        : { summary: wholeVersion(db, w), isWhole: true };
+    } catch (error) {
+      // The fault is told where the version stands; what is not the file's fault goes to the log too.
+      if (!(error instanceof InputError)) console.error(`Version ${w.versionId} cannot be shown:`, error);
+      return { summary: { problem: problemOf(error) }, isWhole: false };
+    }
+  });
+}
+
+const problemOf = (error: unknown): string =>
+  error instanceof InputError ? error.message : 'It cannot be read: what is stored of it is damaged.';
+
+/** What was kept of a version, for whatever content that was. */
+function earlier(db: Db, { versionId, number }: Wanted): VersionSummary | undefined {
+  const row = db
+    .select({ data: versionSummary.data })
+    .from(versionSummary)
+    .where(and(eq(versionSummary.versionId, versionId), eq(versionSummary.number, number)))
+    .get();
+  return row && (JSON.parse(row.data) as VersionSummary);
+}
+
+/** What lists say of several pieces. One that cannot be read stops no other. */
+export function derivePieces(
+  db: Db,
+  pieces: readonly string[],
+): (ReturnType<typeof derivePiece> | Unreadable)[] {
+  return pieces.map((id) => {
+    try {
+      return derivePiece(db, id);
+    } catch (error) {
+      if (!(error instanceof InputError)) console.error(`Piece ${id} cannot be shown:`, error);
+      return { problem: problemOf(error) };
+    }
+  });
+}

@@ -1,0 +1,124 @@
+/** The music of a version as its pages show it: what follows from it, and pictures of its phrases. Runs in the pool. */
+import { levelNumbered } from '$core/arrange/levels';
+import { decisionText } from '$core/decisions/registry';
+import { subjectOf } from '$core/decisions/decide';
+import { placeText } from '$core/decisions/placeText';
+import { scoreOfWhole } from '$core/difficulty/level';
+import { chunksOf, stepsOf } from '$core/lessons/plan';
+import { keyCode, keyName } from '$core/theory/key';
+import { versionKey } from '$core/version/arrangement';
+import { listed, type VersionDocument } from '$core/version/document';
+import type { Version } from '$core/version/realise';
+import { engrave } from '$lib/engrave/engrave';
+import { sheetOf, type SheetOptions } from '$lib/engrave/sheet';
+import type { Db } from '../db/open';
+import { studioLevels } from './levels';
+import { preparedPiece } from './prepared';
+import { realiseDocument } from './versions';
+
+/** A document over its piece. */
+interface Of {
+  readonly pieceId: string;
+  readonly document: VersionDocument;
+}
+interface Shown extends Of {
+  readonly show: SheetOptions;
+}
+
+/** Pictures of the phrases from one to before another. */
+async function pictures(version: Version, show: SheetOptions, from: number, to: number): Promise<string[]> {
+  const drawn: string[] = [];
+  for (const phrase of version.form.phrases.slice(from, to))
+    drawn.push(await engrave(sheetOf(version, phrase, show)));
+  return drawn;
+}
+
+/** What a bench shows before its worker has made the version, and the first so many phrases. */
+export async function openingOf(
+  db: Db,
+  { pieceId, document, show, first }: Shown & { readonly first: number },
+) {
+  const version = realiseDocument(db, pieceId, document);
+  const { level } = document.recipe;
+  return {
+    opening: {
+      form: version.form,
+      numbers: version.score.measures.map((m) => m.number),
+      difficulty: version.difficulty.map((d) => d.score),
+      level,
+      levelName: levelNumbered(level, studioLevels(db)).name,
+      key: version.key,
+      accountText: version.accountText,
+    },
+    pictures: await pictures(version, show, 0, first),
+  };
+}
+
+/** Phrases of a version from one to before another, each with the section that begins there. */
+export async function phrasesDrawn(
+  db: Db,
+  { pieceId, document, show, from, to }: Shown & { readonly from: number; readonly to: number },
+) {
+  const version = realiseDocument(db, pieceId, document);
+  const { form } = version;
+  const drawn = await pictures(version, show, from, to);
+  return form.phrases.slice(from, to).map((phrase, i) => {
+    const section = form.sections[phrase.section]!;
+    return {
+      from: phrase.from,
+      heading: section.from === phrase.from ? section.label : '',
+      svg: drawn[i]!,
+    };
+  });
+}
+
+/** A version at its level, and the picture of one phrase in it. */
+export async function atLevel(
+  db: Db,
+  { pieceId, document, show, phrase }: Shown & { readonly phrase: number },
+) {
+  const version = realiseDocument(db, pieceId, document);
+  const at = Math.min(phrase, version.form.phrases.length - 1);
+  const [picture] = await pictures(version, show, at, at + 1);
+  return {
+    key: keyName(version.key),
+    hard: scoreOfWhole(version.difficulty),
+    account: version.accountText,
+    form: version.form,
+    numbers: version.score.measures.map((m) => m.number),
+    picture,
+  };
+}
+
+/** What a handout says besides the music. */
+export function handoutOf(db: Db, { pieceId, document }: Of) {
+  const version = realiseDocument(db, pieceId, document);
+  return {
+    key: version.key,
+    goalTempo: version.goalTempo,
+    measures: version.score.measures.map(({ number, time }) => ({ number, time })),
+    form: version.form,
+    difficulty: version.difficulty.map((d) => d.score),
+    steps: chunksOf(version.form, version.score.measures).map((chunk) => ({
+      chunk,
+      steps: stepsOf(chunk).map(({ id, says, share }) => ({ id, says, share })),
+    })),
+  };
+}
+
+/** What is decided in a version, in words, with where it stands and why what is parked does not hold. */
+export function decisionsPlaced(db: Db, { pieceId, document }: Of) {
+  const { parked, score, form } = realiseDocument(db, pieceId, document);
+  // By subject: the stages may have made equal decisions one object.
+  const why = new Map(parked.map((p) => [subjectOf(p.decision), p.why]));
+  return listed(document).map((decision) => ({
+    subject: subjectOf(decision),
+    says: decisionText(decision),
+    where: placeText(decision.at, { score, form }),
+    parked: why.get(subjectOf(decision)) ?? null,
+  }));
+}
+
+/** The key that a version is in, as a code. */
+export const versionKeyCode = (db: Db, { pieceId, document }: Of): string =>
+  keyCode(versionKey(preparedPiece(db, pieceId).score, document.recipe, studioLevels(db)));
