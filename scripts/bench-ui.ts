@@ -137,16 +137,24 @@ try {
   }
   const firsts: number[] = [];
   const alls: number[] = [];
+  const longBefore = (await seenIn(page)).long;
+  // Found before: looking for them would be counted as a task of the page.
+  const places = new Map<number, { x: number; y: number }>();
+  for (const level of [2, 3, 4, 5]) {
+    const box = (await page.getByRole('radio', { name: new RegExp(`^Level ${level},`) }).boundingBox())!;
+    places.set(level, { x: box.x + box.width / 2, y: box.y + box.height / 2 });
+  }
+  await page.evaluate(() => void ((window as unknown as { seen: Seen }).seen.long.length = 0));
   for (const level of [2, 3, 5, 4, 3, 4]) {
     const times = await picturesAfter(
       page,
-      () => page.getByRole('radio', { name: new RegExp(`^Level ${level},`) }).click(),
+      () => page.mouse.click(places.get(level)!.x, places.get(level)!.y),
       2,
     );
     firsts.push(times[0]!);
     alls.push(times.at(-1)!);
   }
-  const { long } = await seenIn(page);
+  const long = [...longBefore, ...(await seenIn(page)).long];
   const levels = [
     await firstMusic(page, `${bench}/levels`),
     await firstMusic(page, `${bench}/levels?phrase=1`),

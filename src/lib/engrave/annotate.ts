@@ -82,6 +82,7 @@ export function templateOf(svg: string, sheet: Sheet): Template {
     ];
   }
   root.attributes.color = INK;
+  simplify(root);
   return { pieces: writeSvg(root).split(HOLE), badges };
 }
 
@@ -190,6 +191,50 @@ const isCounts = (verse: SvgElement): boolean =>
   elements(verse).some(
     (e) => e.name === 'title' && e.attributes.class === 'labelAttr' && e.children[0] === 'counts',
   );
+
+/** Groups that something outside the picture asks for: to choose a note, to mark it, to follow what is where. */
+const KEPT_GROUPS = new Set(['note', 'rest', 'harm', 'measure', 'staff', 'meterSig']);
+/** Attributes of a group that say something about how its children look. */
+const isLook = (name: string): boolean => !['class', 'id', 'data-id', 'data-class'].includes(name);
+
+/**
+ * Takes the engraver's structure out where nobody asks for it: a page lays out and paints half as many elements. Groups without a
+ * look of their own give way to their children, and lines of one look that follow each other become one path.
+ */
+function simplify(at: SvgElement): void {
+  at.children = joined(
+    at.children.flatMap((child) => {
+      if (typeof child === 'string') return [child];
+      if (child.name === 'desc') return [];
+      simplify(child);
+      const isBare =
+        child.name === 'g' && !KEPT_GROUPS.has(classOf(child)) && !Object.keys(child.attributes).some(isLook);
+      if (isBare && !child.children.includes(HOLE)) return child.children;
+      if (child.name !== 'g' || classOf(child) !== 'note') delete child.attributes['data-id'];
+      return child.name === 'g' && child.children.length === 0 ? [] : [child];
+    }),
+  );
+}
+
+/** Straight lines of one look, one after another, as one path. */
+function joined(children: SvgElement['children']): SvgElement['children'] {
+  const list: SvgElement['children'] = [];
+  for (const child of children) {
+    const before = list.at(-1);
+    const look = lineLook(child);
+    if (look !== undefined && typeof before === 'object' && lineLook(before) === look)
+      before.attributes.d += ` ${(child as SvgElement).attributes.d}`;
+    else list.push(child);
+  }
+  return list;
+}
+
+/** The look of straight lines; undefined for anything else. */
+function lineLook(at: SvgElement | string): string | undefined {
+  if (typeof at === 'string' || at.name !== 'path' || at.children.length > 0) return undefined;
+  const { d, ...look } = at.attributes;
+  return d !== undefined && /^(M-?\d+ -?\d+ L-?\d+ -?\d+ ?)+$/.test(d) ? JSON.stringify(look) : undefined;
+}
 
 /** Chord names are set in our own face, in which the signs of the music font are not to be had. */
 function chordName(harm: SvgElement): void {

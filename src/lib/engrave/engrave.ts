@@ -21,6 +21,9 @@ const OPTIONS = {
   footer: 'none',
   svgViewBox: true,
   svgHtml5: true,
+  svgFormatRaw: true,
+  // Its texts are set in faces of ours: see clean() in annotate.ts.
+  smuflTextFont: 'none',
   svgAdditionalAttribute: ['fing@startid', 'verse@n'],
   minLastJustification: 0,
   fingeringScale: 0.95,

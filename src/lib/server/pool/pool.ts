@@ -59,10 +59,14 @@ export function openPool({ folder, script, execArgv = [], limits = LIMITS }: Poo
   return {
     work: async (job, input, { signal, isLong = false, isLater = false } = {}) => {
       const chosen = isLong ? lanes.long : lanes.quick;
-      const answer = await chosen.queue.add(() => run(chosen, job, input), {
-        priority: isLater ? 0 : 1,
-        ...(signal ? { signal } : {}),
-      });
+      const answer = await chosen.queue.add(
+        () => {
+          // Whoever asked may have gone while it waited.
+          signal?.throwIfAborted();
+          return run(chosen, job, input);
+        },
+        { priority: isLater ? 0 : 1 },
+      );
       return outputOf(answer) as never;
     },
     async close() {

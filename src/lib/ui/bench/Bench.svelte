@@ -2,6 +2,7 @@
   /** The workplace: path on top, the engraved page, the measure in hand at the side, the hand's shape at the foot. */
   import { KEYBOARDS } from '$core/arrange/register';
   import { pitchName, toMidi } from '$core/score/pitch';
+  import { measureAt } from '$core/score/query';
   import type { Share } from '$core/arrange/account';
   import { levelText } from '$core/arrange/levels';
   import { keyName } from '$core/theory/key';
@@ -29,19 +30,18 @@
   const form = $derived(version?.form ?? opening.form);
   const numbers = $derived(version?.score.measures.map((m) => m.number) ?? opening.numbers);
   const difficulty = $derived(version?.difficulty.map((d) => d.score) ?? opening.difficulty);
-  const decided = $derived(
-    new Set(
-      version?.score.measures
-        .filter(
-          (m) =>
-            bench.document.decisions.some((d) => 'measure' in d.at && d.at.measure === m.id) ||
-            version.score.parts[0]!.notes.some(
-              (n) => n.onset >= m.start && n.onset < m.start + m.length && version.fingers[n.id]?.decided,
-            ),
-        )
-        .map((m) => m.index),
-    ),
-  );
+  /** Measures with something decided in them. */
+  const decided = $derived.by(() => {
+    if (!version) return new Set<number>();
+    const { measures, parts } = version.score;
+    const byId = new Map(measures.map((m) => [m.id, m.index]));
+    return new Set([
+      ...bench.document.decisions.flatMap(({ at }) => ('measure' in at ? (byId.get(at.measure) ?? []) : [])),
+      ...parts[0]!.notes.flatMap(({ id, onset }) =>
+        version.fingers[id]?.decided ? measureAt(measures, onset).index : [],
+      ),
+    ]);
+  });
 
   /** The keys that are down at the chosen note: struck there, or held from before. */
   const shape = $derived.by(() => {
@@ -100,13 +100,11 @@
     else perform(bench, intent);
   }
 
-  // The chosen phrase stays in sight.
+  // The chosen phrase stays in sight; a new version of the same phrase moves nothing.
   let phraseElements = $state<Record<number, HTMLElement>>({});
+  const inHand = $derived(selection.measure === undefined ? undefined : bench.phrase);
   $effect(() => {
-    const at = selection.measure;
-    if (at === undefined || !version) return;
-    const index = version.form.phrases.findIndex((p) => p.from <= at && at <= p.to);
-    phraseElements[index]?.scrollIntoView({ block: 'nearest' });
+    if (inHand !== undefined) phraseElements[inHand]?.scrollIntoView({ block: 'nearest' });
   });
 </script>
 

@@ -53,9 +53,10 @@
         ? item.measure === current
         : current !== undefined && item.from <= current && current <= item.to,
     );
-    if (!strip || !stone || shape.width <= strip.clientWidth) return;
-    const [from, to] = [strip.scrollLeft + 40, strip.scrollLeft + strip.clientWidth - 40];
-    if (stone.x < from || stone.x > to) strip.scrollLeft = stone.x - strip.clientWidth / 2;
+    // By what is measured already: asking the element would lay out the page in between.
+    if (!strip || !stone || shape.width <= width) return;
+    const [from, to] = [strip.scrollLeft + 40, strip.scrollLeft + width - 40];
+    if (stone.x < from || stone.x > to) strip.scrollLeft = stone.x - width / 2;
   });
   /** A role that is only proposed is asked, not said. */
   const proposedRole = (index: number): string => {

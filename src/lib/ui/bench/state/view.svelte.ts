@@ -10,6 +10,12 @@ export interface Music {
   explain(note: string, measure: number): Promise<Answer>;
 }
 
+/** Calls back when a frame has been painted; where there are no frames, in a moment. */
+const afterPaint = (done: () => void): void => {
+  if (typeof requestAnimationFrame === 'undefined') setTimeout(done);
+  else requestAnimationFrame(() => setTimeout(done));
+};
+
 export class ViewState {
   version = $state.raw<Version>();
   /** By phrase; the pictures that came with the page until there are others. */
@@ -17,15 +23,25 @@ export class ViewState {
   problem = $state('');
   answer = $state.raw<Answer & { readonly note: string }>();
   show = $state.raw<SheetOptions>() as SheetOptions;
+  /** Pictures that have arrived and are not on the page yet, by phrase. */
+  readonly #arrived = new Map<number, string>();
+  #isShowing = false;
+  readonly #nextFrame: (show: () => void) => void;
   /** Called when there is a new version, before its pictures. */
   onversion: () => void = () => undefined;
   readonly #music: () => Promise<Music>;
   #wished = 0;
 
-  constructor(music: () => Promise<Music>, show: SheetOptions, pictures: readonly string[] = []) {
+  constructor(
+    music: () => Promise<Music>,
+    show: SheetOptions,
+    pictures: readonly string[] = [],
+    nextFrame = afterPaint,
+  ) {
     this.#music = music;
     this.show = show;
     this.pictures = pictures;
+    this.#nextFrame = nextFrame;
   }
 
   /** Makes and draws a document, the phrase in hand first. */
@@ -47,11 +63,7 @@ export class ViewState {
             if (this.pictures.length > version.form.phrases.length)
               this.pictures = this.pictures.slice(0, version.form.phrases.length);
           },
-          picture: (phrase, svg) => {
-            const pictures = [...this.pictures];
-            pictures[phrase] = svg;
-            this.pictures = pictures;
-          },
+          picture: (phrase, svg) => this.#put(phrase, svg),
           failed: (why) => {
             if (newest()) this.problem = why;
           },
@@ -60,6 +72,24 @@ export class ViewState {
     } catch (error) {
       if (newest()) this.problem = error instanceof Error ? error.message : String(error);
     }
+  }
+
+  /** Shows a picture: one in a frame, since laying out many at once keeps the page from answering. */
+  #put(phrase: number, svg: string): void {
+    this.#arrived.set(phrase, svg);
+    if (!this.#isShowing) this.#showNext();
+  }
+
+  #showNext(): void {
+    const [next] = this.#arrived;
+    this.#isShowing = next !== undefined;
+    if (!next) return;
+    const [phrase, svg] = next;
+    this.#arrived.delete(phrase);
+    const pictures = [...this.pictures];
+    pictures[phrase] = svg;
+    this.pictures = pictures;
+    this.#nextFrame(() => this.#showNext());
   }
 
   /** Asks about a note; an answer that comes too late is dropped. `wanted` says which note is in hand by then. */

@@ -9,8 +9,8 @@ import type { PageServerLoad } from './$types';
 
 /** Width of the music on paper, in CSS pixels: fits A4 and Letter between their margins. */
 const PAPER_WIDTH = 700;
-/** Phrases that come with the page, and that are drawn at a time behind it. */
-const FIRST = 3;
+/** Phrases that come with the page. */
+const FIRST = 1;
 
 export const load: PageServerLoad = async ({ params, url, request }) => {
   const row = findVersion(db(), params.id);
@@ -41,11 +41,10 @@ export const load: PageServerLoad = async ({ params, url, request }) => {
   const all = form.phrases.length;
   const first = url.searchParams.has('whole') ? all : Math.min(FIRST, all);
   const begun = await drawn(0, first, false);
-  // A few at a time, so that other pages are drawn in between.
-  const batches = Array.from({ length: Math.ceil((all - first) / FIRST) }, (_, i) => first + i * FIRST);
-  const others = Promise.all(batches.map((from) => drawn(from, from + FIRST, true))).then((drawn) =>
-    drawn.flat(),
-  );
+  // One by one, so that other pages are drawn in between.
+  const others = Promise.all(
+    Array.from({ length: all - first }, (_, i) => drawn(first + i, first + i + 1, true)),
+  ).then((phrases) => phrases.flat());
   others.catch(() => undefined);
   return {
     id: row.id,
