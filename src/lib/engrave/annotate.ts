@@ -5,7 +5,7 @@
  * says only what changes while one works (app.css). Works on the tree of the SVG, the same in a worker and on the server.
  */
 import type { Sheet } from './sheet';
-import { classOf, element, elements, find, parseSvg, walk, writeSvg, type SvgElement } from './svg';
+import { classOf, element, elements, escaped, find, parseSvg, walk, writeSvg, type SvgElement } from './svg';
 
 /** Colours and faces of the engraved page. */
 const INK = '#1a2238';
@@ -51,15 +51,20 @@ const BADGE_GAP = 90;
 /** Height of one badge in a stack. */
 const BADGE_STEP = 345;
 
-/** A picture with everything in it but its badges: which finger it is, and who decided it, needs no new picture. */
+/**
+ * A picture with everything in it but what may differ where the same phrase comes again, and where another finger is chosen: its
+ * badges, the ids of its notes, its measures' places and numbers. None of that needs a new picture.
+ */
 export interface Template {
-  /** The text of the SVG between the badges. */
+  /** The text of the SVG; every other piece says what goes there. */
   readonly pieces: readonly string[];
   readonly badges: readonly { readonly note: string; readonly x: number; readonly y: number }[];
 }
 
-/** Stands where a badge will. No text of a picture holds this character: XML forbids it. */
-const HOLE = '\u0001';
+/** Around what is filled in. No text of a picture holds this character: XML forbids it. */
+const EDGE = '\u0001';
+const hole = (what: 'badge' | 'id' | 'measure' | 'number', which: string | number): string =>
+  `${EDGE}${what} ${which}${EDGE}`;
 
 /** Puts the sheet's marks into the engraver's picture, and leaves room for its badges. */
 export function templateOf(svg: string, sheet: Sheet): Template {
@@ -72,28 +77,40 @@ export function templateOf(svg: string, sheet: Sheet): Template {
     const [first] = geometry.measures;
     margin.attributes.stroke = 'currentColor';
     margin.children = [
-      ...geometry.measures.flatMap((box, i) => measureArea(box, sheet.measures[i])),
+      ...geometry.measures.flatMap((box, i) => (sheet.measures[i] ? measureArea(box, i) : [])),
       ...margin.children,
       ...countMarks(geometry, sheet),
       // A pickup has no number of its own.
       ...(first && sheet.measures[0] && sheet.measures[0].number !== '0'
-        ? [measureNumber(first, sheet.measures[0].number)]
+        ? [measureNumber(first, hole('number', 0))]
         : []),
     ];
   }
   root.attributes.color = INK;
   simplify(root);
-  return { pieces: writeSvg(root).split(HOLE), badges };
+  return { pieces: writeSvg(root).split(EDGE), badges };
 }
 
-/** The picture with the fingers of a sheet. */
-export const withBadges = ({ pieces, badges }: Template, sheet: Sheet): string =>
-  pieces
+/** The picture of a sheet: its fingers, ids and numbers in the template of its music. */
+export function filled({ pieces, badges }: Template, sheet: Sheet): string {
+  const fillings: Readonly<Record<string, (which: string) => string>> = {
+    badge: (which) => {
+      const badge = badges[Number(which)]!;
+      const note = sheet.notes[badge.note];
+      return writeSvg(badgeOf(badge, note));
+    },
+    id: (name) => escaped(sheet.notes[name]?.id ?? name),
+    measure: (place) => String(sheet.measures[Number(place)]!.index),
+    number: (place) => escaped(sheet.measures[Number(place)]!.number),
+  };
+  return pieces
     .map((piece, i) => {
-      const badge = badges[i - 1];
-      return badge ? writeSvg(badgeOf(badge, sheet.notes[badge.note])) + piece : piece;
+      if (i % 2 === 0) return piece;
+      const [what = '', which = ''] = piece.split(' ');
+      return fillings[what]!(which);
     })
     .join('');
+}
 
 const number = (text: string | undefined): number => Number(text ?? NaN);
 
@@ -194,8 +211,10 @@ const isCounts = (verse: SvgElement): boolean =>
 
 /** Groups that something outside the picture asks for: to choose a note, to mark it, to follow what is where. */
 const KEPT_GROUPS = new Set(['note', 'rest', 'harm', 'measure', 'staff', 'meterSig']);
+/** What the engraver notes down for itself. */
+const ENGRAVERS_OWN = new Set(['data-id', 'data-class', 'data-related', 'data-startid', 'data-n']);
 /** Attributes of a group that say something about how its children look. */
-const isLook = (name: string): boolean => !['class', 'id', 'data-id', 'data-class'].includes(name);
+const isLook = (name: string): boolean => !/^(class|id|data-.*)$/.test(name);
 
 /**
  * Takes the engraver's structure out where nobody asks for it: a page lays out and paints half as many elements. Groups without a
@@ -206,11 +225,18 @@ function simplify(at: SvgElement): void {
     at.children.flatMap((child) => {
       if (typeof child === 'string') return [child];
       if (child.name === 'desc') return [];
+      // Signs that are used by their names.
+      if (child.name === 'defs') return [child];
       simplify(child);
       const isBare =
         child.name === 'g' && !KEPT_GROUPS.has(classOf(child)) && !Object.keys(child.attributes).some(isLook);
-      if (isBare && !child.children.includes(HOLE)) return child.children;
-      if (child.name !== 'g' || classOf(child) !== 'note') delete child.attributes['data-id'];
+      const isPlace = child.children.some((c) => typeof c === 'string' && c.startsWith(EDGE));
+      if (isBare && !isPlace) return child.children;
+      const { 'data-id': name } = child.attributes;
+      for (const key of Object.keys(child.attributes))
+        if (ENGRAVERS_OWN.has(key)) delete child.attributes[key];
+      if (name !== undefined && child.attributes.class?.startsWith('note'))
+        child.attributes['data-id'] = hole('id', name);
       return child.name === 'g' && child.children.length === 0 ? [] : [child];
     }),
   );
@@ -256,15 +282,15 @@ function chordName(harm: SvgElement): void {
 /** Takes the engraver's finger numbers away and says where our badges stand, in the order of the picture. */
 function placeBadges({ fingers }: Geometry, sheet: Sheet): Template['badges'] {
   const places = badgePlaces(fingers, sheet);
-  return fingers.map(({ note, at }) => {
+  return fingers.map(({ note, at }, i) => {
     for (const key of Object.keys(at.attributes)) delete at.attributes[key];
-    at.children = [HOLE];
+    at.children = [hole('badge', i)];
     return { note, ...places.get(note)! };
   });
 }
 
 function badgeOf(
-  { note: id, x, y }: Template['badges'][number],
+  { note: name, x, y }: Template['badges'][number],
   note: Sheet['notes'][string] | undefined,
 ): SvgElement {
   const hand = note?.hand ?? 'right';
@@ -272,7 +298,7 @@ function badgeOf(
   const look = { fill: note?.decided ? colour : PAPER, stroke: colour, 'stroke-width': 22 };
   return element(
     'g',
-    { class: `badge ${hand} ${note?.decided ? 'decided' : 'proposed'}`, 'data-finger-of': id },
+    { class: `badge ${hand} ${note?.decided ? 'decided' : 'proposed'}`, 'data-finger-of': note?.id ?? name },
     hand === 'left'
       ? element('rect', { x: x - 162, y: y - 166, width: 324, height: 332, rx: 50, ...look })
       : element('circle', { cx: x, cy: y, r: 178, ...look }),
@@ -382,21 +408,18 @@ function interpolate(anchors: readonly { tick: number; x: number }[], tick: numb
   return a.x + ((b.x - a.x) * (tick - a.tick)) / (b.tick - a.tick);
 }
 
-const measureArea = (box: MeasureBox, measure: Sheet['measures'][number] | undefined): SvgElement[] =>
-  measure
-    ? [
-        element('rect', {
-          class: 'measure-area',
-          'data-measure': measure.index,
-          x: box.left,
-          y: box.top - 760,
-          width: box.right - box.left,
-          height: box.bottom - box.top + 1620,
-          fill: 'transparent',
-          stroke: 'none',
-        }),
-      ]
-    : [];
+const measureArea = (box: MeasureBox, place: number): SvgElement[] => [
+  element('rect', {
+    class: 'measure-area',
+    'data-measure': hole('measure', place),
+    x: box.left,
+    y: box.top - 760,
+    width: box.right - box.left,
+    height: box.bottom - box.top + 1620,
+    fill: 'transparent',
+    stroke: 'none',
+  }),
+];
 
 const measureNumber = (box: MeasureBox, number: string): SvgElement =>
   element(

@@ -105,6 +105,35 @@ describe('an engraved phrase', () => {
     );
   });
 
+  it('finds every sign that it uses', async () => {
+    const svg = await draw(version, 0);
+    const used = [...svg.matchAll(/xlink:href="#([^"]+)"/g)].map((m) => m[1]);
+    expect(used.length).toBeGreaterThan(10);
+    for (const id of used) expect(svg).toContain(`<g id="${id}">`);
+  });
+
+  it('that comes again is the same music with its own ids, measures and numbers', async () => {
+    const twice = realise(
+      scoreFrom({
+        key: 'C',
+        time: { beats: 4, beatType: 4 },
+        right: Array(4).fill('C5:1 E5:1 G5:2 | F5:2 E5:2 | D5:4 | C5:4').join(' | '),
+        left: Array(4).fill('C3:4 | F3:4 | G3:4 | C3:4').join(' | '),
+      }),
+      { ...DEFAULT_RECIPE, level: 3 },
+      [],
+    );
+    const [second, third] = [1, 2].map((i) => sheetOf(twice, twice.form.phrases[i]!, all));
+    expect(third!.xml).toBe(second!.xml);
+    const [one, other] = [await engrave(second!), await engrave(third!)];
+    for (const { id } of Object.values(third!.notes)) expect(other).toContain(`data-id="${id}"`);
+    expect(other).toContain(`data-measure="${third!.measures[0]!.index}"`);
+    expect(other).toMatch(new RegExp(`class="measure-number"[^>]*>${third!.measures[0]!.number}<`));
+    const bare = (svg: string): string =>
+      svg.replace(/data-(id|finger-of|measure)="[^"]*"/g, '').replace(/measure-number"[^>]*>\d+/g, '');
+    expect(bare(other)).toBe(bare(one));
+  });
+
   it('that cannot be read is an error, not an empty picture', async () => {
     const sheet = sheetOf(version, version.form.phrases[0]!, all);
     await expect(engrave({ ...sheet, xml: 'nonsense' })).rejects.toThrow(/could not read/);
@@ -124,7 +153,7 @@ describe('a source before it is kept', () => {
     expect(sheetSchema.parse(sheet).measures).toHaveLength(4);
     const svg = await engrave(sheet);
     expect(svg).toMatch(/>B<\/tspan>\s*<tspan[^>]*>♭</);
-    for (const id of Object.keys(sheet.notes)) expect(svg).toContain(`data-id="${id}"`);
+    for (const { id } of Object.values(sheet.notes)) expect(svg).toContain(`data-id="${id}"`);
   });
   it('can be a chart without a note', async () => {
     const { score } = readChart('Verse:\nF / / | Bb/C / / |\nDown the lane');

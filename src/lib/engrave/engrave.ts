@@ -1,6 +1,6 @@
 /** One phrase to one SVG, in whichever thread this runs. */
 import { LRUCache } from 'lru-cache';
-import { templateOf, withBadges, type Template } from './annotate';
+import { filled, templateOf, type Template } from './annotate';
 import type { Sheet } from './sheet';
 import { toolkit } from './toolkit';
 
@@ -44,13 +44,19 @@ const OPTIONS = {
 
 let widthNow: number | undefined;
 
-/** Pictures without badges, by everything else: another finger, or a decided one, needs no new one. */
+/** Templates by the music that they show: another finger, and the same phrase elsewhere, need no new one. */
 const MOST_PICTURES = 300;
 const templates = new LRUCache<string, Template>({ max: MOST_PICTURES });
 
 async function templateFor(sheet: Sheet): Promise<Template> {
   const { xml, width, measures, counts } = sheet;
-  const key = `${width} ${JSON.stringify([measures, counts])} ${xml}`;
+  const [first] = measures;
+  const start = first?.start ?? 0;
+  const key = `${width} ${JSON.stringify([
+    first?.number === '0',
+    measures.map((m) => [m.start - start, m.end - start]),
+    counts.map((c) => [c.tick - start, c.measure - (first?.index ?? 0), c.text, c.kind]),
+  ])} ${xml}`;
   const known = templates.get(key);
   if (known) return known;
   const verovio = await toolkit();
@@ -63,4 +69,4 @@ async function templateFor(sheet: Sheet): Promise<Template> {
 }
 
 /** Draws a sheet. Rejects with EngravingError when the engraver cannot read it. */
-export const engrave = async (sheet: Sheet): Promise<string> => withBadges(await templateFor(sheet), sheet);
+export const engrave = async (sheet: Sheet): Promise<string> => filled(await templateFor(sheet), sheet);

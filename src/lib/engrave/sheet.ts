@@ -9,7 +9,7 @@ import { excerpt } from '$core/score/excerpt';
 import { endOf } from '$core/score/metre';
 import { toMidi } from '$core/score/pitch';
 import type { Ticks } from '$core/score/ticks';
-import type { Note, PedalMark } from '$core/score/score';
+import type { Measure, Note, PedalMark } from '$core/score/score';
 import type { Version } from '$core/version/realise';
 import { z } from 'zod';
 
@@ -26,10 +26,12 @@ export const sheetSchema = z.object({
   xml: z.string(),
   width: z.number().min(200).max(4000),
   measures: z.array(z.object({ index: z.number(), number: z.string(), start: z.number(), end: z.number() })),
-  /** Struck notes by id. */
+  /** Notes by their names in the MusicXML. */
   notes: z.record(
     z.string(),
     z.object({
+      /** The note's own id. */
+      id: z.string(),
       onset: z.number(),
       midi: z.number(),
       hand: z.enum(['right', 'left']),
@@ -49,6 +51,29 @@ export const sheetSchema = z.object({
 
 /** One phrase ready to be sent to the engraver. */
 export type Sheet = z.infer<typeof sheetSchema>;
+
+/**
+ * Notes under names that count them within the sheet. A phrase that comes again is the same MusicXML then, and is engraved once.
+ */
+export const sheetNames = (notes: readonly Note[]): { readonly name: string; readonly note: Note }[] =>
+  notes.map((note, i) => ({ name: `n${i}`, note }));
+
+/** Where measures stand, for marks and clicks. */
+export const sheetMeasures = (measures: readonly Measure[]): Sheet['measures'] =>
+  measures.map((m) => ({ index: m.index, number: m.number, start: m.start, end: endOf(m) }));
+
+/** What the engraver does not know of a note. */
+export const sheetNote = (
+  { id, onset, pitch, staff }: Note,
+  finger: { readonly finger: number; readonly decided: boolean } | undefined,
+): Sheet['notes'][string] => ({
+  id,
+  onset,
+  midi: toMidi(pitch),
+  hand: staff === 1 ? 'right' : 'left',
+  ...(finger ? { finger: finger.finger } : {}),
+  decided: finger?.decided ?? false,
+});
 
 /** Each phrase is engraved by itself, but the metre is printed only where it is new. */
 function withoutRepeatedMetre(xml: string, version: Version, from: number): string {
@@ -92,29 +117,24 @@ export function sheetOf(version: Version, phrase: Pick<Phrase, 'from' | 'to'>, o
       ...(lines.length ? { lyrics: lines } : {}),
     };
   });
+  const named = sheetNames(notes);
   const score = {
     ...part,
     tempo: 0,
-    measures: part.measures.map(({ section: _section, ...m }) => m),
-    parts: [{ ...part.parts[0]!, name: '', notes }],
+    measures: part.measures.map(({ section: _section, ...m }, i) => ({
+      ...m,
+      number: m.number === '0' ? '0' : `${i + 1}`,
+    })),
+    parts: [{ ...part.parts[0]!, name: '', notes: named.map(({ name, note }) => ({ ...note, id: name })) }],
     pedals: part.pedals.flatMap(asStopAndStart),
     chordSymbols: options.chords ? part.chordSymbols : [],
   };
   return {
     xml: withoutRepeatedMetre(writeMusicXml({ ...score, title: '', composer: '' }), version, phrase.from),
     width: options.width,
-    measures: part.measures.map((m) => ({ index: m.index, number: m.number, start: m.start, end: endOf(m) })),
+    measures: sheetMeasures(part.measures),
     notes: Object.fromEntries(
-      notes.map((n) => [
-        n.id,
-        {
-          onset: n.onset,
-          midi: toMidi(n.pitch),
-          hand: n.staff === 1 ? ('right' as const) : ('left' as const),
-          ...(version.fingers[n.id] ? { finger: version.fingers[n.id]!.finger } : {}),
-          decided: version.fingers[n.id]?.decided ?? false,
-        },
-      ]),
+      named.map(({ name, note }) => [name, sheetNote(note, version.fingers[note.id])]),
     ),
     counts: counts.flatMap(({ measure, counts: list }) =>
       list.map((count) => ({

@@ -1,10 +1,8 @@
 /** Measures of a source as they stand, to look at: melody and keyboard part, nothing added. */
 import { writeMusicXml } from '$core/io/musicxml/write';
 import { excerpt } from '$core/score/excerpt';
-import { endOf } from '$core/score/metre';
-import { toMidi } from '$core/score/pitch';
 import type { Score } from '$core/score/score';
-import type { Sheet } from './sheet';
+import { sheetMeasures, sheetNames, sheetNote, type Sheet } from './sheet';
 
 /** Measures at the beginning; a pickup comes on top of them. */
 const SHOWN = 4;
@@ -23,24 +21,22 @@ export function sourceSheet(
 ): Sheet {
   const shown = score.parts.filter((p) => p.role !== 'other');
   const part = excerpt({ ...score, parts: shown.length > 0 ? shown : score.parts.slice(0, 1) }, from, to);
-  const parts = part.parts.map((p) => ({ ...p, name: '' }));
+  const named = sheetNames(part.parts.flatMap((p) => p.notes));
+  const names = new Map(named.map(({ name, note }) => [note, name]));
+  const parts = part.parts.map((p) => ({
+    ...p,
+    name: '',
+    notes: p.notes.map((n) => ({ ...n, id: names.get(n)! })),
+  }));
   return {
     xml: writeMusicXml({ ...part, parts, title: '', composer: '', tempo: 0 }),
     width,
-    measures: part.measures.map((m) => ({ index: m.index, number: m.number, start: m.start, end: endOf(m) })),
+    measures: sheetMeasures(part.measures),
     notes: Object.fromEntries(
-      parts.flatMap((p) =>
-        p.notes.map((n) => [
-          n.id,
-          {
-            onset: n.onset,
-            midi: toMidi(n.pitch),
-            hand: n.staff === 1 ? ('right' as const) : ('left' as const),
-            ...(n.finger ? { finger: n.finger } : {}),
-            decided: false,
-          },
-        ]),
-      ),
+      named.map(({ name, note }) => [
+        name,
+        sheetNote(note, note.finger ? { finger: note.finger, decided: false } : undefined),
+      ]),
     ),
     counts: [],
   };

@@ -3,7 +3,7 @@ import { SaxesParser } from 'saxes';
 
 export interface SvgElement {
   readonly name: string;
-  readonly attributes: Record<string, string>;
+  attributes: Record<string, string>;
   children: (SvgElement | string)[];
 }
 

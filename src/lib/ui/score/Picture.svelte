@@ -9,6 +9,17 @@
   }
   let { svg, selected, current, label }: Props = $props();
   let element = $state<HTMLElement>();
+  /** In sight, or about to be. What is not is kept as text that is neither laid out nor painted. */
+  let isNear = $state(true);
+
+  $effect(() => {
+    if (!element) return;
+    const observer = new IntersectionObserver(([entry]) => (isNear = entry?.isIntersecting ?? true), {
+      rootMargin: '250px',
+    });
+    observer.observe(element);
+    return () => observer.disconnect();
+  });
 
   $effect(() => {
     if (svg) performance.mark('picture', { detail: label });
@@ -24,7 +35,7 @@
   });
 </script>
 
-<div class="sheet" bind:this={element} role="img" aria-label={label}>
+<div class="sheet" class:far={!isNear} bind:this={element} role="img" aria-label={label}>
   {#if svg}
     <!-- eslint-disable-next-line svelte/no-at-html-tags -- drawn by our own engraver from our own MusicXML -->
     {@html svg}
