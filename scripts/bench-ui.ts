@@ -8,6 +8,10 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { writeMusicXml } from '../src/lib/core/io/musicxml/write';
 import { documentOf } from '../src/lib/core/version/document';
+import { LEVELS } from '../src/lib/core/arrange/levels';
+import { realise } from '../src/lib/core/version/realise';
+import { engrave } from '../src/lib/engrave/engrave';
+import { sheetOf } from '../src/lib/engrave/sheet';
 import { DEFAULT_RECIPE } from '../src/lib/core/version/recipe';
 import { openDatabase } from '../src/lib/server/db/open';
 import { addPiece } from '../src/lib/server/studio/pieces';
@@ -166,7 +170,18 @@ try {
     await firstMusic(page, `${bench}/handout?counts=no`),
   ];
   const html = await (await fetch(bench)).text();
+  // What the engraver needs for one phrase here and now: how fast this machine is today.
+  const made = realise(throughComposed(64), { ...DEFAULT_RECIPE, level: 4 }, [], LEVELS);
+  const show = { width: 920, fingers: true, counts: true, chords: true };
+  const drawn: number[] = [];
+  for (const phrase of made.form.phrases) {
+    const sheet = sheetOf(made, phrase, show);
+    const began = performance.now();
+    await engrave(sheet);
+    drawn.push(performance.now() - began);
+  }
   const lines: Line[] = [
+    { what: 'for comparison: the engraver, one phrase', value: median(drawn), unit: 'ms', below: 60 },
     {
       what: 'pictures in the HTML of a version (at least one)',
       value: html.match(/class="sheet/g)?.length ? 1 : 0,

@@ -87,6 +87,7 @@ export function templateOf(svg: string, sheet: Sheet): Template {
     ];
   }
   root.attributes.color = INK;
+  drawSigns(root);
   simplify(root);
   return { pieces: writeSvg(root).split(EDGE), badges };
 }
@@ -209,6 +210,31 @@ const isCounts = (verse: SvgElement): boolean =>
     (e) => e.name === 'title' && e.attributes.class === 'labelAttr' && e.children[0] === 'counts',
   );
 
+/** Draws each sign where it stands, instead of by its name: a page builds a tree of its own for every use of a name. */
+function drawSigns(root: SvgElement): void {
+  const defs = find(root, (at) => at.name === 'defs');
+  const signs = new Map(
+    elements(defs ?? element('defs', {})).flatMap((sign) => {
+      const path = find(sign, (at) => at.name === 'path');
+      return path && sign.attributes.id ? [[sign.attributes.id, path.attributes] as const] : [];
+    }),
+  );
+  const visit = (at: SvgElement): void => {
+    at.children = at.children.flatMap((child): (SvgElement | string)[] => {
+      if (typeof child === 'string') return [child];
+      if (child === defs) return [];
+      visit(child);
+      const { 'xlink:href': name, transform = '', ...look } = child.attributes;
+      const sign = child.name === 'use' && name ? signs.get(name.slice(1)) : undefined;
+      if (!sign) return [child];
+      return [
+        element('path', { ...look, ...sign, transform: `${transform} ${sign.transform ?? ''}`.trim() }),
+      ];
+    });
+  };
+  visit(root);
+}
+
 /** Groups that something outside the picture asks for: to choose a note, to mark it, to follow what is where. */
 const KEPT_GROUPS = new Set(['note', 'rest', 'harm', 'measure', 'staff', 'meterSig']);
 /** What the engraver notes down for itself. */
@@ -225,8 +251,6 @@ function simplify(at: SvgElement): void {
     at.children.flatMap((child) => {
       if (typeof child === 'string') return [child];
       if (child.name === 'desc') return [];
-      // Signs that are used by their names.
-      if (child.name === 'defs') return [child];
       simplify(child);
       const isBare =
         child.name === 'g' && !KEPT_GROUPS.has(classOf(child)) && !Object.keys(child.attributes).some(isLook);

@@ -23,8 +23,8 @@ export class ViewState {
   problem = $state('');
   answer = $state.raw<Answer & { readonly note: string }>();
   show = $state.raw<SheetOptions>() as SheetOptions;
-  /** Pictures that have arrived and are not on the page yet, by phrase. */
-  readonly #arrived = new Map<number, string>();
+  /** What has arrived and is not on the page yet, in the order in which it came. */
+  readonly #arrived = new Map<string, () => void>();
   #isShowing = false;
   readonly #nextFrame: (show: () => void) => void;
   /** Called when there is a new version, before its pictures. */
@@ -44,7 +44,7 @@ export class ViewState {
     this.#nextFrame = nextFrame;
   }
 
-  /** Makes and draws a document, the phrase in hand first. */
+  /** Makes and draws a document, the phrase in hand first. Resolves when all of it is on the page. */
   async display(document: VersionDocument, first: number): Promise<void> {
     const mine = ++this.#wished;
     const newest = (): boolean => mine === this.#wished;
@@ -53,30 +53,25 @@ export class ViewState {
       await music.show(
         { document, show: this.show, first },
         {
-          version: (version) => {
-            if (!newest()) return;
-            this.version = version;
-            this.problem = '';
-            this.onversion();
-            // What `npm run bench:ui` measures.
-            performance.mark('version');
-            if (this.pictures.length > version.form.phrases.length)
-              this.pictures = this.pictures.slice(0, version.form.phrases.length);
-          },
-          picture: (phrase, svg) => this.#put(phrase, svg),
+          version: (version) =>
+            this.#put('version', () => {
+              if (newest()) this.#showVersion(version);
+            }),
+          picture: (phrase, svg) => this.#put(`picture ${phrase}`, () => this.#showPicture(phrase, svg)),
           failed: (why) => {
             if (newest()) this.problem = why;
           },
         },
       );
+      while (this.#isShowing) await new Promise<void>((resolve) => this.#nextFrame(resolve));
     } catch (error) {
       if (newest()) this.problem = error instanceof Error ? error.message : String(error);
     }
   }
 
-  /** Shows a picture: one in a frame, since laying out many at once keeps the page from answering. */
-  #put(phrase: number, svg: string): void {
-    this.#arrived.set(phrase, svg);
+  /** Shows a version or a picture, each in a frame of its own: laying out all at once keeps the page from answering. */
+  #put(what: string, show: () => void): void {
+    this.#arrived.set(what, show);
     if (!this.#isShowing) this.#showNext();
   }
 
@@ -84,12 +79,26 @@ export class ViewState {
     const [next] = this.#arrived;
     this.#isShowing = next !== undefined;
     if (!next) return;
-    const [phrase, svg] = next;
-    this.#arrived.delete(phrase);
+    const [what, show] = next;
+    this.#arrived.delete(what);
+    show();
+    this.#nextFrame(() => this.#showNext());
+  }
+
+  #showVersion(version: Version): void {
+    this.version = version;
+    this.problem = '';
+    this.onversion();
+    // What `npm run bench:ui` measures.
+    performance.mark('version');
+    if (this.pictures.length > version.form.phrases.length)
+      this.pictures = this.pictures.slice(0, version.form.phrases.length);
+  }
+
+  #showPicture(phrase: number, svg: string): void {
     const pictures = [...this.pictures];
     pictures[phrase] = svg;
     this.pictures = pictures;
-    this.#nextFrame(() => this.#showNext());
   }
 
   /** Asks about a note; an answer that comes too late is dropped. `wanted` says which note is in hand by then. */
