@@ -255,7 +255,12 @@ function simplify(at: SvgElement): void {
       const isBare =
         child.name === 'g' && !KEPT_GROUPS.has(classOf(child)) && !Object.keys(child.attributes).some(isLook);
       const isPlace = child.children.some((c) => typeof c === 'string' && c.startsWith(EDGE));
-      if (isBare && !isPlace) return child.children;
+      if (isBare && !isPlace) {
+        // A head is what one points at.
+        if (classOf(child) === 'notehead')
+          for (const head of elements(child)) head.attributes.class = 'notehead';
+        return child.children;
+      }
       const { 'data-id': name } = child.attributes;
       for (const key of Object.keys(child.attributes))
         if (ENGRAVERS_OWN.has(key)) delete child.attributes[key];

@@ -110,7 +110,9 @@ describe('an engraved phrase', () => {
     expect(svg).not.toMatch(/<use|<defs|xlink:href/);
     // Each struck note has its head in its group.
     for (const [, note] of svg.matchAll(/<g class="note" data-id="[^"]+">(.*?)<\/g>/g))
-      expect(note).toMatch(/<path transform="translate\(\d+, -?\d+\) scale\([^)]+\) scale\(1,-1\)" d="/);
+      expect(note).toMatch(
+        /<path transform="translate\(\d+, -?\d+\) scale\([^)]+\) scale\(1,-1\)" d="[^"]+" class="notehead"/,
+      );
   });
 
   it('that comes again is the same music with its own ids, measures and numbers', async () => {
