@@ -7,7 +7,7 @@ import type { Measure, Note } from '../score/score';
 import type { Ticks } from '../score/ticks';
 import { bassOf } from '../theory/chord';
 import { pitchClass } from '../theory/fifths';
-import type { Arranged } from './arrange';
+import type { Arranged } from './arranged';
 
 export interface Share {
   readonly kept: number;

@@ -52,10 +52,10 @@ export function foldMelody(
     const from: number[] = [];
     const previous = totals;
     totals = own.map((cost, k) => {
-      const ways = previous.map((p, j) => p + CHANGE * Math.abs(k - j));
-      const best = ways.indexOf(Math.min(...ways));
+      const costs = previous.map((p, j) => p + CHANGE * Math.abs(k - j));
+      const best = costs.indexOf(Math.min(...costs));
       from.push(best);
-      return ways[best]! + cost;
+      return costs[best]! + cost;
     });
     back.push(from);
   }

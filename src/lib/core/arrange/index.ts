@@ -6,7 +6,8 @@
  * isForLevel('waltz-bass', 3, { beats: 3, beatType: 4 }); // => true
  * isForLevel('waltz-bass', 3, { beats: 4, beatType: 4 }); // => false
  */
-export { arrange, type Arranged, type ArrangeSettings } from './arrange';
+export { arrange } from './arrange';
+export type { Arranged, ArrangeSettings } from './arranged';
 export { LEVELS, levelNumbered, levelsSchema, type LevelContract } from './levels';
 export { KEYBOARDS, REACH_SEMITONES } from './register';
 export { isForLevel, TEXTURES, type TextureId } from './textures';

@@ -266,8 +266,8 @@ export const PATTERNS: Readonly<Record<Exclude<TextureId, 'own'>, Pattern>> = {
     const turn = beats[Math.ceil(beats.length / 2)];
     for (const bass of basses(g, HOME, Math.min(HIGHEST_ROOT, g.ceiling))) {
       const fifth = fifthAbove(g.stretch.chord, bass, 9);
-      const ways = fifth && turn !== undefined ? [fifth, { ...fifth, midi: fifth.midi - 12 }] : [];
-      for (const other of ways)
+      const others = fifth && turn !== undefined ? [fifth, { ...fifth, midi: fifth.midi - 12 }] : [];
+      for (const other of others)
         if (other.midi <= HIGHEST_FIFTH)
           yield {
             strokes: inTurn([g.stretch.onset, turn!], g.stretch.end, (i) => [i === 0 ? bass : other]),

@@ -4,6 +4,7 @@
  * that know nothing of each other; each is solved by itself and kept, so that an edit solves its own phrase again and
  * no other.
  */
+import { LRUCache } from 'lru-cache';
 import type { SoundingNote } from '../score/query';
 import { conventionsOf } from './conventions';
 import { eventCost, isTriple, newCosts, stepCost, tripleCost, type CostModel, type Costs } from './cost';
@@ -70,7 +71,7 @@ export function phrasesOf(events: readonly Event[]): Event[][] {
 
 /** Best paths of phrases, by what they depend on: a verse that comes again is solved once. */
 const MOST_KEPT = 4000;
-const kept = new Map<string, Pick<Passage, 'path' | 'cost'>>();
+const kept = new LRUCache<string, Pick<Passage, 'path' | 'cost'>>({ max: MOST_KEPT });
 
 /** Forgets what is known, for measuring. */
 export const forgetPhrases = (): void => kept.clear();
@@ -88,7 +89,6 @@ function solvePhrase(events: readonly Event[], settings: FingeringSettings): Pas
       const path = bestPath(events, setup.grips, setup.model);
       solved = { path, cost: total(costsOf(events, path, setup.model)) };
     }
-    if (kept.size >= MOST_KEPT) kept.delete(kept.keys().next().value!);
     kept.set(key, solved);
   }
   const { path, cost } = solved;

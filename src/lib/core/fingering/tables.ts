@@ -1,7 +1,8 @@
 /**
  * Costs of coming from one event to the next, for every grip of both, kept by what they depend on: where the keys lie from
- * each other, which are black, which are held. Music goes over the same few ways again and again.
+ * each other, which are black, which are held. Music makes the same few steps again and again.
  */
+import { LRUCache } from 'lru-cache';
 import { isTriple, stepCost, tripleCost, type CostModel } from './cost';
 import type { Event, HeldKey } from './events';
 import { FINGERS, type Grip } from './grips';
@@ -19,9 +20,10 @@ export interface CostTables {
   triple(a: Event, b: Event, c: Event, model: CostModel): Float64Array | undefined;
 }
 
-/** Ways kept for one kind of hand; more than these are not kept. */
+/** Steps kept for one kind of hand, and kinds of hands. */
 const MOST = 20_000;
-const byHand = new Map<string, CostTables>();
+const MOST_HANDS = 32;
+const byHand = new LRUCache<string, CostTables>({ max: MOST_HANDS });
 
 /** The tables of a hand, by its reach and how still it is to be. */
 export function tablesFor({ reach, steadiness }: CostModel): CostTables {
@@ -35,11 +37,11 @@ export function tablesFor({ reach, steadiness }: CostModel): CostTables {
 }
 
 function makeTables(): CostTables {
-  const steps = new Map<string, Float64Array>();
-  const triples = new Map<number, Float64Array>();
+  const steps = new LRUCache<string, Float64Array>({ max: MOST });
+  const triples = new LRUCache<number, Float64Array>({ max: MOST });
   return {
     step(from, fromGrips, to, toGrips, model) {
-      const key = `${fromGrips.length}/${toGrips.length} ${wayOf(from, to, model)}`;
+      const key = `${fromGrips.length}/${toGrips.length} ${stepKey(from, to, model)}`;
       const isWhole = isAllRising(fromGrips, from) && isAllRising(toGrips, to);
       const known = isWhole ? steps.get(key) : undefined;
       if (known) return known;
@@ -47,7 +49,7 @@ function makeTables(): CostTables {
       for (let a = 0; a < fromGrips.length; a++)
         for (let b = 0; b < toGrips.length; b++)
           table[a * toGrips.length + b] = stepCost(from, fromGrips[a]!, to, toGrips[b]!, model);
-      if (isWhole && steps.size < MOST) steps.set(key, table);
+      if (isWhole) steps.set(key, table);
       return table;
     },
     triple(a, b, c, model) {
@@ -62,7 +64,7 @@ function makeTables(): CostTables {
         for (const fb of FINGERS)
           for (const fc of FINGERS)
             table[25 * (fa - 1) + 5 * (fb - 1) + fc - 1] = tripleCost(a, b, c, fa, fb, fc, model);
-      if (triples.size < MOST) triples.set(key, table);
+      triples.set(key, table);
       return table;
     },
   };
@@ -74,16 +76,16 @@ const isAllRising = (grips: readonly Grip[], event: Event): boolean =>
   grips.length === ALL_RISING[event.keys.length];
 
 /** Everything that the cost of a step depends on, apart from the grips. */
-function wayOf(from: Event, to: Event, model: CostModel): string {
+function stepKey(from: Event, to: Event, model: CostModel): string {
   const origin = from.keys[0]!.out;
-  let way = `${Math.round(100 * to.legato)}${to.slurred ? 's' : ''}${to.quickRepeat ? 'q' : ''}`;
-  for (const key of from.keys) way += keyText(key, origin, model);
-  way += '>';
+  let name = `${Math.round(100 * to.legato)}${to.slurred ? 's' : ''}${to.quickRepeat ? 'q' : ''}`;
+  for (const key of from.keys) name += keyText(key, origin, model);
+  name += '>';
   for (const key of to.keys) {
-    way += keyText(key, origin, model);
-    if (!key.struck) way += `h${from.keys.findIndex((k) => k.id === key.id)}`;
+    name += keyText(key, origin, model);
+    if (!key.struck) name += `h${from.keys.findIndex((k) => k.id === key.id)}`;
   }
-  return way;
+  return name;
 }
 
 function keyText(key: HeldKey, origin: number, { conventions }: CostModel): string {

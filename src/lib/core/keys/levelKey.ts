@@ -25,13 +25,13 @@ const worstSignature = (score: Score, fifths: number): number =>
 export function levelKey(score: Score, sourceKey: Key, contract: LevelContract): LevelKey {
   const most = contract.accidentals;
   if (most === null || worstSignature(score, 0) <= most) return { key: sourceKey };
-  const ways = keyOptions(sourceKey.mode).map(({ fifths }) => {
+  const judged = keyOptions(sourceKey.mode).map(({ fifths }) => {
     const key: Key = { fifths, mode: sourceKey.mode };
     const { semitones } = transpositionTo(sourceKey, key);
     const worst = worstSignature(score, fifths - sourceKey.fifths);
     return { key, far: Math.abs(semitones), over: Math.max(0, worst - most), worst };
   });
-  const best = ways.sort((a, b) => a.over - b.over || a.far - b.far || a.worst - b.worst)[0]!;
+  const best = judged.sort((a, b) => a.over - b.over || a.far - b.far || a.worst - b.worst)[0]!;
   return {
     key: best.key,
     because: `${keyName(sourceKey)} has more accidentals than the ${most} of this level: moved to ${keyName(best.key)}, the nearest key ${best.over > 0 ? 'with fewest' : 'that it reads'}`,

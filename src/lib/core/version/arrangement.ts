@@ -2,7 +2,8 @@
 import type { Form } from '../analysis/form';
 import type { ChordSpan } from '../analysis/harmony';
 import type { MelodyLine } from '../analysis/melody';
-import { arrange, MOST_REDUCED, hasLeftHand, type Arranged, type ArrangeSettings } from '../arrange/arrange';
+import { arrange, hasLeftHand } from '../arrange/arrange';
+import { MOST_REDUCED, type Arranged, type ArrangeSettings } from '../arrange/arranged';
 import { LEVELS, levelNumbered, type LevelContract } from '../arrange/levels';
 import type { Reason } from '../arrange/reason';
 import { KEYBOARDS, REACH_SEMITONES } from '../arrange/register';

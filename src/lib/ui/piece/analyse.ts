@@ -1,7 +1,7 @@
 /** The page's end of the analysing worker: one piece, one worker, which can be stopped. */
 import type { PieceReport, Stage } from '$core/analysis/report';
-import type { Score } from '$core/score/score';
-import type { AnalyseRequest, AnalyseResponse } from './analyse.worker';
+import { proxy, wrap } from 'comlink';
+import type { AnalyseService } from './analyse.worker';
 
 export interface Analysis {
   readonly report: Promise<PieceReport>;
@@ -11,32 +11,19 @@ export interface Analysis {
 /** Fetches the score of a piece and analyses it in a worker. Browser only. */
 export function analyse(pieceId: string, onStage: (stage: Stage) => void): Analysis {
   const worker = new Worker(new URL('./analyse.worker.ts', import.meta.url), { type: 'module' });
-  const fetching = new AbortController();
-  const report = fetch(`/pieces/${pieceId}/score`, { signal: fetching.signal })
-    .then(async (response) => {
-      if (!response.ok) throw new Error('The piece could not be loaded.');
-      return (await response.json()) as Score;
-    })
-    .then(
-      (score) =>
-        new Promise<PieceReport>((resolve, reject) => {
-          worker.addEventListener('message', ({ data }: MessageEvent<AnalyseResponse>) => {
-            if ('stage' in data) onStage(data.stage);
-            else if ('report' in data) resolve(data.report);
-            else reject(new Error(data.error));
-          });
-          worker.addEventListener('error', (event) =>
-            reject(new Error(event.message || 'The analysis stopped.')),
-          );
-          worker.postMessage({ score } satisfies AnalyseRequest);
-        }),
-    )
-    .finally(() => worker.terminate());
+  const stopping = new AbortController();
+  const made = async (): Promise<PieceReport> => {
+    const response = await fetch(`/pieces/${pieceId}/score`, { signal: stopping.signal });
+    if (!response.ok) throw new Error('The piece could not be loaded.');
+    return wrap<AnalyseService>(worker).report(await response.json(), proxy(onStage));
+  };
+  // A worker that cannot be loaded, or is stopped, answers nothing by itself.
+  const ended = new Promise<never>((_, reject) => {
+    worker.addEventListener('error', (event) => reject(new Error(event.message || 'The analysis stopped.')));
+    stopping.signal.addEventListener('abort', () => reject(new Error('The analysis was stopped.')));
+  });
   return {
-    report,
-    stop() {
-      fetching.abort();
-      worker.terminate();
-    },
+    report: Promise.race([made(), ended]).finally(() => worker.terminate()),
+    stop: () => stopping.abort(),
   };
 }

@@ -1,20 +1,16 @@
 /** Analyses a long piece off the page's own thread, and says how far it is. */
 import { reportOf, type PieceReport, type Stage } from '$core/analysis/report';
 import type { Score } from '$core/score/score';
+import { expose } from 'comlink';
 import { z } from 'zod';
 
-const requestSchema = z.object({ score: z.custom<Score>((v) => typeof v === 'object' && v !== null) });
+const scoreSchema = z.custom<Score>((v) => typeof v === 'object' && v !== null && 'measures' in v);
 
-export type AnalyseRequest = z.infer<typeof requestSchema>;
-export type AnalyseResponse = { stage: Stage } | { report: PieceReport } | { error: string };
+const service = {
+  report: (score: unknown, onStage: (stage: Stage) => void): PieceReport =>
+    reportOf(scoreSchema.parse(score), onStage),
+};
 
-const send = (response: AnalyseResponse): void => self.postMessage(response);
+export type AnalyseService = typeof service;
 
-self.addEventListener('message', (event: MessageEvent<unknown>) => {
-  try {
-    const { score } = requestSchema.parse(event.data);
-    send({ report: reportOf(score, (stage) => send({ stage })) });
-  } catch (error) {
-    send({ error: error instanceof Error ? error.message : String(error) });
-  }
-});
+expose(service);

@@ -3,18 +3,13 @@ import type { VersionDocument } from '$core/version/document';
 import type { Version } from '$core/version/realise';
 import type { SheetOptions } from '$lib/engrave/sheet';
 import type { Answer, Listener, Wish } from '$ui/worker/engine';
+import { OnePerFrame } from './frames';
 
 /** The worker as the view needs it. */
 export interface Music {
   show(wish: Wish, listener: Listener): Promise<boolean>;
   explain(note: string, measure: number): Promise<Answer>;
 }
-
-/** Calls back when a frame has been painted; where there are no frames, in a moment. */
-const afterPaint = (done: () => void): void => {
-  if (typeof requestAnimationFrame === 'undefined') setTimeout(done);
-  else requestAnimationFrame(() => setTimeout(done));
-};
 
 export class ViewState {
   version = $state.raw<Version>();
@@ -23,25 +18,17 @@ export class ViewState {
   problem = $state('');
   answer = $state.raw<Answer & { readonly note: string }>();
   show = $state.raw<SheetOptions>() as SheetOptions;
-  /** What has arrived and is not on the page yet, in the order in which it came. */
-  readonly #arrived = new Map<string, () => void>();
-  #isShowing = false;
-  readonly #nextFrame: (show: () => void) => void;
+  /** What has arrived and is not on the page yet. */
+  readonly #frames = new OnePerFrame();
   /** Called when there is a new version, before its pictures. */
   onversion: () => void = () => undefined;
   readonly #music: () => Promise<Music>;
   #wished = 0;
 
-  constructor(
-    music: () => Promise<Music>,
-    show: SheetOptions,
-    pictures: readonly string[] = [],
-    nextFrame = afterPaint,
-  ) {
+  constructor(music: () => Promise<Music>, show: SheetOptions, pictures: readonly string[] = []) {
     this.#music = music;
     this.show = show;
     this.pictures = pictures;
-    this.#nextFrame = nextFrame;
   }
 
   /** Makes and draws a document, the phrase in hand first. Resolves when all of it is on the page. */
@@ -54,35 +41,20 @@ export class ViewState {
         { document, show: this.show, first },
         {
           version: (version) =>
-            this.#put('version', () => {
+            this.#frames.put('version', () => {
               if (newest()) this.#showVersion(version);
             }),
-          picture: (phrase, svg) => this.#put(`picture ${phrase}`, () => this.#showPicture(phrase, svg)),
+          picture: (phrase, svg) =>
+            this.#frames.put(`picture ${phrase}`, () => this.#showPicture(phrase, svg)),
           failed: (why) => {
             if (newest()) this.problem = why;
           },
         },
       );
-      while (this.#isShowing) await new Promise<void>((resolve) => this.#nextFrame(resolve));
+      await this.#frames.shown();
     } catch (error) {
       if (newest()) this.problem = error instanceof Error ? error.message : String(error);
     }
-  }
-
-  /** Shows a version or a picture, each in a frame of its own: laying out all at once keeps the page from answering. */
-  #put(what: string, show: () => void): void {
-    this.#arrived.set(what, show);
-    if (!this.#isShowing) this.#showNext();
-  }
-
-  #showNext(): void {
-    const [next] = this.#arrived;
-    this.#isShowing = next !== undefined;
-    if (!next) return;
-    const [what, show] = next;
-    this.#arrived.delete(what);
-    show();
-    this.#nextFrame(() => this.#showNext());
   }
 
   #showVersion(version: Version): void {

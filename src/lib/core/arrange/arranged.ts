@@ -1,0 +1,76 @@
+/** What arranging takes and gives, and what its styles have in common. */
+import type { Form } from '../analysis/form';
+import type { ChordSpan } from '../analysis/harmony';
+import type { Melody, MelodyLine } from '../analysis/melody';
+import type { Hand } from '../fingering/events';
+import type { SoundingNote } from '../score/query';
+import type { ChordSymbol, Mark, Note, Score } from '../score/score';
+import type { Fold } from './foldMelody';
+import type { LevelContract } from './levels';
+import type { ArrangeReason, Reason } from './reason';
+import type { MelodyChange } from './reduceMelody';
+import type { ChordRhythm } from './singAlong';
+import type { MeasureStretches } from './stretches';
+import type { TextureId } from './textures';
+
+export interface ArrangeSettings {
+  readonly contract: LevelContract;
+  readonly style: 'solo' | 'sing-along';
+  /** What is wished for in a measure; null leaves it to the level. */
+  readonly textureIn: (measure: number) => TextureId | null;
+  /** The line that has the melody, where the teacher says so. */
+  readonly melodyLineIn: (measure: number) => MelodyLine | undefined;
+  /** Rhythm of the chords of a sing-along in a measure; null leaves it to the level. */
+  readonly rhythmIn: (measure: number) => ChordRhythm | null;
+  /** Semitones per hand. */
+  readonly reach: Readonly<Record<Hand, number>>;
+  readonly keyboard: { readonly low: number; readonly high: number };
+  readonly form: Form;
+  readonly swings: boolean;
+  /** 0 as the level has it; 1 without filling; more: with so many of the busiest textures passed over. */
+  readonly reduction?: number;
+}
+
+/** Steps by which an arrangement can be reduced. */
+export const MOST_REDUCED = 3;
+
+export interface Arranged {
+  /** Written notes of two staves. */
+  readonly notes: readonly Note[];
+  readonly marks: readonly Mark[];
+  /** Chord names where the hands play them. */
+  readonly chordSymbols: readonly ChordSymbol[];
+  readonly reasons: readonly Reason[];
+  readonly melody: Melody;
+  readonly melodyChanges: readonly MelodyChange[];
+  readonly folds: readonly Fold[];
+  readonly stretches: readonly MeasureStretches[];
+  /** Everything besides the melody that the source has for two hands. */
+  readonly accompaniment: readonly SoundingNote[];
+  /** No melody is played: the chords carry a singer. */
+  readonly isSingAlong: boolean;
+  /** Measures in which the left hand plays what the source has. */
+  readonly ownMeasures: ReadonlySet<number>;
+}
+
+/** The hands of one style. */
+export type ArrangedHands = Omit<Arranged, 'melody' | 'accompaniment' | 'stretches' | 'isSingAlong'>;
+
+/** Reasons of one hand or line, as the version tells them. */
+export const toReasons = (about: Reason['about'], reasons: readonly ArrangeReason[]): Reason[] =>
+  reasons.map(({ reason, ...rest }) => ({ ...rest, about, text: reason }));
+
+/** Chord names at the places where the hands have them. */
+export const symbolsOf = (
+  stretches: readonly MeasureStretches[],
+  chords: readonly ChordSpan[],
+): ChordSymbol[] => {
+  const played = stretches.flatMap((m) => m.stretches.map(({ onset, chord }) => ({ onset, chord })));
+  // A chord that goes on over a barline is named once.
+  const starts = new Set(chords.map((c) => c.onset));
+  return played.filter((s, i) => i === 0 || starts.has(s.onset) || played[i - 1]!.chord !== s.chord);
+};
+
+/** Where the words of a song are. */
+export const sungMarks = (score: Score): Mark[] =>
+  score.parts.flatMap((p) => p.marks ?? []).filter((m) => m.kind === 'lyrics');
