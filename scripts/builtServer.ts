@@ -44,10 +44,15 @@ export interface Line {
   readonly below: number;
 }
 
-/** Prints figures beside their goals. */
-export function print(lines: readonly Line[]): void {
-  for (const { what, value, unit, below } of lines)
+/**
+ * Prints figures beside their goals; with `pace`, what the engraver needs for a phrase in the same run, also as multiples of it, since
+ * a machine that others use is now fast, now slow.
+ */
+export function print(lines: readonly Line[], pace?: number): void {
+  for (const { what, value, unit, below } of lines) {
+    const ratio = pace && unit === 'ms' ? `${(value / pace).toFixed(1).padStart(6)} phrases` : '';
     console.log(
-      `${what.padEnd(58)} ${value.toFixed(0).padStart(6)} ${unit}  (to stay below ${below})${value > below ? '  OVER' : ''}`,
+      `${what.padEnd(58)} ${value.toFixed(0).padStart(6)} ${unit.padEnd(2)} ${ratio}  (to stay below ${below})${value > below ? '  OVER' : ''}`,
     );
+  }
 }

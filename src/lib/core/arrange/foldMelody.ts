@@ -52,10 +52,10 @@ export function foldMelody(
     const from: number[] = [];
     const previous = totals;
     totals = own.map((cost, k) => {
-      const costs = previous.map((p, j) => p + CHANGE * Math.abs(k - j));
-      const best = costs.indexOf(Math.min(...costs));
+      const sums = previous.map((p, j) => p + CHANGE * Math.abs(k - j));
+      const best = sums.indexOf(Math.min(...sums));
       from.push(best);
-      return costs[best]! + cost;
+      return sums[best]! + cost;
     });
     back.push(from);
   }
