@@ -7,6 +7,19 @@ export default {
   kit: {
     // It is served to the house: compressing the engraver at every build takes longer than it ever saves.
     adapter: adapter({ precompress: false }),
+    csp: {
+      // Scripts are ours alone. Styles may stand in elements: the engraved pictures and the components set places and sizes there.
+      directives: {
+        'default-src': ['self'],
+        'script-src': ['self', 'wasm-unsafe-eval'],
+        'style-src': ['self', 'unsafe-inline'],
+        'img-src': ['self', 'data:', 'blob:'],
+        'object-src': ['none'],
+        'base-uri': ['none'],
+        'form-action': ['self'],
+        'frame-ancestors': ['none'],
+      },
+    },
     // hooks.server.ts compares hosts itself: the built server does not know its own scheme.
     csrf: { trustedOrigins: ['*'] },
     alias: { $core: 'src/lib/core', $ui: 'src/lib/ui', $server: 'src/lib/server' },

@@ -1,4 +1,5 @@
-/** The threads of the server's pool, as a bundle of their own beside the built server. */
+/** What stands beside the built server: how it is started, and the threads of its pool. */
+import { writeFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
 import { defineConfig } from 'vite';
 
@@ -14,8 +15,18 @@ export default defineConfig({
     },
   },
   publicDir: false,
+  plugins: [
+    {
+      name: 'start-by-main',
+      // `node build` starts our server rather than the adapter's own, which would listen to the whole network.
+      closeBundle: () => writeFileSync(from('build/index.js'), "import './worker/main.js';\n"),
+    },
+  ],
   build: {
-    ssr: 'src/lib/server/pool/worker.ts',
+    ssr: true,
+    rolldownOptions: {
+      input: { worker: from('src/lib/server/pool/worker.ts'), main: from('src/lib/server/main.ts') },
+    },
     outDir: 'build/worker',
     target: 'node20',
     chunkSizeWarningLimit: 9000,

@@ -1,21 +1,38 @@
 import { InputError } from '$core/io/inputError';
-import { start } from '$server/start';
+import { db } from '$server/db';
+import { dataFolder } from '$server/db/open';
+import { troubleOf } from '$server/db/trouble';
+import { guarded } from '$server/guard/headers';
+import { answeredHosts, hostSettings, isOpenToOthers } from '$server/guard/hosts';
+import { continueSession } from '$server/guard/passphrase';
+import { refusalOf } from '$server/guard/refusal';
+import { SESSION_COOKIE, sessionCookie } from '$server/guard/cookie';
 import { WorkStopped } from '$server/pool/work';
-import { error, type Handle, type HandleServerError, type ServerInit } from '@sveltejs/kit';
+import { start } from '$server/start';
+import { error, redirect, type Handle, type HandleServerError, type ServerInit } from '@sveltejs/kit';
+import { resolve as absolute } from 'node:path';
 
 export const init: ServerInit = start;
 
-/**
- * Forms and saves are only taken from our own pages. The host is compared rather than the whole origin, since the
- * server does not know under which name and scheme it is reached (localhost, a name in the house, a proxy).
- */
+const hosts = answeredHosts(hostSettings());
+const asksForPassphrase = isOpenToOthers(hostSettings());
+/** What whoever is not signed in may see. */
+const OPEN = ['/sign-in', '/robots.txt'];
+
 export const handle: Handle = async ({ event, resolve }) => {
-  const origin = event.request.headers.get('origin');
-  const host = event.request.headers.get('host');
-  const changes = !['GET', 'HEAD', 'OPTIONS'].includes(event.request.method);
-  if (changes && origin && origin !== 'null' && new URL(origin).host !== host)
-    error(403, 'This form was sent from another site.');
-  return resolve(event);
+  const refusal = refusalOf(event.request, hosts);
+  if (refusal) error(refusal.status, refusal.message);
+  if (asksForPassphrase && !OPEN.includes(event.url.pathname)) {
+    const token = event.cookies.get(SESSION_COOKIE);
+    const session = token === undefined ? undefined : continueSession(db(), token);
+    if (!session) {
+      const reads = ['GET', 'HEAD'].includes(event.request.method);
+      if (!reads || event.isDataRequest) error(403, 'You are not signed in any more. Open the page again.');
+      redirect(303, `/sign-in?to=${encodeURIComponent(event.url.pathname + event.url.search)}`);
+    }
+    if (session.next) event.cookies.set(SESSION_COOKIE, session.next, sessionCookie(event));
+  }
+  return guarded(await resolve(event));
 };
 
 /** What went wrong is logged whole and told in one sentence. */
@@ -24,5 +41,6 @@ export const handleError: HandleServerError = ({ error: cause, event, status, me
   if (event.request.signal.aborted) return { message };
   if (cause instanceof InputError || cause instanceof WorkStopped) return { message: cause.message };
   if (status >= 500) console.error(cause);
-  return { message: status === 404 ? 'There is no such page.' : message };
+  const trouble = troubleOf(cause, absolute(dataFolder()));
+  return { message: trouble ?? (status === 404 ? 'There is no such page.' : message) };
 };

@@ -1,5 +1,10 @@
 /** Forms: what was sent, checked by a schema, with one sentence per field that is wrong. */
+import { error } from '@sveltejs/kit';
 import type { z } from 'zod';
+
+/** The form of a request. Throws 400 where it is none, or was cut off. */
+export const formOf = (request: Request): Promise<FormData> =>
+  request.formData().catch(() => error(400, 'This form could not be read. Send it again.'));
 
 export type FormResult<T> =
   | { readonly ok: true; readonly data: T }

@@ -1,5 +1,5 @@
 /** What runs beside the pages, from the start of the server. */
-import { db } from './db';
+import { closeDatabase, db } from './db';
 import { openThePool, work } from './pool';
 import { refreshOne } from './studio/summaries';
 
@@ -9,6 +9,8 @@ const PAUSES = { between: 50, idle: 5000 };
 /** Opens the studio, starts the pool, and keeps the summaries fresh. */
 export function start(): void {
   db();
+  // What is in the write-ahead log goes into the file: the studio is one file while nobody works on it.
+  process.once('exit', closeDatabase);
   openThePool();
   keepFresh();
 }

@@ -1,16 +1,33 @@
 /** The one database of this process. */
 import { fillDemoStudio, isEmpty } from '../studio/demo';
 import { carryOver } from '../studio/carryOver';
-import { dataFolder, openDatabase, type Db } from './open';
+import { lockStudio } from './lock';
+import { dataFolder, openDatabase, type OpenDb } from './open';
 
-let opened: Db | undefined;
+let opened: OpenDb | undefined;
+let isLocked = false;
 
-/** Opens on first use; with KEYPATH_DEMO=1 an empty database is filled with the demo studio. */
-export function db(): Db {
+/** Where the migrations are: KEYPATH_MIGRATIONS names their folder. */
+export const migrationsFolder = (): string => process.env.KEYPATH_MIGRATIONS ?? 'drizzle';
+
+/**
+ * Opens on first use; with KEYPATH_DEMO=1 an empty database is filled with the demo studio. Throws StudioProblem where it cannot be
+ * opened, or another process works on it.
+ */
+export function db(): OpenDb {
   if (!opened) {
-    opened = openDatabase(dataFolder(), process.env.KEYPATH_MIGRATIONS ?? 'drizzle');
+    // While Vite serves the sources, every change of them is a new module that opens anew.
+    if (!isLocked && import.meta.env.PROD) lockStudio(dataFolder());
+    isLocked = true;
+    opened = openDatabase(dataFolder(), migrationsFolder());
     carryOver(opened);
     if (process.env.KEYPATH_DEMO === '1' && isEmpty(opened)) fillDemoStudio(opened);
   }
   return opened;
+}
+
+/** Closes the database, so that its file can be put in place of another; the next use opens it again. */
+export function closeDatabase(): void {
+  opened?.$client.close();
+  opened = undefined;
 }

@@ -3,14 +3,19 @@ import Database from 'better-sqlite3';
 import { drizzle } from 'drizzle-orm/better-sqlite3';
 import { migrate } from 'drizzle-orm/better-sqlite3/migrator';
 import type { BaseSQLiteDatabase } from 'drizzle-orm/sqlite-core';
-import { mkdirSync } from 'node:fs';
-import { join } from 'node:path';
+import { existsSync, mkdirSync, readFileSync } from 'node:fs';
+import { join, resolve } from 'node:path';
 import * as schema from './schema';
+import { StudioProblem, troubleOf } from './trouble';
 
 /** The database, or a transaction in it. */
 export type Db = BaseSQLiteDatabase<'sync', Database.RunResult, typeof schema>;
 
-const fileIn = (folder: string): string => join(folder, 'keypath.db');
+/** The database with the driver's own connection to it, for what SQL has no words for. */
+export type OpenDb = Db & { readonly $client: Database.Database };
+
+/** The file of a studio in its folder. */
+export const fileIn = (folder: string): string => join(folder, 'keypath.db');
 
 /** The folder of the studio that this process serves: KEYPATH_DATA names it. */
 export const dataFolder = (): string => process.env.KEYPATH_DATA ?? 'data';
@@ -22,14 +27,64 @@ export function openToRead(folder: string): Db {
   return drizzle(file, { schema });
 }
 
-/** `folder` is made if it is missing; `migrations` is the folder that drizzle-kit writes. */
-export function openDatabase(folder: string, migrations: string): Db {
-  mkdirSync(folder, { recursive: true });
-  const file = new Database(fileIn(folder));
-  file.pragma('journal_mode = WAL');
-  file.pragma('foreign_keys = ON');
-  file.pragma('busy_timeout = 5000');
-  const db = drizzle(file, { schema });
-  migrate(db, { migrationsFolder: migrations });
-  return db;
+/**
+ * Opens a studio. `folder` is made if it is missing; `migrations` is the folder that drizzle-kit writes. Throws StudioProblem with a
+ * sentence where the folder or the file cannot be used.
+ */
+export function openDatabase(folder: string, migrations: string): OpenDb {
+  let file: Database.Database | undefined;
+  try {
+    mkdirSync(folder, { recursive: true });
+    file = new Database(fileIn(folder));
+    file.pragma('busy_timeout = 5000');
+    file.pragma('journal_mode = WAL');
+    // What was acknowledged is on the disk, also when the power goes.
+    file.pragma('synchronous = FULL');
+    file.pragma('foreign_keys = ON');
+    checkWhole(file, folder);
+    checkAge(file, folder, migrations);
+    const db = drizzle(file, { schema });
+    migrate(db, { migrationsFolder: migrations });
+    return db;
+  } catch (error) {
+    file?.close();
+    const sentence = troubleOf(error, resolve(folder));
+    throw sentence === undefined ? error : new StudioProblem(sentence, { cause: error });
+  }
+}
+
+/** Throws where the file was cut off or is damaged otherwise. */
+export function checkWhole(file: Database.Database, folder: string): void {
+  const found = file.pragma('quick_check(1)', { simple: true });
+  if (found !== 'ok')
+    throw new StudioProblem(troubleOf({ code: 'SQLITE_CORRUPT' }, resolve(folder))!, { cause: found });
+}
+
+/** When the newest migration in a folder was made, as drizzle notes it. */
+function newestMigration(migrations: string): number {
+  const journal = join(migrations, 'meta', '_journal.json');
+  if (!existsSync(journal))
+    throw new StudioProblem(
+      `The folder ${resolve(migrations)} with the studio's migrations is missing. Start Key Path from its own folder, or name it in KEYPATH_MIGRATIONS.`,
+    );
+  const { entries } = JSON.parse(readFileSync(journal, 'utf8')) as { entries: { when: number }[] };
+  return Math.max(0, ...entries.map((e) => e.when));
+}
+
+/** Throws where a newer Key Path made the file, or another program. */
+export function checkAge(file: Database.Database, folder: string, migrations: string): void {
+  const tables = file
+    .prepare(`select name from sqlite_master where type = 'table'`)
+    .pluck()
+    .all() as string[];
+  const newest = newestMigration(migrations);
+  if (tables.length === 0) return;
+  if (!tables.includes('__drizzle_migrations'))
+    throw new StudioProblem(troubleOf({ code: 'SQLITE_NOTADB' }, resolve(folder))!);
+  const made = file.prepare('select max(created_at) from __drizzle_migrations').pluck().get() as
+    number | null;
+  if ((made ?? 0) > newest)
+    throw new StudioProblem(
+      `The studio in ${resolve(folder)} was made by a newer Key Path than this one. Start the newer one, or give back an older copy with ./keypath restore FILE.`,
+    );
 }

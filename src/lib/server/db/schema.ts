@@ -8,12 +8,32 @@ import { blob, index, integer, primaryKey, sqliteTable, text, uniqueIndex } from
 
 const id = () => text('id').primaryKey();
 const createdAt = () => text('created_at').notNull();
+/** When it was put in the trash; null while it is in use. */
+const deletedAt = () => text('deleted_at');
 
 export const studio = sqliteTable('studio', {
   id: integer('id').primaryKey(),
   name: text('name').notNull(),
   /** Levels as the teacher has changed them; null for those that ship. */
   levels: text('levels', { mode: 'json' }).$type<readonly LevelContract[]>(),
+  /** As argon2 keeps it; null where none was set. */
+  passphrase: text('passphrase'),
+});
+
+/** Browsers that are signed in. */
+export const session = sqliteTable('session', {
+  /** Of the token in the cookie, which is kept nowhere. */
+  tokenHash: text('token_hash').primaryKey(),
+  createdAt: createdAt(),
+  lastSeen: text('last_seen').notNull(),
+});
+
+/** Forms that have been taken, by the token that each carries: one that arrives again makes nothing again. */
+export const submission = sqliteTable('submission', {
+  token: text('token').primaryKey(),
+  /** Where the first one led. */
+  led: text('led').notNull(),
+  createdAt: createdAt(),
 });
 
 export const learner = sqliteTable('learner', {
@@ -34,6 +54,7 @@ export const learner = sqliteTable('learner', {
   /** "B3"; null without a voice to sing with. */
   voiceLow: text('voice_low'),
   voiceHigh: text('voice_high'),
+  deletedAt: deletedAt(),
 });
 
 export const piece = sqliteTable('piece', {
@@ -51,6 +72,7 @@ export const piece = sqliteTable('piece', {
   /** The form as the teacher has decided it; null leaves it to the source and its analysis. */
   sections: text('sections', { mode: 'json' }).$type<readonly SectionStart[]>(),
   createdAt: createdAt(),
+  deletedAt: deletedAt(),
 });
 
 export const version = sqliteTable(
@@ -69,6 +91,7 @@ export const version = sqliteTable(
     key: text('key'),
     decided: integer('decided').notNull(),
     createdAt: createdAt(),
+    deletedAt: deletedAt(),
   },
   (t) => [index('version_piece').on(t.pieceId)],
 );
@@ -172,6 +195,7 @@ export const lesson = sqliteTable(
       .references(() => learner.id, { onDelete: 'cascade' }),
     date: text('date').notNull(),
     note: text('note').notNull(),
+    deletedAt: deletedAt(),
   },
   (t) => [index('lesson_learner').on(t.learnerId, t.date)],
 );

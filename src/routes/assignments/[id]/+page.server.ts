@@ -1,6 +1,6 @@
 import { STEP_IDS } from '$core/lessons/steps';
 import { db } from '$server/db';
-import { readForm } from '$server/forms';
+import { formOf, readForm } from '$server/forms';
 import { findAssignment, recordStep } from '$server/studio/assignments';
 import { giveNow } from '$server/studio/giving';
 import { findLearner } from '$server/studio/learners';
@@ -39,7 +39,7 @@ async function record(id: string, request: Request, undone: boolean) {
   const assignment = findAssignment(db(), id);
   const found = assignment && (await findProgress(db(), work, id));
   if (!found) return fail(404, { message: 'This assignment is no longer there.' });
-  const form = readForm(await request.formData(), stepSchema);
+  const form = readForm(await formOf(request), stepSchema);
   if (!form.ok) return fail(422, { message: Object.values(form.problems).join(' ') });
   const { chunk, step, tempo } = form.data;
   const known = found.progress.chunks.find((c) => c.id === chunk)?.steps.some((s) => s.id === step);

@@ -1,5 +1,5 @@
 import { db } from '$server/db';
-import { readForm } from '$server/forms';
+import { formOf, readForm } from '$server/forms';
 import { addLesson, findLearner, learnerSchema, lessonsOf, updateLearner } from '$server/studio/learners';
 import { levelNames } from '$server/studio/levels';
 import { work } from '$server/pool';
@@ -31,14 +31,14 @@ const lessonSchema = z.object({
 
 export const actions: Actions = {
   learner: async ({ params, request }) => {
-    const form = readForm(await request.formData(), learnerSchema);
+    const form = readForm(await formOf(request), learnerSchema);
     if (!form.ok) return fail(422, { problems: form.problems, lessonProblems: undefined });
     updateLearner(db(), params.id, form.data);
     return { kept: true };
   },
   lesson: async ({ params, request }) => {
     if (!findLearner(db(), params.id)) error(404, 'There is no such learner.');
-    const form = readForm(await request.formData(), lessonSchema);
+    const form = readForm(await formOf(request), lessonSchema);
     if (!form.ok) return fail(422, { problems: undefined, lessonProblems: form.problems });
     addLesson(db(), params.id, form.data.date, form.data.note);
     return { kept: true };

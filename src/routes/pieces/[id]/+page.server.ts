@@ -5,6 +5,7 @@ import { keyCode, keyName, parseKey } from '$core/theory/key';
 import { documentOf } from '$core/version/document';
 import { DEFAULT_RECIPE, recipeSchema } from '$core/version/recipe';
 import { db } from '$server/db';
+import { formOf } from '$server/forms';
 import { findLearner, listLearners, startFor } from '$server/studio/learners';
 import { levelNames } from '$server/studio/levels';
 import { findPiece, RIGHTS, sectionsOf, setParts, setRights } from '$server/studio/pieces';
@@ -47,7 +48,7 @@ export const load: PageServerLoad = async ({ params }) => {
 
 export const actions: Actions = {
   version: async ({ params, request }) => {
-    const data = await request.formData();
+    const data = await formOf(request);
     const piece = findPiece(db(), params.id);
     if (!piece) return fail(404, { message: 'This piece is no longer there.' });
     const learner = findLearner(db(), String(data.get('learner') ?? ''));
@@ -61,7 +62,7 @@ export const actions: Actions = {
     redirect(303, `/versions/${addVersion(db(), piece.id, { ...base, recipe: recipe.data })}`);
   },
   parts: async ({ params, request }) => {
-    const data = await request.formData();
+    const data = await formOf(request);
     if (!findPiece(db(), params.id)) return fail(404, { message: 'This piece is no longer there.' });
     const choices: PartChoices = {};
     for (const { id } of (await pieceFacts(db(), work, params.id)).parts.list) {
@@ -72,7 +73,7 @@ export const actions: Actions = {
     return {};
   },
   rights: async ({ params, request }) => {
-    const rights = z.enum(RIGHTS).safeParse((await request.formData()).get('rights'));
+    const rights = z.enum(RIGHTS).safeParse((await formOf(request)).get('rights'));
     if (!rights.success) return fail(400, { message: 'Choose one of the rights offered.' });
     setRights(db(), params.id, rights.data);
     return {};

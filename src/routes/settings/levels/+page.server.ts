@@ -1,5 +1,6 @@
 import { LEVELS, levelSchema, levelsSchema, type LevelContract } from '$core/arrange/levels';
 import { db } from '$server/db';
+import { formOf } from '$server/forms';
 import { setStudioLevels, studioLevels } from '$server/studio/levels';
 import { fail, redirect } from '@sveltejs/kit';
 import type { Actions, PageServerLoad } from './$types';
@@ -58,7 +59,7 @@ function numberAfter(levels: readonly LevelContract[], level: number): number | 
 
 export const actions: Actions = {
   save: async ({ request, url }) => {
-    const parsed = levelSchema.safeParse(contractFrom(await request.formData(), levelOf(url)));
+    const parsed = levelSchema.safeParse(contractFrom(await formOf(request), levelOf(url)));
     if (!parsed.success)
       return fail(400, {
         message: 'This level is not kept yet.',

@@ -1,5 +1,6 @@
 import { WRITTEN_FORMATS } from '$core/io/writeScoreFile';
 import { db } from '$server/db';
+import { formOf } from '$server/forms';
 import { holdersOf } from '$server/studio/assignments';
 import { giveNow } from '$server/studio/giving';
 import { findLearner, listLearners } from '$server/studio/learners';
@@ -48,7 +49,7 @@ export const load: PageServerLoad = async ({ params, request }) => {
 export const actions: Actions = {
   give: async ({ params, request }) => {
     const version = findVersion(db(), params.id);
-    const learner = findLearner(db(), String((await request.formData()).get('learner')));
+    const learner = findLearner(db(), String((await formOf(request)).get('learner')));
     if (!version || !learner) return fail(404, { message: 'This version or learner is no longer there.' });
     await giveNow(db(), work, version, learner.id);
     return { given: learner.name };

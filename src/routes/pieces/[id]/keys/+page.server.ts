@@ -2,6 +2,7 @@ import { keyCode } from '$core/theory/key';
 import { documentOf, type VersionDocument } from '$core/version/document';
 import { DEFAULT_RECIPE, recipeSchema } from '$core/version/recipe';
 import { db } from '$server/db';
+import { formOf } from '$server/forms';
 import { findLearner, listLearners, startFor, voiceOf } from '$server/studio/learners';
 import { studioLevels } from '$server/studio/levels';
 import { findPiece } from '$server/studio/pieces';
@@ -39,7 +40,7 @@ export const load: PageServerLoad = async ({ params, url }) => {
 
 export const actions: Actions = {
   version: async ({ params, url, request }) => {
-    const key = (await request.formData()).get('key');
+    const key = (await formOf(request)).get('key');
     const piece = findPiece(db(), params.id);
     if (!piece) return fail(404, { message: 'This piece is no longer there.' });
     const { document } = wantedAt(url);

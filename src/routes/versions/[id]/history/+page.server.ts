@@ -1,6 +1,6 @@
 import { editing } from '$core/edits/edit';
 import { db } from '$server/db';
-import { readForm } from '$server/forms';
+import { formOf, readForm } from '$server/forms';
 import { about, work } from '$server/pool';
 import {
   documentOfVersion,
@@ -48,7 +48,7 @@ export const actions: Actions = {
   /** Gives one decision back, wherever its note or measure is now. */
   giveBack: async ({ params, request }) => {
     const version = findVersion(db(), params.id);
-    const form = readForm(await request.formData(), subjectSchema);
+    const form = readForm(await formOf(request), subjectSchema);
     if (!version || !form.ok) return fail(404, { message: GONE });
     const { patches } = editing(documentOfVersion(db(), version), (draft) => {
       delete draft.decisions[form.data.subject];
@@ -57,19 +57,19 @@ export const actions: Actions = {
     return { message: '' };
   },
   back: async ({ params, request }) => {
-    const form = readForm(await request.formData(), placeSchema);
+    const form = readForm(await formOf(request), placeSchema);
     if (!form.ok || !goBackTo(db(), params.id, form.data.number)) return fail(404, { message: GONE });
     redirect(303, `/versions/${params.id}`);
   },
   duplicate: async ({ params, request }) => {
     const version = findVersion(db(), params.id);
-    const form = readForm(await request.formData(), placeSchema);
+    const form = readForm(await formOf(request), placeSchema);
     if (!version || !form.ok || form.data.number > version.edit) return fail(404, { message: GONE });
     redirect(303, `/versions/${duplicateVersion(db(), version, form.data.number)}`);
   },
   name: async ({ params, request }) => {
     const version = findVersion(db(), params.id);
-    const form = readForm(await request.formData(), nameSchema);
+    const form = readForm(await formOf(request), nameSchema);
     if (!form.ok) return fail(422, { message: Object.values(form.problems).join(' ') });
     if (!version || form.data.number > version.edit) return fail(404, { message: GONE });
     nameRevision(db(), version.id, form.data.number, form.data.name);

@@ -1,5 +1,6 @@
 import { levelText } from '$core/arrange/levels';
 import { db } from '$server/db';
+import { formOf } from '$server/forms';
 import { studioLevels } from '$server/studio/levels';
 import { about, work } from '$server/pool';
 import { addVersion, documentOfVersion, findVersion, listVersions } from '$server/studio/versions';
@@ -59,7 +60,7 @@ export const actions: Actions = {
     const version = findVersion(db(), params.id);
     if (!version) return fail(404, { message: 'This version is no longer there.' });
     const known = studioLevels(db()).map((l) => l.level);
-    const levels = (await request.formData())
+    const levels = (await formOf(request))
       .getAll('level')
       .map(Number)
       .filter((level) => known.includes(level));

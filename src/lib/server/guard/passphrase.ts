@@ -1,0 +1,102 @@
+/** The studio's passphrase, and the browsers that have said it. */
+import { hash, verify } from '@node-rs/argon2';
+import { createHash, randomBytes } from 'node:crypto';
+import { eq, lt } from 'drizzle-orm';
+import { z } from 'zod';
+import type { Db } from '../db/open';
+import { session, studio } from '../db/schema';
+
+export const passphraseSchema = z
+  .string()
+  .min(10, 'A passphrase has at least ten letters: three or four words are easy to keep in mind.')
+  .max(200, 'A passphrase has at most 200 letters.');
+
+export const hasPassphrase = (db: Db): boolean =>
+  Boolean(db.select({ passphrase: studio.passphrase }).from(studio).get()?.passphrase);
+
+/** Sets the passphrase, or with null takes it away. Whoever is signed in has to say the new one. */
+export async function setPassphrase(db: Db, passphrase: string | null): Promise<void> {
+  const kept = passphrase === null ? null : await hash(passphrase);
+  db.transaction(
+    (tx) => {
+      if (tx.select({ id: studio.id }).from(studio).get()) tx.update(studio).set({ passphrase: kept }).run();
+      else tx.insert(studio).values({ id: 1, name: 'Your studio', passphrase: kept }).run();
+      tx.delete(session).run();
+    },
+    { behavior: 'immediate' },
+  );
+}
+
+export async function isPassphrase(db: Db, said: string): Promise<boolean> {
+  const kept = db.select({ passphrase: studio.passphrase }).from(studio).get()?.passphrase;
+  return kept ? verify(kept, said) : false;
+}
+
+/** A session is good for so long after it was last seen; its token is a new one every so often. In hours. */
+const SESSION = { good: 30 * 24, rotated: 24 };
+const hoursSince = (at: string): number => (Date.now() - Date.parse(at)) / 3_600_000;
+const hashed = (token: string): string => createHash('sha256').update(token).digest('base64url');
+
+/** Begins a session; the token goes into the cookie. */
+export function beginSession(db: Db): string {
+  const token = randomBytes(24).toString('base64url');
+  const at = new Date().toISOString();
+  db.insert(session)
+    .values({ tokenHash: hashed(token), createdAt: at, lastSeen: at })
+    .run();
+  return token;
+}
+
+export const endSession = (db: Db, token: string): void =>
+  void db
+    .delete(session)
+    .where(eq(session.tokenHash, hashed(token)))
+    .run();
+
+/** Whether a token is good; where it has been used for a day, the one that takes its place. */
+export function continueSession(db: Db, token: string): { readonly next?: string } | undefined {
+  const row = db
+    .select()
+    .from(session)
+    .where(eq(session.tokenHash, hashed(token)))
+    .get();
+  if (!row || hoursSince(row.lastSeen) > SESSION.good) return undefined;
+  if (hoursSince(row.createdAt) < SESSION.rotated) return {};
+  // What other windows have sent with the old token meanwhile is still taken for a minute.
+  const next = beginSession(db);
+  const soon = new Date(Date.now() - SESSION.good * 3_600_000 + 60_000).toISOString();
+  db.update(session)
+    .set({ lastSeen: soon, createdAt: new Date().toISOString() })
+    .where(eq(session.tokenHash, row.tokenHash))
+    .run();
+  db.delete(session)
+    .where(lt(session.lastSeen, new Date(Date.now() - SESSION.good * 3_600_000).toISOString()))
+    .run();
+  return { next };
+}
+
+/** Tries that may fail, and the minutes after which they are forgotten: for one address, and for all. */
+const TRIES = { each: 5, all: 60, minutes: 10 };
+
+/** Counts failed tries, so that nobody can go through a dictionary. */
+export class Tries {
+  readonly #failed: { readonly from: string; readonly at: number }[] = [];
+
+  /** Minutes that an address has to wait; 0 where it may try. */
+  wait(from: string, now = Date.now()): number {
+    const recent = this.#failed.filter((f) => now - f.at < TRIES.minutes * 60_000);
+    this.#failed.splice(0, this.#failed.length, ...recent);
+    const own = recent.filter((f) => f.from === from);
+    const first = own.length >= TRIES.each ? own[0] : recent.length >= TRIES.all ? recent[0] : undefined;
+    return first ? Math.ceil((first.at + TRIES.minutes * 60_000 - now) / 60_000) : 0;
+  }
+
+  /** An address that has said the right one begins anew. */
+  forget(from: string): void {
+    this.#failed.splice(0, this.#failed.length, ...this.#failed.filter((f) => f.from !== from));
+  }
+
+  failed(from: string, now = Date.now()): void {
+    this.#failed.push({ from, at: now });
+  }
+}

@@ -1,0 +1,44 @@
+/** Which requests are not taken at all, and what is said of them. */
+import { nameOf } from './hosts';
+
+export interface Refusal {
+  readonly status: 400 | 403;
+  readonly message: string;
+}
+
+/** Kinds of bodies that our own pages send. */
+const BODIES = ['application/json', 'application/x-www-form-urlencoded', 'multipart/form-data'];
+
+const reads = (method: string): boolean => ['GET', 'HEAD', 'OPTIONS'].includes(method);
+
+/**
+ * Undefined where a request is taken. What changes anything is only taken from our own pages: an origin has to be ours, and the
+ * browser must not say that another site sent it. Hosts are compared rather than whole origins, since the server does not know under
+ * which scheme it is reached.
+ */
+export function refusalOf(
+  { method, headers }: Pick<Request, 'method' | 'headers'>,
+  answered: ReadonlySet<string>,
+): Refusal | undefined {
+  const host = headers.get('host') ?? '';
+  if (!answered.has(nameOf(host)))
+    return {
+      status: 403,
+      message: `Key Path does not answer to the name “${nameOf(host).slice(0, 100)}”. Names besides this computer's own are listed in KEYPATH_HOSTS.`,
+    };
+  if (reads(method)) return undefined;
+  const foreign: Refusal = { status: 403, message: 'This form was sent from another site.' };
+  const origin = headers.get('origin');
+  if (origin === 'null') return foreign;
+  if (origin !== null) {
+    if (!URL.canParse(origin))
+      return { status: 400, message: 'This request says no origin that can be read.' };
+    if (new URL(origin).host !== host.toLowerCase()) return foreign;
+  }
+  if (!['same-origin', 'none', null].includes(headers.get('sec-fetch-site'))) return foreign;
+  const kind = headers.get('content-type')?.split(';')[0]!.trim().toLowerCase();
+  const hasBody = kind !== undefined || Number(headers.get('content-length') ?? 0) > 0;
+  return hasBody && !BODIES.includes(kind ?? '')
+    ? { status: 400, message: 'This request is of no kind that a page of Key Path sends.' }
+    : undefined;
+}

@@ -1,0 +1,63 @@
+/**
+ * The server as it is started: says in one sentence what is wrong where it cannot serve, and ends with a status of its own. It listens
+ * to this computer alone unless HOST says otherwise.
+ */
+import { createServer } from 'node:http';
+import { pathToFileURL } from 'node:url';
+import { resolve } from 'node:path';
+
+const host = process.env.HOST ?? '127.0.0.1';
+const port = Number(process.env.PORT ?? 5180);
+// What adapter-node takes them from, where nobody has set them.
+process.env.BODY_SIZE_LIMIT ??= '12M';
+
+/** As in sysexits.h: the address cannot be used; the studio cannot be used. */
+const STATUS = { address: 69, studio: 74, unknown: 70 };
+
+function end(sentence: string, status: number): never {
+  console.error(`Key Path: ${sentence}`);
+  process.exit(status);
+}
+
+const LISTENING: Readonly<Record<string, string>> = {
+  EADDRINUSE: `Port ${port} is in use. Stop what uses it, or name another one in PORT.`,
+  EACCES: `Port ${port} may not be used by this user. Name one above 1023 in PORT.`,
+  EADDRNOTAVAIL: `This computer has no address ${host}. Name one of its own in HOST.`,
+  ENOTFOUND: `There is no address ${host}. Name one of this computer's own in HOST.`,
+};
+
+if (!Number.isInteger(port) || port < 0 || port > 65_535)
+  end(`“${process.env.PORT}” is no port. Name a number up to 65535 in PORT.`, STATUS.address);
+
+const server = createServer();
+await new Promise<void>((listening) => {
+  server.once('error', (error: NodeJS.ErrnoException) =>
+    end(LISTENING[error.code ?? ''] ?? error.message, STATUS.address),
+  );
+  server.listen(port, host, listening);
+});
+
+try {
+  const { handler } = (await import(
+    pathToFileURL(resolve(process.env.KEYPATH_BUILD ?? 'build', 'handler.js')).href
+  )) as { handler: (request: unknown, response: unknown, next: () => void) => void };
+  server.on('request', (request, response) =>
+    handler(request, response, () => {
+      response.statusCode = 404;
+      response.end();
+    }),
+  );
+} catch (error) {
+  if (error instanceof Error && error.name === 'StudioProblem') end(error.message, STATUS.studio);
+  console.error(error);
+  end('It could not be started; what went wrong stands above.', STATUS.unknown);
+}
+console.log(`Key Path listens on http://${host.includes(':') ? `[${host}]` : host}:${port}`);
+
+for (const signal of ['SIGINT', 'SIGTERM'] as const)
+  process.once(signal, () => {
+    server.close(() => process.exit(0));
+    server.closeIdleConnections();
+    // What is still being answered has so long, in milliseconds.
+    setTimeout(() => process.exit(0), 3000).unref();
+  });
