@@ -23,6 +23,11 @@ ${Object.entries(COMMANDS)
   .map(([name, { says }]) => `  ${name.padEnd(11)}${says}`)
   .join('\n')}
 
+The studio in the folder that KEYPATH_DATA names (data)
+  backup FILE    a copy of everything in one file, also while Key Path runs
+  restore FILE   puts a copy in place; what was there is kept beside it
+  passphrase     sets what other computers are asked for
+
 Options
   -o FILE                 where music goes
   --levels FILE.json      arrange, check, keys: levels of your own in place of those that ship

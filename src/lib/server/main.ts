@@ -8,8 +8,8 @@ import { resolve } from 'node:path';
 
 const host = process.env.HOST ?? '127.0.0.1';
 const port = Number(process.env.PORT ?? 5180);
-// What adapter-node takes them from, where nobody has set them.
-process.env.BODY_SIZE_LIMIT ??= '12M';
+// The largest body that is read at all: a copy of a studio. Everything else is far smaller (hooks.server.ts).
+process.env.BODY_SIZE_LIMIT = '2G';
 
 /** As in sysexits.h: the address cannot be used; the studio cannot be used. */
 const STATUS = { address: 69, studio: 74, unknown: 70 };

@@ -1,10 +1,13 @@
 /** What runs beside the pages, from the start of the server. */
-import { closeDatabase, db } from './db';
+import { closeDatabase, db, migrationsFolder } from './db';
+import { dataFolder } from './db/open';
 import { openThePool, work } from './pool';
+import { dailyCopy } from './studio/copies';
+import { emptyOld } from './studio/trash';
 import { refreshOne } from './studio/summaries';
 
 /** Between two summaries that are made again, and between two looks whether there are any, in milliseconds. */
-const PAUSES = { between: 50, idle: 5000 };
+const PAUSES = { between: 50, idle: 5000, copies: 3_600_000 };
 
 /** Opens the studio, starts the pool, and keeps the summaries fresh. */
 export function start(): void {
@@ -13,6 +16,21 @@ export function start(): void {
   process.once('exit', closeDatabase);
   openThePool();
   keepFresh();
+  daily();
+}
+
+/** Every hour: today's copy, where there is none yet, and the trash that is old is emptied. */
+function daily(): void {
+  const step = async (): Promise<void> => {
+    try {
+      await dailyCopy(db().$client, dataFolder(), migrationsFolder());
+      emptyOld(db());
+    } catch (error) {
+      console.error('Today’s copy could not be made:', error);
+    }
+    setTimeout(step, PAUSES.copies).unref();
+  };
+  setTimeout(step, PAUSES.idle).unref();
 }
 
 /** Makes again what no longer holds, one by one while the server has time. */

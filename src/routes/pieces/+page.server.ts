@@ -6,6 +6,7 @@ import { db } from '$server/db';
 import { work } from '$server/pool';
 import { WorkStopped } from '$server/pool/work';
 import { isLongFile, keepPiece, listPieces, RIGHTS } from '$server/studio/pieces';
+import { once } from '$server/studio/once';
 import { pieceSummaries } from '$server/studio/summaries';
 import { levelsMade } from '$server/studio/versions';
 import { fail, redirect, type ActionFailure } from '@sveltejs/kit';
@@ -44,6 +45,7 @@ const bringSchema = z.object({
   title: z.string().trim().max(200, 'A title has at most 200 letters.').optional(),
   composer: z.string().trim().max(200, 'A name has at most 200 letters.').optional(),
   parts: json.pipe(partChoicesSchema).optional(),
+  once: z.string().optional(),
 });
 
 type Brought = z.infer<typeof bringSchema> & { name: string; bytes: Uint8Array };
@@ -98,6 +100,6 @@ export const actions: Actions = {
     const { name, bytes } = file;
     const found = await reading(() => work('read', { name, bytes }, asked(file, request)));
     if (isFailure(found)) return found;
-    redirect(303, `/pieces/${keepPiece(db(), file, found)}`);
+    redirect(303, `/pieces/${once(db(), file.once, (tx) => keepPiece(tx, file, found))}`);
   },
 };

@@ -1,11 +1,12 @@
 /** The one database of this process. */
 import { fillDemoStudio, isEmpty } from '../studio/demo';
 import { carryOver } from '../studio/carryOver';
-import { lockStudio } from './lock';
+import { lockStudio, type Lock } from './lock';
 import { dataFolder, openDatabase, type OpenDb } from './open';
 
 let opened: OpenDb | undefined;
-let isLocked = false;
+/** Held as long as the process lives: a connection that nobody holds is closed. */
+let lock: Lock | undefined;
 
 /** Where the migrations are: KEYPATH_MIGRATIONS names their folder. */
 export const migrationsFolder = (): string => process.env.KEYPATH_MIGRATIONS ?? 'drizzle';
@@ -17,8 +18,7 @@ export const migrationsFolder = (): string => process.env.KEYPATH_MIGRATIONS ?? 
 export function db(): OpenDb {
   if (!opened) {
     // While Vite serves the sources, every change of them is a new module that opens anew.
-    if (!isLocked && import.meta.env.PROD) lockStudio(dataFolder());
-    isLocked = true;
+    if (import.meta.env.PROD) lock ??= lockStudio(dataFolder());
     opened = openDatabase(dataFolder(), migrationsFolder());
     carryOver(opened);
     if (process.env.KEYPATH_DEMO === '1' && isEmpty(opened)) fillDemoStudio(opened);

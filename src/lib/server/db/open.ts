@@ -14,6 +14,13 @@ export type Db = BaseSQLiteDatabase<'sync', Database.RunResult, typeof schema>;
 /** The database with the driver's own connection to it, for what SQL has no words for. */
 export type OpenDb = Db & { readonly $client: Database.Database };
 
+/**
+ * Does something in one transaction that has the database to itself from its beginning: all of it is kept, or nothing. Inside another
+ * one it is a part of that.
+ */
+export const atomically = <T>(db: Db, work: (tx: Db) => T): T =>
+  db.transaction(work, { behavior: 'immediate' });
+
 /** The file of a studio in its folder. */
 export const fileIn = (folder: string): string => join(folder, 'keypath.db');
 

@@ -3,7 +3,7 @@ import { hash, verify } from '@node-rs/argon2';
 import { createHash, randomBytes } from 'node:crypto';
 import { eq, lt } from 'drizzle-orm';
 import { z } from 'zod';
-import type { Db } from '../db/open';
+import { atomically, type Db } from '../db/open';
 import { session, studio } from '../db/schema';
 
 export const passphraseSchema = z
@@ -17,14 +17,11 @@ export const hasPassphrase = (db: Db): boolean =>
 /** Sets the passphrase, or with null takes it away. Whoever is signed in has to say the new one. */
 export async function setPassphrase(db: Db, passphrase: string | null): Promise<void> {
   const kept = passphrase === null ? null : await hash(passphrase);
-  db.transaction(
-    (tx) => {
-      if (tx.select({ id: studio.id }).from(studio).get()) tx.update(studio).set({ passphrase: kept }).run();
-      else tx.insert(studio).values({ id: 1, name: 'Your studio', passphrase: kept }).run();
-      tx.delete(session).run();
-    },
-    { behavior: 'immediate' },
-  );
+  atomically(db, (tx) => {
+    if (tx.select({ id: studio.id }).from(studio).get()) tx.update(studio).set({ passphrase: kept }).run();
+    else tx.insert(studio).values({ id: 1, name: 'Your studio', passphrase: kept }).run();
+    tx.delete(session).run();
+  });
 }
 
 export async function isPassphrase(db: Db, said: string): Promise<boolean> {

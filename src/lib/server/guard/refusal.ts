@@ -2,12 +2,22 @@
 import { nameOf } from './hosts';
 
 export interface Refusal {
-  readonly status: 400 | 403;
+  readonly status: 400 | 403 | 413;
   readonly message: string;
 }
 
 /** Kinds of bodies that our own pages send. */
-const BODIES = ['application/json', 'application/x-www-form-urlencoded', 'multipart/form-data'];
+const BODIES = [
+  'application/json',
+  'application/x-www-form-urlencoded',
+  'multipart/form-data',
+  // A copy of a studio: no form of another site can send it.
+  'application/vnd.sqlite3',
+];
+
+/** The largest body, in bytes: the largest score with the form around it; only a copy of a studio is larger. */
+const MOST_BODY = 12 * 1024 * 1024;
+const isCopy = (kind: string | undefined): boolean => kind === 'application/vnd.sqlite3';
 
 const reads = (method: string): boolean => ['GET', 'HEAD', 'OPTIONS'].includes(method);
 
@@ -37,7 +47,11 @@ export function refusalOf(
   }
   if (!['same-origin', 'none', null].includes(headers.get('sec-fetch-site'))) return foreign;
   const kind = headers.get('content-type')?.split(';')[0]!.trim().toLowerCase();
-  const hasBody = kind !== undefined || Number(headers.get('content-length') ?? 0) > 0;
+  const length = Number(headers.get('content-length') ?? 0);
+  // A browser always says how much it sends.
+  if (!isCopy(kind) && (length > MOST_BODY || headers.has('transfer-encoding')))
+    return { status: 413, message: 'This is more than Key Path takes at once.' };
+  const hasBody = kind !== undefined || length > 0;
   return hasBody && !BODIES.includes(kind ?? '')
     ? { status: 400, message: 'This request is of no kind that a page of Key Path sends.' }
     : undefined;

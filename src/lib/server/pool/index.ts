@@ -24,6 +24,12 @@ export function openThePool(): Pool {
   return pool;
 }
 
+/** Ends the threads, so that the studio's file can be put in place of another; the next work starts new ones. */
+export async function closeThePool(): Promise<void> {
+  await pool?.close();
+  pool = undefined;
+}
+
 /** How work on a piece is asked for by a request: no longer wanted when the request is gone. */
 export const about = (pieceId: string, { signal }: Request): Asked => ({
   signal,

@@ -1,15 +1,30 @@
 /** Versions given to learners, and what was reached in them. */
 import type { ProgressEvent } from '$core/lessons/plan';
 import { STEP_IDS, type StepId } from '$core/lessons/steps';
-import { and, asc, eq } from 'drizzle-orm';
-import type { Db } from '../db/open';
-import { assignment, learner, progressEvent, version } from '../db/schema';
+import { and, asc, eq, getTableColumns, isNull } from 'drizzle-orm';
+import { atomically, type Db } from '../db/open';
+import { assignment, learner, piece, progressEvent, version } from '../db/schema';
 import { newId, now } from './ids';
 
 export type AssignmentRow = typeof assignment.$inferSelect;
 
+/** An assignment whose learner, version and piece are in use. */
 export const findAssignment = (db: Db, id: string): AssignmentRow | undefined =>
-  db.select().from(assignment).where(eq(assignment.id, id)).get();
+  db
+    .select(getTableColumns(assignment))
+    .from(assignment)
+    .innerJoin(version, eq(version.id, assignment.versionId))
+    .innerJoin(piece, eq(piece.id, version.pieceId))
+    .innerJoin(learner, eq(learner.id, assignment.learnerId))
+    .where(
+      and(
+        eq(assignment.id, id),
+        isNull(version.deletedAt),
+        isNull(piece.deletedAt),
+        isNull(learner.deletedAt),
+      ),
+    )
+    .get();
 
 /** Who has a version, and which edit of it. */
 export const holdersOf = (
@@ -20,7 +35,7 @@ export const holdersOf = (
     .select({ id: assignment.id, learnerId: learner.id, name: learner.name, edit: assignment.edit })
     .from(assignment)
     .innerJoin(learner, eq(assignment.learnerId, learner.id))
-    .where(eq(assignment.versionId, versionId))
+    .where(and(eq(assignment.versionId, versionId), isNull(learner.deletedAt)))
     .orderBy(asc(learner.name))
     .all();
 
@@ -32,7 +47,7 @@ export function holdersByVersion(db: Db, pieceId: string): ReadonlyMap<string, s
     .from(assignment)
     .innerJoin(version, eq(version.id, assignment.versionId))
     .innerJoin(learner, eq(learner.id, assignment.learnerId))
-    .where(eq(version.pieceId, pieceId))
+    .where(and(eq(version.pieceId, pieceId), isNull(learner.deletedAt)))
     .orderBy(asc(learner.name))
     .all())
     names.set(versionId, [...(names.get(versionId) ?? []), name]);
@@ -46,7 +61,7 @@ export function giveVersion(
   learnerId: string,
   given: { readonly edit: number; readonly goalTempo: number },
 ): string {
-  return db.transaction((tx) => {
+  return atomically(db, (tx) => {
     const known = tx
       .select({ id: assignment.id })
       .from(assignment)

@@ -13,7 +13,7 @@ import type { Score } from '$core/score/score';
 import { eq, sql } from 'drizzle-orm';
 import { hashOf } from './contentKey';
 import { preparedPiece } from './prepared';
-import type { Db } from '../db/open';
+import { atomically, type Db } from '../db/open';
 import { assignment, edit, piece, progressEvent, snapshot, version } from '../db/schema';
 import { SNAPSHOT_EVERY } from './versions';
 
@@ -43,7 +43,7 @@ export function carryOver(db: Db): number {
   let left = 0;
   for (const { id } of older)
     try {
-      db.transaction((tx) => versionOver(tx, id));
+      atomically(db, (tx) => versionOver(tx, id));
     } catch (error) {
       left += 1;
       console.error(`Version ${id} could not be carried over from the older studio:`, error);

@@ -5,7 +5,7 @@ import type { StepId } from '$core/lessons/steps';
 import type { Recipe } from '$core/version/recipe';
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
-import type { Db } from '../db/open';
+import { atomically, type Db } from '../db/open';
 import { learner, piece, studio } from '../db/schema';
 import { giveVersion, recordStep } from './assignments';
 import { addLearner, addLesson, findLearner, startFor, type LearnerInput } from './learners';
@@ -34,7 +34,7 @@ const weekdayOf = (daysAgo: number): number => new Date(Date.now() - daysAgo * 8
 
 /** Fills an empty database in one transaction. The files are read from demo-studio/ beside the application. */
 export function fillDemoStudio(db: Db, folder = process.env.KEYPATH_DEMO_FILES ?? 'demo-studio'): void {
-  db.transaction(() => {
+  atomically(db, () => {
     db.insert(studio).values({ id: 1, name: 'Quay Street Studio' }).run();
     const [song, waltz] = FILES.map((name) =>
       addPiece(db, { name, bytes: readFileSync(join(folder, name)), rights: 'own work' }),

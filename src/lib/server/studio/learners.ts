@@ -1,13 +1,14 @@
 /** Learners and their lessons. */
-import { asc, desc, eq } from 'drizzle-orm';
+import { and, asc, desc, eq, isNull } from 'drizzle-orm';
 import { z } from 'zod';
 import type { VoiceRange } from '$core/keys/rank';
 import { parsePitch } from '$core/score/pitch';
 import { WHOLE } from '$core/decisions/anchor';
 import { documentOf, type VersionDocument } from '$core/version/document';
 import { recipeSchema, type Recipe } from '$core/version/recipe';
-import type { Db } from '../db/open';
+import { atomically, type Db } from '../db/open';
 import { learner, lesson } from '../db/schema';
+import { contentKey } from './contentKey';
 import { newId } from './ids';
 
 const emptyAsNull = (value: unknown): unknown => (value === '' || value === undefined ? null : value);
@@ -50,13 +51,14 @@ export type LearnerRow = typeof learner.$inferSelect;
 export type LessonRow = typeof lesson.$inferSelect;
 
 export const listLearners = (db: Db): LearnerRow[] =>
-  db.select().from(learner).orderBy(asc(learner.name)).all();
+  db.select().from(learner).where(isNull(learner.deletedAt)).orderBy(asc(learner.name)).all();
 
 /** Name and time of every learner, by time. */
 export const learnerNames = (db: Db): Pick<LearnerRow, 'id' | 'name' | 'weekday' | 'time'>[] =>
   db
     .select({ id: learner.id, name: learner.name, weekday: learner.weekday, time: learner.time })
     .from(learner)
+    .where(isNull(learner.deletedAt))
     .orderBy(asc(learner.time), asc(learner.name))
     .all();
 
@@ -65,7 +67,7 @@ export const learnersOn = (db: Db, weekday: number): LearnerRow[] =>
   db
     .select()
     .from(learner)
-    .where(eq(learner.weekday, weekday))
+    .where(and(eq(learner.weekday, weekday), isNull(learner.deletedAt)))
     .orderBy(asc(learner.time), asc(learner.name))
     .all();
 
@@ -76,7 +78,7 @@ export function lastLessons(db: Db, learners: readonly string[]): ReadonlyMap<st
     const row = db
       .select()
       .from(lesson)
-      .where(eq(lesson.learnerId, id))
+      .where(and(eq(lesson.learnerId, id), isNull(lesson.deletedAt)))
       .orderBy(desc(lesson.date))
       .limit(1)
       .get();
@@ -86,7 +88,11 @@ export function lastLessons(db: Db, learners: readonly string[]): ReadonlyMap<st
 }
 
 export const findLearner = (db: Db, id: string): LearnerRow | undefined =>
-  db.select().from(learner).where(eq(learner.id, id)).get();
+  db
+    .select()
+    .from(learner)
+    .where(and(eq(learner.id, id), isNull(learner.deletedAt)))
+    .get();
 
 export function addLearner(db: Db, input: LearnerInput, since: string): string {
   const id = newId();
@@ -96,15 +102,42 @@ export function addLearner(db: Db, input: LearnerInput, since: string): string {
   return id;
 }
 
-export const updateLearner = (db: Db, id: string, input: LearnerInput): void =>
-  void db.update(learner).set(input).where(eq(learner.id, id)).run();
+/** Names what is saved of a learner: a form that was filled in over something else carries another name. */
+export const learnerState = ({ deletedAt: _trash, ...row }: LearnerRow): string => contentKey(row);
+
+/**
+ * Keeps what a form says of a learner, where it was filled in over what is saved now (`was`, from learnerState). Says whether it was
+ * kept, whether somebody else was first, or whether the learner is gone.
+ */
+export const updateLearner = (
+  db: Db,
+  id: string,
+  input: LearnerInput,
+  was: string,
+): 'kept' | 'changed meanwhile' | 'gone' =>
+  atomically(db, (tx) => {
+    const row = findLearner(tx, id);
+    if (!row) return 'gone';
+    if (learnerState(row) !== was) return 'changed meanwhile';
+    tx.update(learner).set(input).where(eq(learner.id, id)).run();
+    return 'kept';
+  });
 
 /** Lessons, the latest first. */
 export const lessonsOf = (db: Db, learnerId: string): LessonRow[] =>
-  db.select().from(lesson).where(eq(lesson.learnerId, learnerId)).orderBy(desc(lesson.date)).all();
+  db
+    .select()
+    .from(lesson)
+    .where(and(eq(lesson.learnerId, learnerId), isNull(lesson.deletedAt)))
+    .orderBy(desc(lesson.date))
+    .all();
 
-export const addLesson = (db: Db, learnerId: string, date: string, note: string): void =>
-  void db.insert(lesson).values({ id: newId(), learnerId, date, note }).run();
+/** Keeps what was said in a lesson; its id comes back. */
+export function addLesson(db: Db, learnerId: string, date: string, note: string): string {
+  const id = newId();
+  db.insert(lesson).values({ id, learnerId, date, note }).run();
+  return id;
+}
 
 /** The range in which a learner sings, where both ends are known. */
 export function voiceOf(row: LearnerRow): VoiceRange | null {

@@ -1,10 +1,10 @@
 /** Pieces: the source as received, and what the teacher says of it. prepared.ts makes the score. */
 import { sectionStartsSchema, type SectionStart } from '$core/analysis/sections';
 import type { PartChoices } from '$core/score/parts';
-import { asc, eq, sql } from 'drizzle-orm';
-import type { Db } from '../db/open';
+import { and, asc, eq, isNull, sql } from 'drizzle-orm';
+import { atomically, type Db } from '../db/open';
 import { piece } from '../db/schema';
-import { hashOf } from './contentKey';
+import { contentKey, hashOf } from './contentKey';
 import { readPiece, type ReadPiece } from './prepared';
 import { newId, now } from './ids';
 
@@ -28,10 +28,14 @@ const columns = {
 };
 
 export const listPieces = (db: Db): PieceRow[] =>
-  db.select(columns).from(piece).orderBy(asc(piece.title)).all();
+  db.select(columns).from(piece).where(isNull(piece.deletedAt)).orderBy(asc(piece.title)).all();
 
 export const findPiece = (db: Db, id: string): PieceRow | undefined =>
-  db.select(columns).from(piece).where(eq(piece.id, id)).get();
+  db
+    .select(columns)
+    .from(piece)
+    .where(and(eq(piece.id, id), isNull(piece.deletedAt)))
+    .get();
 
 export interface BroughtFile {
   readonly name: string;
@@ -101,6 +105,18 @@ export function sectionsOf(db: Db, id: string): readonly SectionStart[] | null {
   return row?.sections ? sectionStartsSchema.parse(row.sections) : null;
 }
 
-/** Keeps the teacher's form, or with null goes back to the analysis. */
-export const setSections = (db: Db, id: string, sections: readonly SectionStart[] | null): void =>
-  void db.update(piece).set({ sections }).where(eq(piece.id, id)).run();
+/**
+ * Keeps the teacher's form, or with null goes back to the analysis. With `was`, what the page had before: false, and nothing is kept,
+ * where somebody else has changed it meanwhile.
+ */
+export const setSections = (
+  db: Db,
+  id: string,
+  sections: readonly SectionStart[] | null,
+  was?: readonly SectionStart[] | null,
+): boolean =>
+  atomically(db, (tx) => {
+    if (was !== undefined && contentKey(sectionsOf(tx, id)) !== contentKey(was)) return false;
+    tx.update(piece).set({ sections }).where(eq(piece.id, id)).run();
+    return true;
+  });

@@ -12,7 +12,7 @@ import {
 } from '$core/lessons/plan';
 import { pathPicture, type PathPicture } from '$core/lessons/picture';
 import type { StepId } from '$core/lessons/steps';
-import { asc, desc, eq, inArray, sql } from 'drizzle-orm';
+import { and, asc, desc, eq, inArray, isNull, sql } from 'drizzle-orm';
 import type { Db } from '../db/open';
 import { assignment, assignmentSummary, piece, progressEvent, version } from '../db/schema';
 import { eventsOf, findAssignment, type AssignmentRow } from './assignments';
@@ -125,7 +125,7 @@ async function linesOf(db: Db, work: Work, ids: readonly string[]): Promise<(Ass
     .innerJoin(version, eq(version.id, assignment.versionId))
     .innerJoin(piece, eq(piece.id, version.pieceId))
     .leftJoin(assignmentSummary, eq(assignmentSummary.assignmentId, assignment.id))
-    .where(inArray(assignment.id, [...ids]))
+    .where(and(inArray(assignment.id, [...ids]), isNull(version.deletedAt), isNull(piece.deletedAt)))
     .all();
   const names = preparedKeys(db);
   const basisOf = versionBasis(db);
@@ -216,7 +216,11 @@ export async function latestPieces(
   for (const { id, learnerId } of db
     .select({ id: assignment.id, learnerId: assignment.learnerId })
     .from(assignment)
-    .where(inArray(assignment.learnerId, [...learners]))
+    .innerJoin(version, eq(version.id, assignment.versionId))
+    .innerJoin(piece, eq(piece.id, version.pieceId))
+    .where(
+      and(inArray(assignment.learnerId, [...learners]), isNull(version.deletedAt), isNull(piece.deletedAt)),
+    )
     .orderBy(desc(assignment.createdAt))
     .all())
     given.set(learnerId, [...(given.get(learnerId) ?? []), id]);

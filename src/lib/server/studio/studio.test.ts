@@ -18,6 +18,8 @@ import {
   addLearner,
   addLesson,
   learnerSchema,
+  learnerState,
+  findLearner,
   lessonsOf,
   listLearners,
   startFor,
@@ -200,8 +202,13 @@ describe('learners', () => {
     addLesson(db, id, '2026-02-01', 'first');
     addLesson(db, id, '2026-02-08', 'second');
     expect(lessonsOf(db, id).map((l) => l.note)).toEqual(['second', 'first']);
-    updateLearner(db, id, { ...nora, name: 'Nora B.' });
+    const was = learnerState(findLearner(db, id)!);
+    expect(updateLearner(db, id, { ...nora, name: 'Nora B.' }, was)).toBe('kept');
     expect(listLearners(db)[0]!.name).toBe('Nora B.');
+    // What was filled in over something else does not overwrite it, and what is gone is not written.
+    expect(updateLearner(db, id, { ...nora, name: 'Nora C.' }, was)).toBe('changed meanwhile');
+    expect(listLearners(db)[0]!.name).toBe('Nora B.');
+    expect(updateLearner(db, 'nobody', nora, was)).toBe('gone');
   });
   it('come from a form with one sentence per wrong field, and what was typed comes back', () => {
     const form = new FormData();

@@ -5,9 +5,9 @@ import { editText } from '$core/edits/sentence';
 import { documentSchema, listed, type VersionDocument } from '$core/version/document';
 import { realise, type Version } from '$core/version/realise';
 import type { Recipe } from '$core/version/recipe';
-import { and, asc, desc, eq, gt, lte, sql } from 'drizzle-orm';
+import { and, asc, desc, eq, gt, isNull, lte, sql, type SQL } from 'drizzle-orm';
 import { LRUCache } from 'lru-cache';
-import type { Db } from '../db/open';
+import { atomically, type Db } from '../db/open';
 import { edit, piece, revision, snapshot, version } from '../db/schema';
 import { newId, now } from './ids';
 import { studioLevels } from './levels';
@@ -43,13 +43,19 @@ const columns = {
   decided: version.decided,
 };
 
-const select = (db: Db) => db.select(columns).from(version).innerJoin(piece, eq(version.pieceId, piece.id));
+/** Versions in use, of pieces in use. */
+const select = (db: Db, which: SQL) =>
+  db
+    .select(columns)
+    .from(version)
+    .innerJoin(piece, eq(version.pieceId, piece.id))
+    .where(and(which, isNull(version.deletedAt), isNull(piece.deletedAt)));
 
 export const findVersion = (db: Db, id: string): VersionRow | undefined =>
-  select(db).where(eq(version.id, id)).get();
+  select(db, eq(version.id, id)).get();
 
 export const listVersions = (db: Db, pieceId: string): VersionRow[] =>
-  select(db).where(eq(version.pieceId, pieceId)).orderBy(desc(version.createdAt)).all();
+  select(db, eq(version.pieceId, pieceId)).orderBy(desc(version.createdAt)).all();
 
 const MOST_DOCUMENTS = 500;
 const documents = new LRUCache<string, VersionDocument>({ max: MOST_DOCUMENTS });
@@ -90,7 +96,7 @@ export const documentOfVersion = (db: Db, row: Pick<VersionRow, 'id' | 'edit'>):
 /** Makes a version. */
 export function addVersion(db: Db, pieceId: string, document: VersionDocument): string {
   const id = newId();
-  db.transaction((tx) => {
+  atomically(db, (tx) => {
     tx.insert(version)
       .values({ id, pieceId, edit: 0, ...headOf(document), createdAt: now() })
       .run();
@@ -167,16 +173,13 @@ type Change = { readonly made: NewEdit; readonly document: VersionDocument } | '
 
 /** Adds what `change` makes of the newest state, in one transaction that has the database to itself. */
 function changing(db: Db, id: string, change: (tx: Db, row: VersionRow) => Change): SaveResult {
-  const done = db.transaction(
-    (tx): { readonly change: Change; readonly number: number } | undefined => {
-      const row = findVersion(tx, id);
-      if (!row) return undefined;
-      const result = change(tx, row);
-      if (typeof result === 'object') append(tx, row, result.made, result.document);
-      return { change: result, number: row.edit + 1 };
-    },
-    { behavior: 'immediate' },
-  );
+  const done = atomically(db, (tx): { readonly change: Change; readonly number: number } | undefined => {
+    const row = findVersion(tx, id);
+    if (!row) return undefined;
+    const result = change(tx, row);
+    if (typeof result === 'object') append(tx, row, result.made, result.document);
+    return { change: result, number: row.edit + 1 };
+  });
   if (typeof done?.change === 'object') documents.set(`${id} ${done.number}`, done.change.document);
   const saved = done && savedState(db, id);
   return saved && done.change === 'refused' ? { ...saved, refused: NOT_SAVED } : saved;
@@ -238,7 +241,7 @@ export const duplicateVersion = (db: Db, row: VersionRow, number: number): strin
 
 /** Gives the state at an edit a name; an empty one takes it away. */
 export function nameRevision(db: Db, id: string, number: number, name: string): void {
-  db.transaction((tx) => {
+  atomically(db, (tx) => {
     tx.delete(revision)
       .where(and(eq(revision.versionId, id), eq(revision.number, number)))
       .run();
@@ -300,7 +303,7 @@ export function levelsMade(
 ): ReadonlyMap<string, { readonly level: number; readonly count: number; readonly newest: string }[]> {
   // SQLite takes the other columns from the row that has the maximum.
   const rows = db.all<{ piece_id: string; level: number; count: number; id: string }>(
-    sql`select piece_id, level, count(*) as count, id, max(created_at) from version group by piece_id, level order by level`,
+    sql`select piece_id, level, count(*) as count, id, max(created_at) from version where deleted_at is null group by piece_id, level order by level`,
   );
   const made = new Map<string, { level: number; count: number; newest: string }[]>();
   for (const { piece_id, level, count, id } of rows)

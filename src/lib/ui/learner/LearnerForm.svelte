@@ -3,6 +3,7 @@
   import { enhance } from '$app/forms';
   import { levelText } from '$core/arrange/levels';
   import { KEYBOARDS } from '$core/arrange/register';
+  import Once from '$ui/form/Once.svelte';
   import { reachName, WEEKDAYS } from '$ui/text';
 
   interface Values {
@@ -24,8 +25,12 @@
     /** The levels of the studio. */
     levels: readonly { readonly level: number; readonly name: string }[];
     problems?: Partial<Record<string, string>> | undefined;
+    /** Names what was saved when the form was opened. */
+    was?: string | undefined;
+    /** Said where somebody else has saved something in between. */
+    meanwhile?: string | undefined;
   }
-  let { values, action, button, levels, problems = {} }: Props = $props();
+  let { values, action, button, levels, problems = {}, was, meanwhile }: Props = $props();
 </script>
 
 {#snippet problem(field: string)}
@@ -40,6 +45,7 @@
       update({ reset: false })}
   class="grid max-w-md gap-3"
 >
+  {#if was}<input type="hidden" name="was" value={was} />{:else}<Once />{/if}
   <label class="grid"
     >Name <input name="name" class="field" value={values?.name ?? ''} required />{@render problem(
       'name',
@@ -110,5 +116,6 @@
       />{@render problem('voiceHigh')}
     </label>
   </div>
+  {#if meanwhile}<p class="text-alarm" role="alert">{meanwhile}</p>{/if}
   <div><button class="action">{button}</button></div>
 </form>

@@ -35,11 +35,12 @@
     const response = await fetch(`/pieces/${pieceId}/sections`, {
       method: 'PUT',
       headers: { 'content-type': 'application/json' },
-      body: JSON.stringify(next),
+      body: JSON.stringify({ sections: next, was: before }),
     }).catch(() => undefined);
     if (!response?.ok) {
       const answer = (await response?.json().catch(() => undefined)) as { message?: string } | undefined;
       toast.error(answer?.message ?? 'The sections could not be kept: the server does not answer.');
+      if (response?.status === 409) await onchange();
       return;
     }
     await onchange();

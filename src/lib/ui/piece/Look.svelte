@@ -1,5 +1,6 @@
 <script lang="ts">
   /** A piece before it is kept: how it begins, what was found in it and left out, its name, its parts, its rights. */
+  import { formToken } from '$ui/form/token';
   import { goto } from '$app/navigation';
   import type { PartChoices } from '$core/score/parts';
   import type { Preview } from '$lib/engrave/preview';
@@ -39,7 +40,7 @@
     busy = true;
     problem = '';
     try {
-      await goto(await keep(file, { title, composer, rights: right, parts: preview.choices }), {
+      await goto(await keep(file, { title, composer, rights: right, parts: preview.choices }, once), {
         invalidateAll: true,
       });
     } catch (error) {
@@ -47,6 +48,8 @@
       busy = false;
     }
   }
+  /** Keeping the same look twice keeps one piece. */
+  const once = formToken();
 </script>
 
 <Dialog.Root open onOpenChange={(open) => !open && onclose()}>

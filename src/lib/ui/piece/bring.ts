@@ -46,8 +46,9 @@ export async function look(file: File, parts?: PartChoices): Promise<Preview> {
 export async function keep(
   file: File,
   wishes: { title: string; composer: string; rights: string; parts: PartChoices },
+  once: string,
 ): Promise<string> {
-  const result = await send('keep', { file, ...wishes, parts: JSON.stringify(wishes.parts) });
+  const result = await send('keep', { file, ...wishes, once, parts: JSON.stringify(wishes.parts) });
   if (result.type === 'redirect') return result.location;
   throw new Error(failed(result));
 }

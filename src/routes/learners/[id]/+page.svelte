@@ -3,6 +3,8 @@
   import { keyName } from '$core/theory/key';
   import LearnerForm from '$ui/learner/LearnerForm.svelte';
   import PieceLine from '$ui/learner/PieceLine.svelte';
+  import Discard from '$ui/form/Discard.svelte';
+  import Once from '$ui/form/Once.svelte';
   import NextStep from '$ui/learner/NextStep.svelte';
   import PathPicture from '$ui/path/PathPicture.svelte';
   import { WEEKDAYS, plural, progressText, reachName, shortDate, tempoText, toBeats } from '$ui/text';
@@ -70,7 +72,7 @@
         {learner.keyboard} keys, {learner.hasPedal ? 'with a pedal' : 'no pedal'}.
         {learner.voiceLow && learner.voiceHigh ? `Sings ${learner.voiceLow} to ${learner.voiceHigh}.` : ''}
       </p>
-      <details class="mt-1" open={!!form?.problems}>
+      <details class="mt-1" open={!!form?.problems || !!form?.meanwhile}>
         <summary class="cursor-pointer text-quiet hover:text-ink">Change</summary>
         <div class="mt-3">
           <LearnerForm
@@ -79,14 +81,23 @@
             action="?/learner"
             button="Keep"
             problems={form?.problems}
+            was={form?.was ?? data.was}
+            meanwhile={form?.meanwhile}
           />
         </div>
       </details>
     </section>
 
+    <p class="flex flex-wrap gap-x-5">
+      <a class="link" href="/learners/{learner.id}/export" download>All that is kept, to read</a>
+      <a class="link" href="/learners/{learner.id}/export?as=json" download>as JSON</a>
+      <Discard kind="learner" id={learner.id} label={learner.name} />
+    </p>
+
     <section aria-labelledby="lessons">
       <h2 id="lessons">Lessons</h2>
       <form method="post" action="?/lesson" use:enhance class="mt-1 grid gap-2">
+        <Once />
         <div class="flex items-center gap-2">
           <label class="sr-only" for="lesson-date">Date</label>
           <input id="lesson-date" type="date" name="date" value={data.today} class="field" />
@@ -103,7 +114,10 @@
         {#each data.lessons as lesson (lesson.id)}
           <li class="grid grid-cols-[4.2rem_minmax(0,1fr)]">
             <span class="font-mono text-sm leading-6 text-quiet">{shortDate(lesson.date)}</span>
-            <span>{lesson.note}</span>
+            <span
+              >{lesson.note}
+              <Discard kind="lesson" id={lesson.id} label="the lesson of {lesson.date}" text="Remove" /></span
+            >
           </li>
         {:else}
           <li class="text-quiet">The first note stands here after the first lesson.</li>

@@ -1,6 +1,7 @@
 import { db } from '$server/db';
 import { formOf, readForm } from '$server/forms';
 import { addLearner, learnerSchema } from '$server/studio/learners';
+import { once } from '$server/studio/once';
 import { levelNames } from '$server/studio/levels';
 import { fail, redirect } from '@sveltejs/kit';
 import type { Actions, PageServerLoad } from './$types';
@@ -11,8 +12,12 @@ export const load: PageServerLoad = () => ({
 
 export const actions: Actions = {
   default: async ({ request }) => {
-    const form = readForm(await formOf(request), learnerSchema);
+    const sent = await formOf(request);
+    const form = readForm(sent, learnerSchema);
     if (!form.ok) return fail(422, { problems: form.problems });
-    redirect(303, `/learners/${addLearner(db(), form.data, new Date().toISOString().slice(0, 10))}`);
+    const id = once(db(), sent.get('once'), (tx) =>
+      addLearner(tx, form.data, new Date().toISOString().slice(0, 10)),
+    );
+    redirect(303, `/learners/${id}`);
   },
 };

@@ -11,6 +11,7 @@ import { levelNames } from '$server/studio/levels';
 import { findPiece, RIGHTS, sectionsOf, setParts, setRights } from '$server/studio/pieces';
 import { work } from '$server/pool';
 import { pieceFacts } from '$server/studio/summaries';
+import { once } from '$server/studio/once';
 import { addVersion, listVersions } from '$server/studio/versions';
 import { holdersByVersion } from '$server/studio/assignments';
 import { error, fail, redirect } from '@sveltejs/kit';
@@ -59,7 +60,10 @@ export const actions: Actions = {
       key: String(data.get('key') ?? '') || null,
     });
     if (!recipe.success) return fail(400, { message: 'Choose a level and a key from the lists.' });
-    redirect(303, `/versions/${addVersion(db(), piece.id, { ...base, recipe: recipe.data })}`);
+    const id = once(db(), data.get('once'), (tx) =>
+      addVersion(tx, piece.id, { ...base, recipe: recipe.data }),
+    );
+    redirect(303, `/versions/${id}`);
   },
   parts: async ({ params, request }) => {
     const data = await formOf(request);
@@ -75,6 +79,7 @@ export const actions: Actions = {
   rights: async ({ params, request }) => {
     const rights = z.enum(RIGHTS).safeParse((await formOf(request)).get('rights'));
     if (!rights.success) return fail(400, { message: 'Choose one of the rights offered.' });
+    if (!findPiece(db(), params.id)) return fail(404, { message: 'This piece is no longer there.' });
     setRights(db(), params.id, rights.data);
     return {};
   },

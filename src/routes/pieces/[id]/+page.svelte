@@ -3,6 +3,8 @@
   import { goto, invalidateAll } from '$app/navigation';
   import { page } from '$app/state';
   import type { PieceReport, Stage } from '$core/analysis/report';
+  import Discard from '$ui/form/Discard.svelte';
+  import Once from '$ui/form/Once.svelte';
   import { analyse } from '$ui/piece/analyse';
   import Analysing from '$ui/piece/Analysing.svelte';
   import ChordList from '$ui/piece/ChordList.svelte';
@@ -91,6 +93,12 @@
             </span>
             <a class="link ml-auto" href="/versions/{version.id}/levels">All levels</a>
             <a class="link" href="/versions/{version.id}/handout">Handout</a>
+            <Discard
+              kind="version"
+              id={version.id}
+              label="level {levelText(version.level)} in {version.key}"
+              text="Remove"
+            />
           </li>
         {:else}
           <li class="border-t border-hairline py-2.5 text-quiet">
@@ -99,6 +107,7 @@
         {/each}
       </ul>
       <form method="post" action="?/version" use:enhance class="mt-3 flex flex-wrap items-end gap-4">
+        <Once />
         <label class="grid text-sm text-quiet">
           Level
           <select name="level" class="field text-base text-ink">

@@ -9,6 +9,7 @@ import { findPiece } from '$server/studio/pieces';
 import { work } from '$server/pool';
 import { preparedKey } from '$server/studio/prepared';
 import { pieceFacts } from '$server/studio/summaries';
+import { once } from '$server/studio/once';
 import { addVersion } from '$server/studio/versions';
 import { error, fail, redirect } from '@sveltejs/kit';
 import type { Actions, PageServerLoad } from './$types';
@@ -40,12 +41,16 @@ export const load: PageServerLoad = async ({ params, url }) => {
 
 export const actions: Actions = {
   version: async ({ params, url, request }) => {
-    const key = (await formOf(request)).get('key');
+    const sent = await formOf(request);
+    const key = sent.get('key');
     const piece = findPiece(db(), params.id);
     if (!piece) return fail(404, { message: 'This piece is no longer there.' });
     const { document } = wantedAt(url);
     const recipe = recipeSchema.safeParse({ ...document.recipe, key });
     if (!recipe.success) return fail(400, { message: 'Choose one of the keys.' });
-    redirect(303, `/versions/${addVersion(db(), piece.id, { ...document, recipe: recipe.data })}`);
+    const id = once(db(), sent.get('once'), (tx) =>
+      addVersion(tx, piece.id, { ...document, recipe: recipe.data }),
+    );
+    redirect(303, `/versions/${id}`);
   },
 };

@@ -1,6 +1,7 @@
 <script lang="ts">
   import { goto } from '$app/navigation';
   import { levelText } from '$core/arrange/levels';
+  import Once from '$ui/form/Once.svelte';
   import KeyRanking from '$ui/keys/KeyRanking.svelte';
   import { tick } from 'svelte';
 
@@ -73,6 +74,7 @@
     action="?/version&learner={data.learner}&level={data.document.recipe.level}"
     bind:this={making}
   >
+    <Once />
     <input type="hidden" name="key" value={key} />
   </form>
 </main>

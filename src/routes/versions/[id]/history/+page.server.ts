@@ -2,6 +2,7 @@ import { editing } from '$core/edits/edit';
 import { db } from '$server/db';
 import { formOf, readForm } from '$server/forms';
 import { about, work } from '$server/pool';
+import { once } from '$server/studio/once';
 import {
   documentOfVersion,
   duplicateVersion,
@@ -63,9 +64,11 @@ export const actions: Actions = {
   },
   duplicate: async ({ params, request }) => {
     const version = findVersion(db(), params.id);
-    const form = readForm(await formOf(request), placeSchema);
+    const sent = await formOf(request);
+    const form = readForm(sent, placeSchema);
     if (!version || !form.ok || form.data.number > version.edit) return fail(404, { message: GONE });
-    redirect(303, `/versions/${duplicateVersion(db(), version, form.data.number)}`);
+    const id = once(db(), sent.get('once'), (tx) => duplicateVersion(tx, version, form.data.number));
+    redirect(303, `/versions/${id}`);
   },
   name: async ({ params, request }) => {
     const version = findVersion(db(), params.id);

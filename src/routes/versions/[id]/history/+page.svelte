@@ -1,6 +1,7 @@
 <script lang="ts">
   /** Every change of a version: each state can be looked at, named, gone back to and made a version of its own. */
   import { enhance } from '$app/forms';
+  import Once from '$ui/form/Once.svelte';
   import { capital, plural } from '$ui/text';
 
   let { data, form } = $props();
@@ -44,6 +45,7 @@
                 </form>
               {/if}
               <form method="post" action="?/duplicate" use:enhance>
+                <Once />
                 <input type="hidden" name="number" value={edit.number} />
                 <button class="link" aria-label="New version from {edit.number}">New version from it</button>
               </form>

@@ -3,6 +3,7 @@ import { db } from '$server/db';
 import { formOf } from '$server/forms';
 import { studioLevels } from '$server/studio/levels';
 import { about, work } from '$server/pool';
+import { once } from '$server/studio/once';
 import { addVersion, documentOfVersion, findVersion, listVersions } from '$server/studio/versions';
 import { error, fail, redirect } from '@sveltejs/kit';
 import { z } from 'zod';
@@ -60,15 +61,17 @@ export const actions: Actions = {
     const version = findVersion(db(), params.id);
     if (!version) return fail(404, { message: 'This version is no longer there.' });
     const known = studioLevels(db()).map((l) => l.level);
-    const levels = (await formOf(request))
+    const sent = await formOf(request);
+    const levels = sent
       .getAll('level')
       .map(Number)
       .filter((level) => known.includes(level));
     if (levels.length === 0) return fail(400, { message: 'Choose at least one level.' });
     const document = documentOfVersion(db(), version);
-    db().transaction((tx) => {
+    once(db(), sent.get('once'), (tx) => {
       for (const level of levels)
         addVersion(tx, version.pieceId, { ...document, recipe: { ...document.recipe, level } });
+      return '';
     });
     redirect(303, `/pieces/${version.pieceId}#versions`);
   },

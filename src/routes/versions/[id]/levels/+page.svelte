@@ -1,6 +1,7 @@
 <script lang="ts">
   import { enhance } from '$app/forms';
   import { goto } from '$app/navigation';
+  import Once from '$ui/form/Once.svelte';
   import Picture from '$ui/score/Picture.svelte';
   import { measuresText } from '$ui/text';
 
@@ -56,6 +57,7 @@
   {#if form?.message}<p class="text-alarm" role="alert">{form.message}</p>{/if}
 
   <form method="post" action="?/set" use:enhance>
+    <Once />
     <ol class="grid list-none gap-2">
       {#each data.levels as level, i (level.level)}
         {@const made = data.made.includes(level.level)}

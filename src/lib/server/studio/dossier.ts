@@ -1,0 +1,64 @@
+/** Everything that is kept about one learner, to be handed out or taken along. */
+import { asc, eq } from 'drizzle-orm';
+import type { Db } from '../db/open';
+import { assignment, lesson, piece, version } from '../db/schema';
+import { eventsOf } from './assignments';
+import { findLearner } from './learners';
+
+/** What is kept of a learner; undefined where there is none. */
+export function dossierOf(db: Db, learnerId: string) {
+  const found = findLearner(db, learnerId);
+  if (!found) return undefined;
+  const { deletedAt: _trash, ...learner } = found;
+  const pieces = db
+    .select({
+      id: assignment.id,
+      title: piece.title,
+      level: version.level,
+      goalTempo: assignment.goalTempo,
+      goalDate: assignment.goalDate,
+      givenAt: assignment.createdAt,
+    })
+    .from(assignment)
+    .innerJoin(version, eq(version.id, assignment.versionId))
+    .innerJoin(piece, eq(piece.id, version.pieceId))
+    .where(eq(assignment.learnerId, learnerId))
+    .orderBy(asc(assignment.createdAt))
+    .all();
+  return {
+    learner,
+    lessons: db
+      .select({ date: lesson.date, note: lesson.note })
+      .from(lesson)
+      .where(eq(lesson.learnerId, learnerId))
+      .orderBy(asc(lesson.date))
+      .all(),
+    pieces: pieces.map(({ id, ...rest }) => ({ ...rest, steps: eventsOf(db, id) })),
+  };
+}
+
+export type Dossier = NonNullable<ReturnType<typeof dossierOf>>;
+
+/** The same to be read. */
+export function dossierText({ learner, lessons, pieces }: Dossier): string {
+  const lines = [
+    learner.name,
+    `Since ${learner.since}, level ${learner.level}.`,
+    `Reaches ${learner.reachRight} white keys right, ${learner.reachLeft} left. Keyboard of ${learner.keyboard} keys, ${learner.hasPedal ? 'with a pedal' : 'no pedal'}.`,
+    ...(learner.voiceLow && learner.voiceHigh ? [`Sings ${learner.voiceLow} to ${learner.voiceHigh}.`] : []),
+    '',
+    'LESSONS',
+    ...(lessons.length === 0 ? ['none'] : lessons.map(({ date, note }) => `${date}  ${note}`)),
+    '',
+    'PIECES',
+    ...(pieces.length === 0 ? ['none'] : []),
+    ...pieces.flatMap(({ title, level, goalTempo, givenAt, steps }) => [
+      `${title}, level ${level}, goal ${goalTempo} quarter notes a minute, given ${givenAt.slice(0, 10)}`,
+      ...steps.map(
+        ({ at, chunk, step, tempo, undone }) =>
+          `  ${at.slice(0, 10)}  measures ${chunk.replace('..', ' to ')}: ${step}${tempo ? ` at ${tempo}` : ''}${undone ? ' (taken back)' : ''}`,
+      ),
+    ]),
+  ];
+  return `${lines.join('\n')}\n`;
+}

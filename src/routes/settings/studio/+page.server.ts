@@ -1,0 +1,58 @@
+import { db } from '$server/db';
+import { dataFolder } from '$server/db/open';
+import { formOf, readForm } from '$server/forms';
+import { hostSettings, isOpenToOthers } from '$server/guard/hosts';
+import { beginSession, hasPassphrase, passphraseSchema, setPassphrase } from '$server/guard/passphrase';
+import { SESSION_COOKIE, sessionCookie } from '$server/guard/cookie';
+import { copiesIn } from '$server/studio/copies';
+import { deleteForGood, discard, KEPT_DAYS, listTrash, takeBack, thingSchema } from '$server/studio/trash';
+import { fail, redirect } from '@sveltejs/kit';
+import { resolve } from 'node:path';
+import { z } from 'zod';
+import type { Actions, PageServerLoad } from './$types';
+
+export const load: PageServerLoad = () => ({
+  folder: resolve(dataFolder()),
+  copies: copiesIn(dataFolder()),
+  trash: listTrash(db()),
+  keptDays: KEPT_DAYS,
+  hasPassphrase: hasPassphrase(db()),
+  isOpen: isOpenToOthers(hostSettings()),
+});
+
+/** Where one goes on after something was put in the trash: its own page is not there any more. */
+const AFTER = { piece: '/pieces', learner: '/learners', version: undefined, lesson: undefined } as const;
+
+const GONE = 'This is not there any more.';
+
+/** Does something with a thing that a form names. */
+async function withThing(
+  request: Request,
+  act: (kind: z.infer<typeof thingSchema>['kind'], id: string) => boolean,
+) {
+  const form = readForm(await formOf(request), thingSchema);
+  return form.ok && act(form.data.kind, form.data.id) ? form.data : undefined;
+}
+
+export const actions: Actions = {
+  discard: async ({ request }) => {
+    const thing = await withThing(request, (kind, id) => discard(db(), kind, id));
+    if (!thing) return fail(404, { message: GONE });
+    const back = request.headers.get('referer');
+    const isOwnPage = back && new URL(back).pathname.includes(`/${thing.id}`);
+    redirect(303, isOwnPage || !back ? (AFTER[thing.kind] ?? '/pieces') : new URL(back).pathname);
+  },
+  takeBack: async ({ request }) =>
+    (await withThing(request, (kind, id) => takeBack(db(), kind, id))) ? {} : fail(404, { message: GONE }),
+  deleteForGood: async ({ request }) =>
+    (await withThing(request, (kind, id) => deleteForGood(db(), kind, id)))
+      ? {}
+      : fail(404, { message: GONE }),
+  passphrase: async (event) => {
+    const form = readForm(await formOf(event.request), z.object({ passphrase: passphraseSchema }));
+    if (!form.ok) return fail(422, { message: Object.values(form.problems).join(' ') });
+    await setPassphrase(db(), form.data.passphrase);
+    event.cookies.set(SESSION_COOKIE, beginSession(db()), sessionCookie(event));
+    return { message: '', isSet: true };
+  },
+};

@@ -1,0 +1,89 @@
+<script lang="ts">
+  import { enhance } from '$app/forms';
+  import { plural, shortDate } from '$ui/text';
+  import Restore from '$ui/settings/Restore.svelte';
+
+  let { data, form } = $props();
+</script>
+
+<svelte:head><title>Studio · Key Path</title></svelte:head>
+
+<main id="main" class="mx-auto grid max-w-6xl gap-x-12 px-7 py-7 lg:grid-cols-2">
+  <h1 class="lg:col-span-2">The studio and its safety</h1>
+  {#if form?.message}<p class="mt-3 text-alarm lg:col-span-2" role="alert">{form.message}</p>{/if}
+
+  <div class="min-w-0">
+    <section class="mt-6 border-t border-hairline pt-3" aria-labelledby="copies">
+      <h2 id="copies">Copies</h2>
+      <p class="text-quiet">
+        Everything is kept in <span class="font-mono text-sm break-all">{data.folder}</span>. A copy is made
+        there each day; keep one on another disk as well.
+      </p>
+      <p class="mt-3"><a class="action" href="/settings/studio/copy" download>Take a copy now</a></p>
+      {#if data.copies.length > 0}
+        <details class="mt-3">
+          <summary class="cursor-pointer text-quiet hover:text-ink"
+            >{plural(data.copies.length, 'daily copy', 'daily copies')}, the newest of {shortDate(
+              data.copies[0]!,
+            )}</summary
+          >
+          <ul class="mt-2 columns-2">
+            {#each data.copies as day (day)}
+              <li><a class="link" href="/settings/studio/copy?day={day}" download>{day}</a></li>
+            {/each}
+          </ul>
+        </details>
+      {/if}
+      <Restore />
+    </section>
+
+    <section class="mt-6 border-t border-hairline pt-3" aria-labelledby="passphrase">
+      <h2 id="passphrase">Passphrase</h2>
+      <p class="text-quiet">
+        {data.isOpen
+          ? 'Other computers can reach this studio: who opens it is asked for the passphrase.'
+          : 'Only this computer can reach this studio; a passphrase is asked for when that changes.'}
+        {data.hasPassphrase ? 'One is set.' : 'None is set.'}
+      </p>
+      <form method="post" action="?/passphrase" use:enhance class="mt-2 flex flex-wrap items-end gap-3">
+        <label class="grid">
+          {data.hasPassphrase ? 'Another passphrase' : 'Passphrase'}
+          <input type="password" name="passphrase" class="field" autocomplete="new-password" minlength="10" />
+        </label>
+        <button class="link">Set it</button>
+      </form>
+      {#if form?.isSet}<p role="status">It is set; other browsers are asked for it.</p>{/if}
+      {#if data.isOpen}
+        <form method="post" action="/sign-in?/leave" class="mt-2">
+          <button class="link">Sign out</button>
+        </form>
+      {/if}
+    </section>
+  </div>
+
+  <section class="mt-6 min-w-0 border-t border-hairline pt-3" aria-labelledby="trash">
+    <h2 id="trash">Trash</h2>
+    <p class="text-quiet">What is put here can be taken back for {data.keptDays} days.</p>
+    <ul class="mt-2">
+      {#each data.trash as thing (thing.kind + thing.id)}
+        <li
+          class="grid grid-cols-[minmax(0,1fr)_auto_auto] items-baseline gap-4 border-t border-hairline py-2"
+        >
+          <span
+            ><span class="inline-block first-letter:uppercase">{thing.says}</span>
+            <span class="text-sm text-quiet">put away {shortDate(thing.deletedAt.slice(0, 10))}</span></span
+          >
+          {#each [['takeBack', 'Take back'], ['deleteForGood', 'Delete for good']] as const as [action, says] (action)}
+            <form method="post" action="?/{action}" use:enhance>
+              <input type="hidden" name="kind" value={thing.kind} />
+              <input type="hidden" name="id" value={thing.id} />
+              <button class="link" aria-label="{says}: {thing.says}">{says}</button>
+            </form>
+          {/each}
+        </li>
+      {:else}
+        <li class="border-t border-hairline py-2 text-quiet">The trash is empty.</li>
+      {/each}
+    </ul>
+  </section>
+</main>
