@@ -3,6 +3,7 @@ import { spawn, type ChildProcess } from 'node:child_process';
 
 export interface Running {
   readonly url: string;
+  readonly pid: number;
   stop(): Promise<void>;
 }
 
@@ -24,6 +25,7 @@ export async function startServer(data: string, port: number): Promise<Running> 
   }
   return {
     url,
+    pid: child.pid!,
     async stop() {
       child.kill();
       await ended;

@@ -2,7 +2,7 @@
  * The server as it is started: says in one sentence what is wrong where it cannot serve, and ends with a status of its own. It listens
  * to this computer alone unless HOST says otherwise.
  */
-import { createServer } from 'node:http';
+import { createServer, type IncomingMessage, type ServerResponse } from 'node:http';
 import { pathToFileURL } from 'node:url';
 import { resolve } from 'node:path';
 
@@ -29,29 +29,33 @@ const LISTENING: Readonly<Record<string, string>> = {
 if (!Number.isInteger(port) || port < 0 || port > 65_535)
   end(`“${process.env.PORT}” is no port. Name a number up to 65535 in PORT.`, STATUS.address);
 
-const server = createServer();
+type Handler = (request: IncomingMessage, response: ServerResponse, next: () => void) => void;
+
+/** Opens the studio, and gives what answers. It is asked for before the port, so that the first request finds a studio. */
+async function handlerOf(): Promise<Handler> {
+  const built = pathToFileURL(resolve(process.env.KEYPATH_BUILD ?? 'build', 'handler.js')).href;
+  try {
+    return ((await import(built)) as { handler: Handler }).handler;
+  } catch (error) {
+    if (error instanceof Error && error.name === 'StudioProblem') end(error.message, STATUS.studio);
+    console.error(error);
+    end('It could not be started; what went wrong stands above.', STATUS.unknown);
+  }
+}
+
+const handler = await handlerOf();
+const server = createServer((request, response) =>
+  handler(request, response, () => {
+    response.statusCode = 404;
+    response.end();
+  }),
+);
 await new Promise<void>((listening) => {
   server.once('error', (error: NodeJS.ErrnoException) =>
     end(LISTENING[error.code ?? ''] ?? error.message, STATUS.address),
   );
   server.listen(port, host, listening);
 });
-
-try {
-  const { handler } = (await import(
-    pathToFileURL(resolve(process.env.KEYPATH_BUILD ?? 'build', 'handler.js')).href
-  )) as { handler: (request: unknown, response: unknown, next: () => void) => void };
-  server.on('request', (request, response) =>
-    handler(request, response, () => {
-      response.statusCode = 404;
-      response.end();
-    }),
-  );
-} catch (error) {
-  if (error instanceof Error && error.name === 'StudioProblem') end(error.message, STATUS.studio);
-  console.error(error);
-  end('It could not be started; what went wrong stands above.', STATUS.unknown);
-}
 console.log(`Key Path listens on http://${host.includes(':') ? `[${host}]` : host}:${port}`);
 
 for (const signal of ['SIGINT', 'SIGTERM'] as const)

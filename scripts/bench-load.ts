@@ -1,0 +1,170 @@
+/**
+ * `npm run bench:load`: heavy work against the built server, each with what another page waits meanwhile, and the memory of the server
+ * through all of it. With `--people N` also how many pages a second it serves to so many at once.
+ */
+import { spawnSync } from 'node:child_process';
+import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { writeMidi } from 'midi-file';
+import { writeMusicXml } from '../src/lib/core/io/musicxml/write';
+import { scoreFrom } from '../src/lib/core/test/shorthand';
+import { documentOf } from '../src/lib/core/version/document';
+import { DEFAULT_RECIPE } from '../src/lib/core/version/recipe';
+import { openDatabase } from '../src/lib/server/db/open';
+import { fillDemoStudio } from '../src/lib/server/studio/demo';
+import { addPiece, listPieces } from '../src/lib/server/studio/pieces';
+import { addVersion, listVersions } from '../src/lib/server/studio/versions';
+import { times } from './benchMusic';
+import { median, print, share, startServer, type Line } from './builtServer';
+
+const PORT = 5192;
+const bytesOf = (text: string): Uint8Array => new TextEncoder().encode(text);
+
+/** Sixteenths against eighths with chords: so many notes in a measure of 4/4. */
+const PER_MEASURE = 28;
+const RIGHT = [
+  'C5:0.25 D5:0.25 E5:0.25 F5:0.25 G5:0.25 A5:0.25 G5:0.25 F5:0.25 E5:0.25 F5:0.25 D5:0.25 E5:0.25 C5:0.25 D5:0.25 B4:0.25 C5:0.25',
+];
+const LEFT = ['C3:0.5 [E3 G3]:0.5 G2:0.5 [E3 G3]:0.5 F2:0.5 [C3 A3]:0.5 G2:0.5 [D3 B3]:0.5'];
+const dense = (notes: number) => {
+  const measures = Math.ceil(notes / PER_MEASURE);
+  return scoreFrom({
+    title: `${notes} notes`,
+    key: 'C',
+    time: { beats: 4, beatType: 4 },
+    right: times(measures, RIGHT),
+    left: times(measures, LEFT),
+  });
+};
+
+/** A standard MIDI file of so many notes: chords of four, an eighth each, quick enough to last less than an hour. */
+function midiOf(notes: number): Uint8Array {
+  const events: Parameters<typeof writeMidi>[0]['tracks'][number] = [
+    { deltaTime: 0, type: 'setTempo', microsecondsPerBeat: 250_000 },
+  ];
+  for (let i = 0; i < notes / 4; i++) {
+    const chord = [48, 64, 67, 72].map((n) => n + (i % 5));
+    chord.forEach((noteNumber) =>
+      events.push({ deltaTime: 0, type: 'noteOn', channel: 0, noteNumber, velocity: 80 }),
+    );
+    chord.forEach((noteNumber, v) =>
+      events.push({ deltaTime: v === 0 ? 240 : 0, type: 'noteOff', channel: 0, noteNumber, velocity: 0 }),
+    );
+  }
+  events.push({ deltaTime: 0, type: 'endOfTrack' });
+  return Uint8Array.from(
+    writeMidi({ header: { format: 0, numTracks: 1, ticksPerBeat: 480 }, tracks: [events] }),
+  );
+}
+
+const folder = mkdtempSync(join(tmpdir(), 'keypath-load-'));
+const db = openDatabase(folder, 'drizzle');
+fillDemoStudio(db);
+const demo =
+  listVersions(db, listPieces(db)[0]!.id)[0]?.id ??
+  addVersion(db, listPieces(db)[0]!.id, documentOf(DEFAULT_RECIPE));
+const large = addPiece(db, {
+  name: 'large.musicxml',
+  bytes: bytesOf(writeMusicXml(dense(20_000))),
+  rights: 'own work',
+});
+const largeVersion = addVersion(db, large, documentOf({ ...DEFAULT_RECIPE, level: 6 }));
+db.$client.close();
+const server = await startServer(folder, PORT);
+const memory = (): number =>
+  Number(/VmHWM:\s+(\d+)/.exec(readFileSync(`/proc/${server.pid}/status`, 'utf8'))![1]) / 1024;
+
+async function upload(action: string, name: string, bytes: Uint8Array): Promise<string> {
+  const body = new FormData();
+  body.append('file', new File([new Uint8Array(bytes)], name));
+  const answer = await fetch(`${server.url}/pieces?/${action}`, {
+    method: 'POST',
+    body,
+    headers: { 'x-sveltekit-action': 'true', origin: server.url },
+  });
+  return (await answer.text()).slice(0, 160);
+}
+
+/** Seconds that something takes, and the longest that other pages wait meanwhile, in milliseconds. */
+async function timed(
+  what: () => Promise<unknown>,
+): Promise<{ seconds: number; waited: number; said: unknown }> {
+  let isDone = false;
+  let waited = 0;
+  const others = (async () => {
+    while (!isDone) {
+      for (const page of ['/', '/learners', '/pieces', `/versions/${demo}`]) {
+        if (isDone) break;
+        const began = performance.now();
+        await (await fetch(server.url + page)).text();
+        waited = Math.max(waited, performance.now() - began);
+        await new Promise((resolve) => setTimeout(resolve, 50));
+      }
+    }
+  })();
+  const began = performance.now();
+  const said = await what();
+  const seconds = (performance.now() - began) / 1000;
+  isDone = true;
+  await others;
+  return { seconds, waited, said };
+}
+
+const lines: Line[] = [];
+const measure = async (what: string, below: number, act: () => Promise<unknown>): Promise<void> => {
+  const { seconds, waited, said } = await timed(act);
+  console.error(`${what}: ${String(said).replace(/\s+/g, ' ').slice(0, 150)}`);
+  lines.push({ what, value: seconds * 1000, unit: 'ms', below: below * 1000 });
+  lines.push({ what: '   the longest that another page waited', value: waited, unit: 'ms', below: 300 });
+};
+const get = (path: string) => async (): Promise<string> => {
+  const answer = await fetch(server.url + path);
+  return `${answer.status}, ${(await answer.arrayBuffer()).byteLength} bytes`;
+};
+
+try {
+  // Everything has been asked for once.
+  for (const page of ['/', '/learners', '/pieces', `/versions/${demo}`]) await get(page)();
+  const xml = bytesOf(writeMusicXml(dense(100_000)));
+  const { zipSync } = await import('fflate');
+  await measure('MusicXML of 100,000 notes, compressed: looked at', 3, () =>
+    upload('look', 'large.mxl', zipSync({ 'score.xml': xml })),
+  );
+  await measure('MIDI of 100,000 notes: looked at', 5, () => upload('look', 'large.mid', midiOf(100_000)));
+  for (const ending of ['musicxml', 'mxl', 'mid', 'abc', 'pro', 'txt'])
+    await measure(`a piece of 20,000 notes as .${ending}`, 5, get(`/pieces/${large}/as/${ending}`));
+  await measure('a version of 20,000 notes as .musicxml', 5, get(`/versions/${largeVersion}/as/musicxml`));
+  await measure('the page of a piece of 20,000 notes', 5, get(`/pieces/${large}`));
+  const scale = join(folder, 'ten-thousand.musicxml');
+  writeFileSync(scale, writeMusicXml(dense(10_000)));
+  const began = performance.now();
+  const done = spawnSync('./keypath', ['finger', scale, '-o', join(folder, 'out.musicxml')]);
+  lines.push({
+    what: `finger of 10,000 notes (status ${done.status})`,
+    value: performance.now() - began,
+    unit: 'ms',
+    below: 5000,
+  });
+  const people = Number(process.argv[process.argv.indexOf('--people') + 1]) || 20;
+  const waits: number[] = [];
+  const until = performance.now() + 10_000;
+  await Promise.all(
+    Array.from({ length: people }, async (_, i) => {
+      const pages = ['/', '/learners', '/pieces', `/versions/${demo}`];
+      for (let n = i; performance.now() < until; n++) {
+        const began = performance.now();
+        await get(pages[n % pages.length]!)();
+        waits.push(performance.now() - began);
+      }
+    }),
+  );
+  console.error(
+    `${people} people at once: ${(waits.length / 10).toFixed(0)} pages a second, median ${median(waits).toFixed(0)} ms, 95 of 100 within ${share(waits, 0.95).toFixed(0)} ms`,
+  );
+  lines.push({ what: 'memory of the server, at its highest', value: memory(), unit: 'MB', below: 600 });
+  print(lines);
+} finally {
+  await server.stop();
+  rmSync(folder, { recursive: true });
+}
