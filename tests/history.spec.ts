@@ -90,10 +90,13 @@ test('after a section is moved, the bench, the steps and the handout agree at on
   await page.waitForURL(/\/pieces\/[^/]+$/);
   const piece = page.url();
   const answer = await request.put(`${piece}/sections`, {
-    data: [
-      { measure: 0, name: 'Door' },
-      { measure: 3, name: 'Window' },
-    ],
+    data: {
+      sections: [
+        { measure: 0, name: 'Door' },
+        { measure: 3, name: 'Window' },
+      ],
+      was: null,
+    },
   });
   expect(answer.ok()).toBe(true);
   await page.goto(version);

@@ -117,7 +117,9 @@ test('a symbol that the notes contradict is said', async ({ page }) => {
 
 test('a form that is none is refused with a sentence', async ({ page }) => {
   await bring(page, 'Refused Form');
-  const answer = await page.request.put(`${page.url()}/sections`, { data: [{ measure: 3 }] });
+  const answer = await page.request.put(`${page.url()}/sections`, {
+    data: { sections: [{ measure: 3 }], was: null },
+  });
   expect(answer.status()).toBe(400);
   expect((await answer.json()).message).toBe('The first section begins with the first measure.');
 });

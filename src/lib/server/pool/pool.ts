@@ -30,8 +30,8 @@ export interface PoolOptions {
 }
 
 export function openPool({ folder, script, execArgv = [], limits = LIMITS }: PoolOptions): Pool {
-  const lane = (count: number): Lane => ({
-    threads: new Piscina({
+  const lane = (count: number): Lane => {
+    const threads = new Piscina({
       filename: script,
       minThreads: 1,
       maxThreads: count,
@@ -40,9 +40,11 @@ export function openPool({ folder, script, execArgv = [], limits = LIMITS }: Poo
       workerData: { folder } satisfies ThreadData,
       resourceLimits: { maxOldGenerationSizeMb: limits.megabytes },
       recordTiming: false,
-    }),
-    queue: new PQueue({ concurrency: count }),
-  });
+    });
+    // A thread that ends outside of a job is replaced; the job that ends with one says so itself.
+    threads.on('error', (error) => console.error('A thread of the pool ended:', error));
+    return { threads, queue: new PQueue({ concurrency: count }) };
+  };
   const lanes = { quick: lane(1), long: lane(Math.max(1, availableParallelism() - 2)) };
 
   const run = async ({ threads }: Lane, job: JobName, input: unknown): Promise<Answer> => {

@@ -16,19 +16,37 @@ export interface XmlElement {
 const MAX_DEPTH = 64;
 const MAX_ELEMENTS = 2_000_000;
 
+/** Shared by all elements that have none: a large score has a million elements, most of them leaves. */
+const NO_ATTRIBUTES: XmlElement['attributes'] = Object.freeze({});
+const NO_CHILDREN: XmlElement[] = [];
+
 /** Parses a document. Throws InputError with the line where the text stops being XML. */
 export function parseXml(text: string): XmlElement {
   type Open = { -readonly [K in keyof XmlElement]: XmlElement[K] } & { children: XmlElement[] };
   const parser = new SaxesParser();
   const stack: Open[] = [];
+  /** One text for each name of an element. */
+  const names = new Map<string, string>();
   let root: Open | undefined;
   let elements = 0;
 
+  const named = (name: string): string => {
+    const known = names.get(name);
+    if (known !== undefined) return known;
+    names.set(name, name);
+    return name;
+  };
+  const addText = (chunk: string): void => {
+    const open = stack.at(-1);
+    // What stands between elements is line ends and spaces.
+    if (open && (open.text !== '' || chunk.trim() !== '')) open.text += chunk;
+  };
+
   parser.on('opentag', (tag) => {
     const element: Open = {
-      name: tag.name,
-      attributes: tag.attributes as Record<string, string>,
-      children: [],
+      name: named(tag.name),
+      attributes: hasAny(tag.attributes) ? { ...(tag.attributes as Record<string, string>) } : NO_ATTRIBUTES,
+      children: NO_CHILDREN,
       text: '',
       line: parser.line,
     };
@@ -36,18 +54,14 @@ export function parseXml(text: string): XmlElement {
     if (stack.length >= MAX_DEPTH || elements > MAX_ELEMENTS)
       throw new InputError(`The file is nested too deeply or too large to be a score (line ${parser.line}).`);
     const parent = stack.at(-1);
-    if (parent) parent.children.push(element);
-    else root = element;
+    if (parent) {
+      if (parent.children === NO_CHILDREN) parent.children = [element];
+      else parent.children.push(element);
+    } else root = element;
     stack.push(element);
   });
-  parser.on('text', (chunk) => {
-    const open = stack.at(-1);
-    if (open) open.text += chunk;
-  });
-  parser.on('cdata', (chunk) => {
-    const open = stack.at(-1);
-    if (open) open.text += chunk;
-  });
+  parser.on('text', addText);
+  parser.on('cdata', addText);
   parser.on('closetag', () => void stack.pop());
   parser.on('error', (error) => {
     throw new InputError(
@@ -61,6 +75,11 @@ export function parseXml(text: string): XmlElement {
   if (!root) throw new InputError('The file holds no XML at all.');
   return root;
 }
+
+const hasAny = (attributes: object): boolean => {
+  for (const _name in attributes) return true;
+  return false;
+};
 
 /** First child of a name. */
 export const child = (element: XmlElement | undefined, name: string): XmlElement | undefined =>
