@@ -16,7 +16,13 @@ export async function startServer(data: string, port: number): Promise<Running> 
     env: { ...process.env, PORT: String(port), KEYPATH_DATA: data, KEYPATH_DEMO: '', ORIGIN: url },
     stdio: ['ignore', 'ignore', 'inherit'],
   });
-  const ended = new Promise<void>((resolve) => child.once('exit', () => resolve()));
+  let isStopping = false;
+  const ended = new Promise<void>((resolve) =>
+    child.once('exit', (code, signal) => {
+      if (!isStopping) console.error(`The server ended by itself: ${code ?? signal}`);
+      resolve();
+    }),
+  );
   const until = Date.now() + patience;
   // A page that asks nothing of the studio.
   while (!(await fetch(`${url}/robots.txt`).catch(() => undefined))) {
@@ -27,6 +33,7 @@ export async function startServer(data: string, port: number): Promise<Running> 
     url,
     pid: child.pid!,
     async stop() {
+      isStopping = true;
       child.kill();
       await ended;
     },

@@ -191,7 +191,7 @@ describe('on the bench', () => {
     store.away = true;
     press('4');
     await state.document.save();
-    expect(state.document.saving).toEqual({ is: 'failed', why: AWAY });
+    expect(state.document.saving).toEqual({ is: 'failed', why: AWAY, isWaiting: true });
     press('5');
     await state.document.save();
     expect(store.edits).toHaveLength(0);

@@ -1,6 +1,6 @@
 <script lang="ts">
   /** Who a learner is, as far as lessons need it: day, level, hands, keyboard, voice. */
-  import { enhance } from '$app/forms';
+  import { kept } from '$ui/form/kept';
   import { levelText } from '$core/arrange/levels';
   import { KEYBOARDS } from '$core/arrange/register';
   import Once from '$ui/form/Once.svelte';
@@ -40,9 +40,12 @@
 <form
   method="post"
   {action}
-  use:enhance={() =>
-    ({ update }) =>
-      update({ reset: false })}
+  use:kept={{
+    submit:
+      () =>
+      ({ update }) =>
+        update({ reset: false }),
+  }}
   class="grid max-w-md gap-3"
 >
   {#if was}<input type="hidden" name="was" value={was} />{:else}<Once />{/if}

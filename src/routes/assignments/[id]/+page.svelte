@@ -1,6 +1,6 @@
 <script lang="ts">
   /** One learner, one piece: what is next, and the steps to tick with the tempo reached. */
-  import { enhance } from '$app/forms';
+  import { kept } from '$ui/form/kept';
   import { keyName } from '$core/theory/key';
   import { stepById } from '$core/lessons/steps';
   import NextStep from '$ui/learner/NextStep.svelte';
@@ -28,7 +28,7 @@
     <a class="link ml-3" href="/versions/{progress.versionId}/handout">Handout</a>
   </p>
   {#if progress.given.since > 0}
-    <form method="post" action="?/renew" use:enhance class="mt-2">
+    <form method="post" action="?/renew" use:kept class="mt-2">
       The version has been changed {plural(progress.given.since, 'time')} since it was given.
       <button class="link">Give the newest state</button>
     </form>
@@ -49,7 +49,7 @@
     <p><NextStep time={progress.time} {next} /></p>
     {#if next}
       {#key `${next.chunk.id}${next.step.id}`}
-        <form method="post" action="?/tick" use:enhance={keep} class="mt-2 flex items-center gap-4">
+        <form method="post" action="?/tick" use:kept={{ submit: keep }} class="mt-2 flex items-center gap-4">
           <input type="hidden" name="chunk" value={next.chunk.id} />
           <input type="hidden" name="step" value={next.step.id} />
           {#if next.step.hand}
@@ -81,7 +81,7 @@
               <form
                 method="post"
                 action={step.done ? '?/untick' : '?/tick'}
-                use:enhance={keep}
+                use:kept={{ submit: keep }}
                 class="flex min-h-9 items-center gap-3"
               >
                 <input type="hidden" name="chunk" value={chunk.id} />

@@ -1,10 +1,10 @@
 <script lang="ts">
-  import { enhance } from '$app/forms';
   import { keyName } from '$core/theory/key';
   import LearnerForm from '$ui/learner/LearnerForm.svelte';
   import PieceLine from '$ui/learner/PieceLine.svelte';
   import Discard from '$ui/form/Discard.svelte';
   import Once from '$ui/form/Once.svelte';
+  import { kept } from '$ui/form/kept';
   import NextStep from '$ui/learner/NextStep.svelte';
   import PathPicture from '$ui/path/PathPicture.svelte';
   import { WEEKDAYS, plural, progressText, reachName, shortDate, tempoText, toBeats } from '$ui/text';
@@ -96,7 +96,7 @@
 
     <section aria-labelledby="lessons">
       <h2 id="lessons">Lessons</h2>
-      <form method="post" action="?/lesson" use:enhance class="mt-1 grid gap-2">
+      <form method="post" action="?/lesson" use:kept class="mt-1 grid gap-2">
         <Once />
         <div class="flex items-center gap-2">
           <label class="sr-only" for="lesson-date">Date</label>

@@ -50,13 +50,25 @@
     void [selection.id, view.version];
     untrack(() => void bench.explain());
   });
+  // What could not be saved is tried again, in milliseconds, until the server has it.
+  const AGAIN = 3000;
+  $effect(() => {
+    if (doc.saving.is !== 'failed' || !doc.saving.isWaiting) return;
+    const timer = setTimeout(() => void doc.save(), AGAIN);
+    return () => clearTimeout(timer);
+  });
   $effect(() => {
     if (form && 'given' in form) toast.success(`Given to ${form.given}.`);
   });
 </script>
 
 <svelte:head><title>{data.version.title} · bench · Key Path</title></svelte:head>
-<svelte:window onfocus={() => void doc.catchUp()} />
+<svelte:window
+  onfocus={() => void doc.catchUp()}
+  onbeforeunload={(event) => {
+    if (!doc.isSaved) event.preventDefault();
+  }}
+/>
 
 <div class="flex h-dvh flex-col">
   <Header studio={data.studio}>

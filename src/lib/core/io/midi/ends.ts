@@ -26,19 +26,32 @@ export function settleEnds<T extends Held>(notes: readonly T[]): T[] {
     const near = nearestOnset(own, note.onset, end, slack);
     if (near !== undefined) return { ...note, duration: near - note.onset };
     const beat = Math.round(end / TICKS_PER_QUARTER) * TICKS_PER_QUARTER;
-    const next = own.find((o) => o > note.onset);
+    const next = own[placeFrom(own, note.onset + 1)];
     const isFree = next === undefined || next >= beat;
     const isNear = Math.abs(beat - end) <= slack && note.duration >= TICKS_PER_QUARTER / 2;
     return isFree && isNear && beat > note.onset ? { ...note, duration: beat - note.onset } : note;
   });
 }
 
-/** The onset after a note that lies nearest to its end, if it lies near. */
-function nearestOnset(onsets: readonly Ticks[], from: Ticks, end: Ticks, slack: Ticks): Ticks | undefined {
-  let best: Ticks | undefined;
-  for (const onset of onsets) {
-    if (onset <= from || Math.abs(onset - end) > slack) continue;
-    if (best === undefined || Math.abs(onset - end) < Math.abs(best - end)) best = onset;
+/** The place of the first onset from a tick on, in rising onsets. */
+function placeFrom(onsets: readonly Ticks[], tick: Ticks): number {
+  let [low, high] = [0, onsets.length];
+  while (low < high) {
+    const middle = (low + high) >> 1;
+    if (onsets[middle]! < tick) low = middle + 1;
+    else high = middle;
   }
-  return best;
+  return low;
+}
+
+/** The onset after a note that lies nearest to its end, if it lies near; the earlier of two that are as near. */
+function nearestOnset(onsets: readonly Ticks[], from: Ticks, end: Ticks, slack: Ticks): Ticks | undefined {
+  const at = placeFrom(onsets, end);
+  const near = [onsets[at - 1], onsets[at]].filter(
+    (onset): onset is Ticks => onset !== undefined && onset > from && Math.abs(onset - end) <= slack,
+  );
+  return near.reduce<Ticks | undefined>(
+    (best, onset) => (best === undefined || Math.abs(onset - end) < Math.abs(best - end) ? onset : best),
+    undefined,
+  );
 }

@@ -28,12 +28,35 @@ export function writeMidi(score: Score): Uint8Array {
   // The pedal goes with the last hand, the left one of a piano.
   const pedal = pedalEvents(performance, channelOf(Math.max(0, hands.length - 1)));
   const tracks = [conductor(score, performance), ...hands.slice(0, -1), [...(hands.at(-1) ?? []), ...pedal]];
-  return Uint8Array.from(
-    encode({
-      header: { format: 1, numTracks: tracks.length, ticksPerBeat: DIVISION },
-      tracks: tracks.map(toTrack),
-    }),
-  );
+  return encoded(tracks.map(toTrack));
+}
+
+/** Events that are encoded at a time: the library copies what it has written at every longer number. */
+const AT_ONCE = 400;
+/** Bytes of a file before its first track, and of a track before its events. */
+const HEADER = { file: 14, track: 8 };
+
+/** A file of type 1. */
+function encoded(tracks: readonly MidiEvent[][]): Uint8Array {
+  const header = { format: 1, numTracks: tracks.length, ticksPerBeat: DIVISION } as const;
+  const parts: number[][] = [encode({ header, tracks: tracks.map(() => []) }).slice(0, HEADER.file)];
+  for (const track of tracks) {
+    const bodies: number[][] = [];
+    for (let i = 0; i < track.length; i += AT_ONCE)
+      bodies.push(
+        encode({ header, tracks: [track.slice(i, i + AT_ONCE)] }).slice(HEADER.file + HEADER.track),
+      );
+    const length = bodies.reduce((sum, body) => sum + body.length, 0);
+    const bytes = [24, 16, 8, 0].map((shift) => (length >> shift) & 0xff);
+    parts.push([...'MTrk'].map((c) => c.charCodeAt(0)).concat(bytes), ...bodies);
+  }
+  const file = new Uint8Array(parts.reduce((sum, part) => sum + part.length, 0));
+  let at = 0;
+  for (const part of parts) {
+    file.set(part, at);
+    at += part.length;
+  }
+  return file;
 }
 
 /** Title, tempi, metres and keys. */

@@ -11,7 +11,9 @@ import type { Recipe } from '$core/version/recipe';
 import type { EditStore, SavedAnswer } from './store';
 
 export type SaveState =
-  { readonly is: 'saved' } | { readonly is: 'saving' } | { readonly is: 'failed'; readonly why: string };
+  | { readonly is: 'saved' }
+  | { readonly is: 'saving' }
+  | { readonly is: 'failed'; readonly why: string; readonly isWaiting: boolean };
 
 export interface DocumentStart {
   readonly document: VersionDocument;
@@ -103,7 +105,7 @@ export class DocumentState {
       }
       this.saving = { is: 'saved' };
     } catch (error) {
-      this.saving = { is: 'failed', why: messageOf(error) };
+      this.saving = { is: 'failed', why: messageOf(error), isWaiting: this.#waiting.length > 0 };
     }
   }
 
@@ -129,7 +131,7 @@ export class DocumentState {
     try {
       this.#take(await this.#store.step(which));
     } catch (error) {
-      this.saving = { is: 'failed', why: messageOf(error) };
+      this.saving = { is: 'failed', why: messageOf(error), isWaiting: false };
     }
   }
 

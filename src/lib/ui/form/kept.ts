@@ -1,0 +1,129 @@
+/**
+ * Forms whose words are not lost. What is typed is kept in the browser until the server has it: it is there again after a crash or a
+ * reload; while the server is away the form says so, waits, and sends itself when it is back.
+ */
+import { enhance } from '$app/forms';
+import type { SubmitFunction } from '@sveltejs/kit';
+import { toast } from 'svelte-sonner';
+import type { Action } from 'svelte/action';
+
+/** Between two tries while the server is away, in milliseconds. */
+const AGAIN = 3000;
+
+/** The page as it stands, and the form in it. */
+const keyOf = (form: HTMLFormElement): string =>
+  `keypath ${location.pathname} ${form.getAttribute('action') ?? ''} ${form.dataset.draft ?? ''}`;
+
+type Field = HTMLInputElement | HTMLTextAreaElement | HTMLSelectElement;
+
+/** Fields that are typed in; secrets and what the page itself fills in are not kept. */
+const fieldsOf = (form: HTMLFormElement): Field[] =>
+  [...form.elements].filter(
+    (e): e is Field =>
+      (e instanceof HTMLTextAreaElement || e instanceof HTMLSelectElement || e instanceof HTMLInputElement) &&
+      e.name !== '' &&
+      !['hidden', 'password', 'file', 'submit'].includes(e.type),
+  );
+
+const valueOf = (field: Field): string =>
+  field instanceof HTMLInputElement && field.type === 'checkbox' ? String(field.checked) : field.value;
+
+function setValue(field: Field, value: string): void {
+  if (field instanceof HTMLInputElement && field.type === 'checkbox') field.checked = value === 'true';
+  else field.value = value;
+}
+
+/** The store may be full or forbidden: then nothing is kept, and nothing else fails. */
+function store(act: (of: Storage) => void): void {
+  try {
+    act(localStorage);
+  } catch (error) {
+    console.warn('What is typed cannot be kept by this browser:', error);
+  }
+}
+
+export interface KeptOptions {
+  /** What happens with an answer; without it, what forms usually do. */
+  readonly submit?: SubmitFunction;
+}
+
+/** Takes the place of `use:enhance`. `data-draft` tells apart forms of one page that have the same action. */
+export const kept: Action<HTMLFormElement, KeptOptions | undefined> = (form, options) => {
+  const key = keyOf(form);
+  let isDirty = false;
+  let isAway = false;
+  let timer: ReturnType<typeof setTimeout> | undefined;
+
+  const forget = (): void => {
+    isDirty = false;
+    store((of) => of.removeItem(key));
+  };
+  const keep = (): void => {
+    isDirty = true;
+    store((of) =>
+      of.setItem(key, JSON.stringify(Object.fromEntries(fieldsOf(form).map((f) => [f.name, valueOf(f)])))),
+    );
+  };
+  store((of) => {
+    const draft = of.getItem(key);
+    if (draft === null) return;
+    const values = JSON.parse(draft) as Record<string, string>;
+    for (const field of fieldsOf(form)) {
+      const value = values[field.name];
+      if (value !== undefined) setValue(field, value);
+    }
+    isDirty = true;
+    toast('What you typed before and had not sent stands in the form again.');
+  });
+
+  const warn = (event: BeforeUnloadEvent): void => {
+    if (isDirty) event.preventDefault();
+  };
+  const again = (): void => {
+    clearTimeout(timer);
+    if (isAway) form.requestSubmit();
+  };
+  form.addEventListener('input', keep);
+  addEventListener('beforeunload', warn);
+  addEventListener('online', again);
+
+  const enhanced = enhance(form, (input) => {
+    const own = options?.submit?.(input);
+    return async (answer) => {
+      const { result } = answer;
+      // An error without a status is no answer at all.
+      if (result.type === 'error' && result.status === undefined) {
+        if (!isAway)
+          toast.error(
+            'The server cannot be reached. What you typed is kept here, and is sent when it is back.',
+            {
+              id: key,
+              duration: Infinity,
+            },
+          );
+        isAway = true;
+        keep();
+        timer = setTimeout(again, AGAIN);
+        return;
+      }
+      if (isAway) {
+        toast.dismiss(key);
+        if (result.type === 'success' || result.type === 'redirect') toast.success('It is sent now.');
+      }
+      isAway = false;
+      if (result.type === 'success' || result.type === 'redirect') forget();
+      const after = await own;
+      if (typeof after === 'function') await after(answer);
+      else await answer.update();
+    };
+  });
+  return {
+    destroy() {
+      clearTimeout(timer);
+      form.removeEventListener('input', keep);
+      removeEventListener('beforeunload', warn);
+      removeEventListener('online', again);
+      enhanced.destroy();
+    },
+  };
+};
