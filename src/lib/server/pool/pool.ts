@@ -8,8 +8,8 @@ import { availableParallelism } from 'node:os';
 import { outputOf, WorkStopped, type Answer, type JobName, type Work } from './work';
 import type { ThreadData } from './worker';
 
-/** Limits of one job, in seconds, and of one thread, in MB of its heap. */
-const LIMITS = { seconds: 30, megabytes: 224 };
+/** Limits of one job, in seconds, and of one thread, in MB of its heap: what opens pages needs less than what reads files. */
+const LIMITS = { seconds: 30, megabytes: 224, quickMegabytes: 144 };
 
 export interface Pool {
   readonly work: Work;
@@ -30,7 +30,7 @@ export interface PoolOptions {
 }
 
 export function openPool({ folder, script, execArgv = [], limits = LIMITS }: PoolOptions): Pool {
-  const lane = (count: number): Lane => {
+  const lane = (count: number, megabytes: number): Lane => {
     const threads = new Piscina({
       filename: script,
       minThreads: 1,
@@ -38,14 +38,17 @@ export function openPool({ folder, script, execArgv = [], limits = LIMITS }: Poo
       idleTimeout: 60_000,
       execArgv: [...execArgv],
       workerData: { folder } satisfies ThreadData,
-      resourceLimits: { maxOldGenerationSizeMb: limits.megabytes },
+      resourceLimits: { maxOldGenerationSizeMb: megabytes },
       recordTiming: false,
     });
     // A thread that ends outside of a job is replaced; the job that ends with one says so itself.
     threads.on('error', (error) => console.error('A thread of the pool ended:', error));
     return { threads, queue: new PQueue({ concurrency: count }) };
   };
-  const lanes = { quick: lane(1), long: lane(Math.max(1, availableParallelism() - 2)) };
+  const lanes = {
+    quick: lane(1, limits.quickMegabytes),
+    long: lane(Math.min(3, Math.max(1, availableParallelism() - 2)), limits.megabytes),
+  };
 
   const run = async ({ threads }: Lane, job: JobName, input: unknown): Promise<Answer> => {
     try {
