@@ -70,6 +70,9 @@ test('screenshots', async ({ page }) => {
   await page.getByRole('link', { name: 'History' }).click();
   await expect(page.getByRole('heading', { level: 1 })).toContainText('what was changed');
   await shot(page, 'history');
+  await page.goto('/settings/studio');
+  await expect(page.getByRole('heading', { level: 1 })).toContainText('The studio');
+  await shot(page, 'studio');
   await page.goto('/settings/levels?level=3');
   await shot(page, 'level');
   await page.goto('/pieces');

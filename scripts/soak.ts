@@ -157,7 +157,7 @@ try {
           if (isAlive) throw error;
         });
     });
-    await new Promise((resolve) => setTimeout(resolve, 50 + Math.random() * 700));
+    await new Promise((resolve) => setTimeout(resolve, 100 + Math.random() * 1200));
     isAlive = false;
     const ended = new Promise((resolve) => child.once('exit', resolve));
     child.kill('SIGKILL');

@@ -99,12 +99,12 @@ test('words in a piece are words, wherever they are shown', async ({ page }) => 
         {
           op: 'add',
           path: ['decisions', 'count m0'],
-          value: { kind: 'count', at: { measure: 'm0' }, value: [{ at: 0, text: evil.slice(0, 12) }] },
+          value: { kind: 'count', at: { measure: 'm0' }, value: evil },
         },
       ],
     },
   });
-  expect([200, 400]).toContain(answer.status());
+  expect(answer.status()).toBe(200);
   for (const path of [version, `${version}/handout`, `${version}/history`, `${version}/levels`, '/pieces']) {
     await page.goto(path);
     await page.waitForTimeout(400);

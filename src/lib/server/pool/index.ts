@@ -19,6 +19,8 @@ export function openThePool(): Pool {
           folder: dataFolder(),
           script: resolve('src/lib/server/pool/worker.ts'),
           execArgv: ['--import', pathToFileURL(resolve('node_modules/tsx/dist/loader.mjs')).href],
+          // Compiling the sources takes room as well.
+          limits: { seconds: 60, megabytes: 3000, quickMegabytes: 3000 },
         },
   );
   return pool;

@@ -1,0 +1,103 @@
+/** How the server starts and ends: in one sentence where it cannot, and with everything where it was killed. */
+import { expect, test } from '@playwright/test';
+import { spawn, spawnSync, type ChildProcess } from 'node:child_process';
+import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+
+const PORT = 5187;
+const settings = (folder: string, port: number | string, more: Record<string, string> = {}) => ({
+  ...process.env,
+  PORT: String(port),
+  KEYPATH_DATA: folder,
+  KEYPATH_DEMO: '',
+  ...more,
+});
+const begin = (folder: string, port: number | string, more: Record<string, string> = {}) =>
+  spawnSync('node', ['build'], { env: settings(folder, port, more), encoding: 'utf8', timeout: 20_000 });
+
+let folder: string;
+let running: ChildProcess | undefined;
+test.beforeEach(() => {
+  folder = mkdtempSync(join(tmpdir(), 'keypath-start-'));
+});
+test.afterEach(() => {
+  running?.kill('SIGKILL');
+  running = undefined;
+  rmSync(folder, { recursive: true, force: true });
+});
+
+async function serve(more: Record<string, string> = {}): Promise<string> {
+  running = spawn('node', ['build'], { env: settings(folder, PORT, more), stdio: 'ignore' });
+  const url = `http://127.0.0.1:${PORT}`;
+  await expect
+    .poll(() =>
+      fetch(`${url}/robots.txt`).then(
+        (r) => r.status,
+        () => 0,
+      ),
+    )
+    .not.toBe(0);
+  return url;
+}
+
+test('a second process, a port in use, and a file that is no studio end with one sentence and a status', async () => {
+  await serve();
+  const second = begin(folder, PORT + 1);
+  expect([second.status, second.stderr.trim()]).toEqual([
+    74,
+    expect.stringMatching(/^Key Path: Another Key Path is working on the studio in .*\.$/),
+  ]);
+  const other = mkdtempSync(join(tmpdir(), 'keypath-start-'));
+  const inUse = begin(other, PORT);
+  expect([inUse.status, inUse.stderr.trim()]).toEqual([
+    69,
+    `Key Path: Port ${PORT} is in use. Stop what uses it, or name another one in PORT.`,
+  ]);
+  writeFileSync(join(other, 'keypath.db'), 'this is no database, whatever its name is');
+  for (const end of ['-wal', '-shm']) rmSync(join(other, `keypath.db${end}`), { force: true });
+  const none = begin(other, PORT + 1);
+  expect([none.status, none.stderr]).toEqual([74, expect.stringContaining('is not a Key Path studio')]);
+  expect(begin(other, 'many').stderr).toContain('is no port');
+  rmSync(other, { recursive: true });
+});
+
+test('open to others it asks for the passphrase, and counts the tries', async ({ browser }) => {
+  spawnSync('./keypath', ['passphrase'], {
+    env: settings(folder, PORT),
+    input: 'four words to keep\n',
+    encoding: 'utf8',
+  });
+  const url = await serve({ KEYPATH_HOSTS: 'piano.example' });
+  const page = await (await browser.newContext()).newPage();
+  await page.goto(`${url}/learners`);
+  await expect(page).toHaveURL(/\/sign-in\?to=%2Flearners/);
+  await page.getByLabel("The studio's passphrase").fill('something else');
+  await page.getByRole('button', { name: 'Sign in' }).click();
+  await expect(page.getByRole('alert')).toHaveText('This is not the studio’s passphrase.');
+  await page.getByLabel("The studio's passphrase").fill('four words to keep');
+  await page.getByRole('button', { name: 'Sign in' }).click();
+  await expect(page).toHaveURL(/\/learners$/);
+  const [cookie] = await page.context().cookies();
+  expect(cookie).toMatchObject({ httpOnly: true, sameSite: 'Lax' });
+  const stranger = await browser.newContext();
+  const wrong = (): Promise<number> =>
+    stranger.request
+      .post(`${url}/sign-in?/enter`, {
+        form: { passphrase: 'wrong wrong' },
+        headers: { origin: url, accept: 'text/html' },
+      })
+      .then((answer) => answer.status());
+  const statuses: number[] = [];
+  for (let i = 0; i < 6; i++) statuses.push(await wrong());
+  expect(statuses.slice(0, 5)).toEqual([403, 403, 403, 403, 403]);
+  expect(statuses[5]).toBe(429);
+  await stranger.close();
+});
+
+test('killed in the middle of writing it has lost nothing', () => {
+  test.setTimeout(120_000);
+  const soak = spawnSync('npx', ['tsx', 'scripts/soak.ts', '6'], { encoding: 'utf8', timeout: 110_000 });
+  expect(soak.stderr).not.toMatch(/is lost|damaged|half made|refers to nothing/);
+  expect(soak.stdout).toMatch(/^6 kills during \d+ acknowledged writes: none lost/);
+});
