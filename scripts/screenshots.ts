@@ -43,6 +43,7 @@ test('screenshots', async ({ page }) => {
   await drawn(page);
   await page.getByRole('radio', { name: 'Letter' }).check();
   await page.getByRole('radio', { name: 'A4' }).check();
+  await expect(page.getByText('Setting the rest of the page')).toHaveCount(0);
   await shot(page, 'handout');
   await page.goto('/pieces');
   await page.getByRole('link', { name: 'level 3', exact: true }).first().click();

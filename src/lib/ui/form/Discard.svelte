@@ -15,5 +15,8 @@
 <form method="post" action="/settings/studio?/discard" use:enhance class="inline">
   <input type="hidden" name="kind" value={kind} />
   <input type="hidden" name="id" value={id} />
-  <button class="link" aria-label="Put in the trash: {label}">{text}</button>
+  <button
+    class="min-h-6 text-sm text-quiet underline underline-offset-4 hover:text-alarm"
+    aria-label="Put in the trash: {label}">{text}</button
+  >
 </form>
