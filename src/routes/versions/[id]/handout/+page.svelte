@@ -42,7 +42,7 @@
   {@html `<style>@page { size: ${data.paper === 'a4' ? 'A4' : 'letter'}; margin: 14mm 13mm; }</style>`}
 </svelte:head>
 
-<div class="flex flex-wrap items-center gap-6 border-b border-hairline px-7 py-2.5 print:hidden">
+<header class="flex flex-wrap items-center gap-6 border-b border-hairline px-7 py-2.5 print:hidden">
   <a class="link" href="/versions/{data.id}">Back to the bench</a>
   <fieldset class="flex items-center gap-3">
     <legend class="sr-only">Paper</legend>
@@ -77,7 +77,7 @@
     class="action ml-auto"
     onclick={() => void data.others.then(() => tick()).then(() => window.print())}>Print</button
   >
-</div>
+</header>
 
 <main
   id="main"
