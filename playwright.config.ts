@@ -2,6 +2,7 @@ import { defineConfig } from '@playwright/test';
 import { mkdtempSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { CHROMIUM } from './scripts/chromium';
 
 const PORT = 5191;
 // A database file of its own for every run; the workers of one run must agree on it.
@@ -18,18 +19,7 @@ export default defineConfig({
   use: {
     baseURL: `http://localhost:${PORT}`,
     viewport: { width: 1280, height: 800 },
-    launchOptions: {
-      executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
-      args: [
-        '--no-sandbox',
-        '--disable-gpu',
-        '--disable-quic',
-        '--no-first-run',
-        '--disable-background-networking',
-        '--disable-component-update',
-        '--disable-sync',
-      ],
-    },
+    launchOptions: CHROMIUM,
   },
   webServer: {
     command: 'node build',
@@ -41,7 +31,6 @@ export default defineConfig({
       ORIGIN: `http://localhost:${PORT}`,
       KEYPATH_DATA: process.env.KEYPATH_E2E_DATA,
       KEYPATH_DEMO: '1',
-      BODY_SIZE_LIMIT: '12M',
     },
   },
 });

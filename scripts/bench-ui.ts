@@ -18,6 +18,7 @@ import { addPiece } from '../src/lib/server/studio/pieces';
 import { addVersion } from '../src/lib/server/studio/versions';
 import { fullOf, throughComposed } from './benchMusic';
 import { median, print, share, startServer, type Line } from './builtServer';
+import { CHROMIUM } from './chromium';
 
 const PORT = 5194;
 const PHRASES = 16;
@@ -86,18 +87,7 @@ const [version, repeating] = [throughComposed(64), fullOf(64)].map((score) => {
   return addVersion(db, piece, documentOf({ ...DEFAULT_RECIPE, level: 4, reach: { right: 9, left: 9 } }));
 }) as [string, string];
 const server = await startServer(folder, PORT);
-const browser = await chromium.launch({
-  executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
-  args: [
-    '--no-sandbox',
-    '--disable-gpu',
-    '--disable-quic',
-    '--no-first-run',
-    '--disable-background-networking',
-    '--disable-component-update',
-    '--disable-sync',
-  ],
-});
+const browser = await chromium.launch(CHROMIUM);
 try {
   const context = await browser.newContext({ viewport: { width: 1280, height: 800 } });
   // The compiler of this script names functions by a helper that the page does not have.

@@ -5,11 +5,11 @@ import { troubleOf } from '$server/db/trouble';
 import { guarded } from '$server/guard/headers';
 import { answeredHosts, hostSettings, isOpenToOthers } from '$server/guard/hosts';
 import { continueSession } from '$server/guard/passphrase';
-import { refusalOf } from '$server/guard/refusal';
+import { refusalOf, type Refusal } from '$server/guard/refusal';
 import { SESSION_COOKIE, sessionCookie } from '$server/guard/cookie';
 import { WorkStopped } from '$server/pool/work';
 import { start } from '$server/start';
-import { error, redirect, type Handle, type HandleServerError, type ServerInit } from '@sveltejs/kit';
+import { redirect, type Handle, type HandleServerError, type ServerInit } from '@sveltejs/kit';
 import { resolve as absolute } from 'node:path';
 
 export const init: ServerInit = start;
@@ -19,16 +19,28 @@ const asksForPassphrase = isOpenToOthers(hostSettings());
 /** What whoever is not signed in may see. */
 const OPEN = ['/sign-in', '/robots.txt'];
 
+const NOT_SIGNED_IN: Refusal = {
+  status: 403,
+  message: 'You are not signed in any more. Open the page again.',
+};
+
+/** A sentence for whoever reads it, as JSON for a script. */
+const refused = ({ headers }: Request, { status, message }: Refusal): Response =>
+  headers.get('accept')?.includes('text/html')
+    ? new Response(message, { status, headers: { 'content-type': 'text/plain; charset=utf-8' } })
+    : Response.json({ message }, { status });
+
 export const handle: Handle = async ({ event, resolve }) => {
   const refusal = refusalOf(event.request, hosts);
-  if (refusal) error(refusal.status, refusal.message);
+  if (refusal) return guarded(refused(event.request, refusal));
   if (asksForPassphrase && !OPEN.includes(event.url.pathname)) {
     const token = event.cookies.get(SESSION_COOKIE);
     const session = token === undefined ? undefined : continueSession(db(), token);
     if (!session) {
       const reads = ['GET', 'HEAD'].includes(event.request.method);
-      if (!reads || event.isDataRequest) error(403, 'You are not signed in any more. Open the page again.');
-      redirect(303, `/sign-in?to=${encodeURIComponent(event.url.pathname + event.url.search)}`);
+      if (reads && !event.isDataRequest)
+        redirect(303, `/sign-in?to=${encodeURIComponent(event.url.pathname + event.url.search)}`);
+      return guarded(refused(event.request, NOT_SIGNED_IN));
     }
     if (session.next) event.cookies.set(SESSION_COOKIE, session.next, sessionCookie(event));
   }

@@ -1,12 +1,12 @@
 /** `./keypath COMMAND [options] FILE` as a process. */
 import { keypath } from './run';
+import { isStudioCommand } from './studioCommands';
 
 const args = process.argv.slice(2);
-const [name = ''] = args;
-if (['backup', 'restore', 'passphrase'].includes(name)) {
-  // Only these need the database.
+const [name, file] = args;
+if (isStudioCommand(name)) {
   const { studioCommand } = await import('./studio');
-  process.exitCode = await studioCommand(name, args[1]);
+  process.exitCode = await studioCommand(name, file);
 } else {
   const { status, stdout, stderr } = keypath(args);
   process.stderr.write(stderr);

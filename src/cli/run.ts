@@ -10,6 +10,7 @@ import type { Score } from '../lib/core/score/score';
 import { COMMANDS } from './commands';
 import { levelsFrom, readArguments, settingsHelp, UsageError, type Values } from './options';
 import type { Outcome } from './outcome';
+import { STUDIO_COMMANDS } from './studioCommands';
 
 const HELP = `keypath COMMAND [options] FILE
 
@@ -24,9 +25,9 @@ ${Object.entries(COMMANDS)
   .join('\n')}
 
 The studio in the folder that KEYPATH_DATA names (data)
-  backup FILE    a copy of everything in one file, also while Key Path runs
-  restore FILE   puts a copy in place; what was there is kept beside it
-  passphrase     sets what other computers are asked for
+${Object.entries(STUDIO_COMMANDS)
+  .map(([usage, says]) => `  ${usage.padEnd(15)}${says}`)
+  .join('\n')}
 
 Options
   -o FILE                 where music goes

@@ -9,6 +9,7 @@ import { dataFolder, fileIn, openDatabase } from '../lib/server/db/open';
 import { lockStudio } from '../lib/server/db/lock';
 import { StudioProblem } from '../lib/server/db/trouble';
 import { passphraseSchema, setPassphrase } from '../lib/server/guard/passphrase';
+import type { StudioCommand } from './studioCommands';
 import { giveBack, takeCopy, type CopyFacts } from '../lib/server/studio/copies';
 
 const MIGRATIONS = fileURLToPath(new URL('../../drizzle', import.meta.url));
@@ -55,17 +56,16 @@ async function passphrase(): Promise<string> {
   return 'The passphrase is set.';
 }
 
-/** The commands by their names. */
-export const STUDIO_COMMANDS: Readonly<Record<string, (file: string | undefined) => Promise<string>>> = {
+const ACTS: Readonly<Record<StudioCommand, (file: string | undefined) => Promise<string>>> = {
   backup,
   restore,
   passphrase,
 };
 
 /** Carries out one of them. Gives the status: 0 done, 2 it could not be. */
-export async function studioCommand(name: string, file: string | undefined): Promise<number> {
+export async function studioCommand(name: StudioCommand, file: string | undefined): Promise<number> {
   try {
-    console.log(await STUDIO_COMMANDS[name]!(file));
+    console.log(await ACTS[name](file));
     return 0;
   } catch (error) {
     if (!(error instanceof InputError || error instanceof StudioProblem)) throw error;

@@ -2,12 +2,13 @@
 import { closeDatabase, db, migrationsFolder } from './db';
 import { dataFolder } from './db/open';
 import { openThePool, work } from './pool';
+import type { Work } from './pool/work';
 import { dailyCopy } from './studio/copies';
 import { emptyOld } from './studio/trash';
 import { refreshOne } from './studio/summaries';
 
-/** Between two summaries that are made again, and between two looks whether there are any, in milliseconds. */
-const PAUSES = { between: 50, idle: 5000, copies: 3_600_000 };
+/** In milliseconds: between two summaries that are made again and two looks whether there are any; between two looks after today's copy; after a fault. */
+const PAUSES = { between: 50, idle: 5000, copies: 3_600_000, after: 300_000 };
 
 /** Opens the studio, starts the pool, and keeps the summaries fresh. */
 export function start(): void {
@@ -15,35 +16,27 @@ export function start(): void {
   // What is in the write-ahead log goes into the file: the studio is one file while nobody works on it.
   process.once('exit', closeDatabase);
   openThePool();
-  keepFresh();
-  daily();
-}
-
-/** Every hour: today's copy, where there is none yet, and the trash that is old is emptied. */
-function daily(): void {
-  const step = async (): Promise<void> => {
-    try {
-      await dailyCopy(db().$client, dataFolder(), migrationsFolder());
-      emptyOld(db());
-    } catch (error) {
-      console.error('Today’s copy could not be made:', error);
-    }
-    setTimeout(step, PAUSES.copies).unref();
-  };
-  setTimeout(step, PAUSES.idle).unref();
-}
-
-/** Makes again what no longer holds, one by one while the server has time. */
-function keepFresh(): void {
   const passed = new Set<string>();
+  // Makes again what no longer holds, one by one while the server has time.
+  repeatedly('A summary could not be made again', async () => {
+    const later: Work = (job, input) => work(job, input, { isLater: true });
+    return (await refreshOne(db(), later, passed)) ? PAUSES.between : PAUSES.idle;
+  });
+  repeatedly('Today’s copy could not be made', async () => {
+    await dailyCopy(db().$client, dataFolder(), migrationsFolder());
+    emptyOld(db());
+    return PAUSES.copies;
+  });
+}
+
+/** Does something again and again, after the pause that it asks for; a fault is logged and stops nothing. */
+function repeatedly(fault: string, act: () => Promise<number>): void {
   const step = async (): Promise<void> => {
-    let more = false;
-    try {
-      more = await refreshOne(db(), (job, input) => work(job, input, { isLater: true }), passed);
-    } catch (error) {
-      console.error('A summary could not be made again:', error);
-    }
-    setTimeout(step, more ? PAUSES.between : PAUSES.idle).unref();
+    const pause = await act().catch((error: unknown) => {
+      console.error(`${fault}:`, error);
+      return PAUSES.after;
+    });
+    setTimeout(step, pause).unref();
   };
   setTimeout(step, PAUSES.idle).unref();
 }

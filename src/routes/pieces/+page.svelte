@@ -1,6 +1,7 @@
 <script lang="ts">
   import { page } from '$app/state';
   import { levelText } from '$core/arrange/levels';
+  import Discard from '$ui/form/Discard.svelte';
   import Bring from '$ui/piece/Bring.svelte';
   import { metreText, plural } from '$ui/text';
 
@@ -19,10 +20,11 @@
         <div>
           <a href="/pieces/{piece.id}" class="text-lg font-semibold hover:text-accent">{piece.title}</a>
           {#if 'problem' in piece}
-            <p class="text-alarm">
+            <div class="text-alarm">
               It cannot be read: {piece.problem}
               <a class="link" href="/pieces/{piece.id}/source">Take its file away</a>
-            </p>
+              <Discard kind="piece" id={piece.id} label={piece.title} />
+            </div>
           {:else}
             <p class="text-quiet">
               {piece.key}, {metreText(piece.time)}. {piece.newMeasures} of {plural(piece.measures, 'measure')} are

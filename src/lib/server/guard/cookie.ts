@@ -1,4 +1,5 @@
 /** The cookie of a session. */
+import { SESSION } from './passphrase';
 import type { Cookies, RequestEvent } from '@sveltejs/kit';
 
 export const SESSION_COOKIE = 'keypath_session';
@@ -13,5 +14,5 @@ export const sessionCookie = ({ request }: Pick<RequestEvent, 'request'>): Param
   sameSite: 'lax',
   secure:
     request.headers.get('x-forwarded-proto') === 'https' || (process.env.ORIGIN ?? '').startsWith('https:'),
-  maxAge: 30 * 24 * 3600,
+  maxAge: SESSION.good * 3600,
 });

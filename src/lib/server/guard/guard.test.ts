@@ -1,8 +1,6 @@
-import { mkdtempSync, rmSync } from 'node:fs';
-import { tmpdir } from 'node:os';
-import { join } from 'node:path';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
-import { openDatabase, type OpenDb } from '../db/open';
+import type { OpenDb } from '../db/open';
+import { testStudio } from '../test/studio';
 import { fileName } from '../download';
 import { answeredHosts, isOpenToOthers, nameOf } from './hosts';
 import {
@@ -71,16 +69,14 @@ describe('names that are answered', () => {
 });
 
 describe('the passphrase', () => {
-  let folder: string;
   let db: OpenDb;
+  let end: () => void;
   beforeEach(() => {
-    folder = mkdtempSync(join(tmpdir(), 'keypath-'));
-    db = openDatabase(folder, 'drizzle');
+    ({ db, end } = testStudio());
   });
   afterEach(() => {
     vi.useRealTimers();
-    db.$client.close();
-    rmSync(folder, { recursive: true });
+    end();
   });
   it('is known by itself alone, and kept as argon2 only', async () => {
     expect(await isPassphrase(db, '')).toBe(false);

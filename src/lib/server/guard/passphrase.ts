@@ -30,7 +30,7 @@ export async function isPassphrase(db: Db, said: string): Promise<boolean> {
 }
 
 /** A session is good for so long after it was last seen; its token is a new one every so often. In hours. */
-const SESSION = { good: 30 * 24, rotated: 24 };
+export const SESSION = { good: 30 * 24, rotated: 24 };
 const hoursSince = (at: string): number => (Date.now() - Date.parse(at)) / 3_600_000;
 const hashed = (token: string): string => createHash('sha256').update(token).digest('base64url');
 

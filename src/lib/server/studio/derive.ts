@@ -166,21 +166,26 @@ const PATIENCE = 150;
 export function deriveVersions(db: Db, wanted: readonly Wanted[]): Derived[] {
   const began = Date.now();
   return wanted.map((w) => {
-    try {
+    const made = readable(`Version ${w.versionId}`, (): Derived => {
       const before = Date.now() - began > PATIENCE ? earlier(db, w) : undefined;
       return before
         ? { summary: lightVersion(db, w, before), isWhole: false }
         : { summary: wholeVersion(db, w), isWhole: true };
-    } catch (error) {
-      // The fault is told where the version stands; what is not the file's fault goes to the log too.
-      if (!(error instanceof InputError)) console.error(`Version ${w.versionId} cannot be shown:`, error);
-      return { summary: { problem: problemOf(error) }, isWhole: false };
-    }
+    });
+    return 'problem' in made ? { summary: made, isWhole: false } : made;
   });
 }
 
-const problemOf = (error: unknown): string =>
-  error instanceof InputError ? error.message : 'It cannot be read: what is stored of it is damaged.';
+/** What is made of something, or why it cannot be; what is not the file's fault goes to the log too. */
+function readable<T>(name: string, make: () => T): T | Unreadable {
+  try {
+    return make();
+  } catch (error) {
+    if (error instanceof InputError) return { problem: error.message };
+    console.error(`${name} cannot be shown:`, error);
+    return { problem: 'It cannot be read: what is stored of it is damaged.' };
+  }
+}
 
 /** What was kept of a version, for whatever content that was. */
 function earlier(db: Db, { versionId, number }: Wanted): VersionSummary | undefined {
@@ -193,16 +198,8 @@ function earlier(db: Db, { versionId, number }: Wanted): VersionSummary | undefi
 }
 
 /** What lists say of several pieces. One that cannot be read stops no other. */
-export function derivePieces(
+export const derivePieces = (
   db: Db,
   pieces: readonly string[],
-): (ReturnType<typeof derivePiece> | Unreadable)[] {
-  return pieces.map((id) => {
-    try {
-      return derivePiece(db, id);
-    } catch (error) {
-      if (!(error instanceof InputError)) console.error(`Piece ${id} cannot be shown:`, error);
-      return { problem: problemOf(error) };
-    }
-  });
-}
+): (ReturnType<typeof derivePiece> | Unreadable)[] =>
+  pieces.map((id) => readable(`Piece ${id}`, () => derivePiece(db, id)));

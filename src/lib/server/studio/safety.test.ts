@@ -5,11 +5,10 @@ import { join } from 'node:path';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import { DEFAULT_RECIPE } from '$core/version/recipe';
 import { documentOf } from '$core/version/document';
-import { scoreFrom } from '$core/test/shorthand';
-import { writeMusicXml } from '$core/io/musicxml/write';
 import { lockStudio } from '../db/lock';
 import { fileIn, openDatabase, type OpenDb } from '../db/open';
 import { troubleOf } from '../db/trouble';
+import { MELODY, NORA, testStudio } from '../test/studio';
 import { dailyCopy, checkCopy, copiesIn, daysToForget, giveBack, takeCopy } from './copies';
 import { dossierOf, dossierText } from './dossier';
 import { addLearner, addLesson, findLearner, lessonsOf, listLearners } from './learners';
@@ -21,43 +20,15 @@ import { addVersion, findVersion } from './versions';
 let folder: string;
 let db: OpenDb;
 beforeEach(() => {
-  folder = mkdtempSync(join(tmpdir(), 'keypath-'));
-  db = openDatabase(folder, 'drizzle');
+  ({ folder, db } = testStudio());
 });
 afterEach(() => {
   db.$client.close();
   rmSync(folder, { recursive: true });
 });
 
-const bytes = new TextEncoder().encode(
-  writeMusicXml(
-    scoreFrom({
-      title: 'Melody',
-      key: 'C',
-      time: { beats: 4, beatType: 4 },
-      right: 'C5:4 | D5:4',
-      left: 'C3:4 | G2:4',
-    }),
-  ),
-);
-const bring = (): string => addPiece(db, { name: 'melody.musicxml', bytes, rights: 'own work' });
-const learner = (name: string): string =>
-  addLearner(
-    db,
-    {
-      name,
-      weekday: 2,
-      time: '16:00',
-      level: 1,
-      reachRight: 7,
-      reachLeft: 8,
-      keyboard: 49,
-      hasPedal: false,
-      voiceLow: null,
-      voiceHigh: null,
-    },
-    '2026-01-01',
-  );
+const bring = (): string => addPiece(db, { ...MELODY, rights: 'own work' });
+const learner = (name: string): string => addLearner(db, { ...NORA, name }, '2026-01-01');
 const names = (from: OpenDb): string[] => listLearners(from).map((l) => l.name);
 
 describe('what was acknowledged', () => {

@@ -1,6 +1,5 @@
 import { sql } from 'drizzle-orm';
-import { mkdtempSync, rmSync, statSync } from 'node:fs';
-import { tmpdir } from 'node:os';
+import { statSync } from 'node:fs';
 import { join } from 'node:path';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { LEVELS } from '$core/arrange/levels';
@@ -11,6 +10,7 @@ import { editing } from '$core/edits/edit';
 import { documentOf, listed, type VersionDocument } from '$core/version/document';
 import { DEFAULT_RECIPE } from '$core/version/recipe';
 import { openDatabase, type Db } from '../db/open';
+import { MELODY, NORA, testStudio } from '../test/studio';
 import { readForm } from '../forms';
 import { eventsOf, findAssignment, giveVersion, holdersOf, recordStep } from './assignments';
 import { fillDemoStudio, isEmpty } from './demo';
@@ -48,36 +48,15 @@ import {
 
 let folder: string;
 let db: Db;
+let end: () => void;
 beforeEach(() => {
-  folder = mkdtempSync(join(tmpdir(), 'keypath-'));
-  db = openDatabase(folder, 'drizzle');
+  ({ folder, db, end } = testStudio());
 });
-afterEach(() => rmSync(folder, { recursive: true }));
+afterEach(() => end());
 
-const bytes = new TextEncoder().encode(
-  writeMusicXml(
-    scoreFrom({
-      title: 'Melody',
-      key: 'C',
-      time: { beats: 4, beatType: 4 },
-      right: 'C5:4 | D5:4',
-      left: 'C3:4 | G2:4',
-    }),
-  ),
-);
-const bring = (): string => addPiece(db, { name: 'melody.musicxml', bytes, rights: 'own work' });
-const nora = {
-  name: 'Nora',
-  weekday: 2,
-  time: '16:00',
-  level: 1,
-  reachRight: 7,
-  reachLeft: 8,
-  keyboard: 49,
-  hasPedal: false,
-  voiceLow: null,
-  voiceHigh: null,
-};
+const { bytes } = MELODY;
+const bring = (): string => addPiece(db, { ...MELODY, rights: 'own work' });
+const nora = NORA;
 
 describe('pieces', () => {
   it('keep the file as received and read the score from it', () => {

@@ -18,29 +18,24 @@ export const thingSchema = z.object({
   id: z.string().min(1).max(40),
 });
 
-/** Puts a thing in the trash; what belongs to it is put away with it. False where it is not there. */
-export function discard(db: Db, kind: TrashKind, id: string): boolean {
+/** Puts a thing in the trash, or takes it out. False where it is not there to be put, or to be taken. */
+function mark(db: Db, kind: TrashKind, id: string, deletedAt: string | null): boolean {
   const table = TABLES[kind];
+  const isOther = deletedAt === null ? isNotNull(table.deletedAt) : isNull(table.deletedAt);
   return (
     db
       .update(table)
-      .set({ deletedAt: now() })
-      .where(and(eq(table.id, id), isNull(table.deletedAt)))
+      .set({ deletedAt })
+      .where(and(eq(table.id, id), isOther))
       .run().changes > 0
   );
 }
 
+/** Puts a thing in the trash; what belongs to it is put away with it. False where it is not there. */
+export const discard = (db: Db, kind: TrashKind, id: string): boolean => mark(db, kind, id, now());
+
 /** Takes a thing out of the trash. False where it is not in it. */
-export function takeBack(db: Db, kind: TrashKind, id: string): boolean {
-  const table = TABLES[kind];
-  return (
-    db
-      .update(table)
-      .set({ deletedAt: null })
-      .where(and(eq(table.id, id), isNotNull(table.deletedAt)))
-      .run().changes > 0
-  );
-}
+export const takeBack = (db: Db, kind: TrashKind, id: string): boolean => mark(db, kind, id, null);
 
 /** Deletes a thing in the trash for good, with everything that belongs to it. False where it is not in it. */
 export function deleteForGood(db: Db, kind: TrashKind, id: string): boolean {

@@ -13,6 +13,7 @@ import { perform, type Intent } from './commands';
 import { KEYS, keyText, meaningOf } from './keys';
 import { BenchState } from './state/bench.svelte';
 import { AWAY, type EditStore, type SavedAnswer } from './state/store';
+import { struckNotes } from './walk';
 
 const song = scoreFrom({
   key: 'G',
@@ -185,6 +186,20 @@ describe('on the bench', () => {
     await state.explain();
     expect(state.view.answer).toMatchObject({ note: state.selection.id });
     expect(state.view.answer!.why!.text).toContain(' on ');
+  });
+  it('where the chosen note is left out, the hand stays where it was', async () => {
+    const { state, press } = await bench();
+    perform(state, { do: 'select measure', measure: 5 });
+    press('ArrowRight');
+    const { id, onset, staff } = state.selection.note!;
+    press('Delete');
+    await state.display();
+    const now = state.selection.note!;
+    expect(now.id).not.toBe(id);
+    expect(now.staff).toBe(staff);
+    const away = (n: { readonly onset: number }): number => Math.abs(n.onset - onset);
+    for (const other of struckNotes(state.view.version!.score.parts[0]!.notes))
+      if (other.staff === staff) expect(away(now)).toBeLessThanOrEqual(away(other));
   });
   it('while the server is away the work stays, and is saved when it is back', async () => {
     const { state, store, press } = await bench();

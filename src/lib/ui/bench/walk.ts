@@ -53,6 +53,20 @@ function vertically(struck: readonly Note[], here: Note, move: 'up' | 'down'): s
   return at?.id ?? here.id;
 }
 
+/** Where a note stood that may not be there any more. */
+export type Stood = Pick<Note, 'onset' | 'staff'>;
+
+/** The struck note nearest to where another one stood: in its hand where that has any, the earlier of two as near. */
+export function nearestNote(notes: readonly Note[], { onset, staff }: Stood): string | undefined {
+  const struck = struckNotes(notes);
+  const hand = struck.filter((n) => n.staff === staff);
+  const far = (n: Note): number => Math.abs(n.onset - onset);
+  return (hand.length > 0 ? hand : struck).reduce<Note | undefined>(
+    (best, n) => (best === undefined || far(n) < far(best) ? n : best),
+    undefined,
+  )?.id;
+}
+
 /** First struck note of a measure, the right hand's before the left's. */
 export function firstNoteOf(notes: readonly Note[], measure: Measure): string | undefined {
   const inside = struckNotes(notes).filter(

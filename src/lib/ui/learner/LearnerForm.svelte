@@ -105,15 +105,18 @@
   <div class="grid grid-cols-2 gap-3">
     <label class="grid">
       Lowest sung note
-      <input name="voiceLow" class="field" placeholder="B3" value={values?.voiceLow ?? ''} />{@render problem(
-        'voiceLow',
-      )}
+      <input
+        name="voiceLow"
+        class="field w-full min-w-0"
+        placeholder="B3"
+        value={values?.voiceLow ?? ''}
+      />{@render problem('voiceLow')}
     </label>
     <label class="grid">
       Highest sung note
       <input
         name="voiceHigh"
-        class="field"
+        class="field w-full min-w-0"
         placeholder="C5"
         value={values?.voiceHigh ?? ''}
       />{@render problem('voiceHigh')}

@@ -88,11 +88,11 @@
       </details>
     </section>
 
-    <p class="flex flex-wrap gap-x-5">
+    <div class="flex flex-wrap gap-x-5">
       <a class="link" href="/learners/{learner.id}/export" download>All that is kept, to read</a>
       <a class="link" href="/learners/{learner.id}/export?as=json" download>as JSON</a>
       <Discard kind="learner" id={learner.id} label={learner.name} />
-    </p>
+    </div>
 
     <section aria-labelledby="lessons">
       <h2 id="lessons">Lessons</h2>
@@ -114,10 +114,10 @@
         {#each data.lessons as lesson (lesson.id)}
           <li class="grid grid-cols-[4.2rem_minmax(0,1fr)]">
             <span class="font-mono text-sm leading-6 text-quiet">{shortDate(lesson.date)}</span>
-            <span
-              >{lesson.note}
-              <Discard kind="lesson" id={lesson.id} label="the lesson of {lesson.date}" text="Remove" /></span
-            >
+            <div>
+              {lesson.note}
+              <Discard kind="lesson" id={lesson.id} label="the lesson of {lesson.date}" text="Remove" />
+            </div>
           </li>
         {:else}
           <li class="text-quiet">The first note stands here after the first lesson.</li>

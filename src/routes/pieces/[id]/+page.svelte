@@ -213,7 +213,7 @@
       <p class="mt-2 text-sm text-quiet">
         Arranging and copying a protected song can need permission; the law of the place decides.
       </p>
-      <p class="mt-3"><Discard kind="piece" id={data.piece.id} label={data.piece.title} /></p>
+      <div class="mt-3"><Discard kind="piece" id={data.piece.id} label={data.piece.title} /></div>
     </section>
   </aside>
 </main>

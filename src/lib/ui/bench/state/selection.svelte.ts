@@ -2,13 +2,15 @@
 import { measureAt } from '$core/score/query';
 import type { Note } from '$core/score/score';
 import type { Version } from '$core/version/realise';
-import { firstNoteOf, walk, type Move } from '../walk';
+import { firstNoteOf, nearestNote, walk, type Move, type Stood } from '../walk';
 
 export class SelectionState {
   id = $state<string>();
   readonly #version: () => Version | undefined;
   /** A measure that was chosen before there was a version. */
   #wanted: number | undefined;
+  /** Where the chosen note was last seen. */
+  #stood: Stood | undefined;
   note = $derived.by((): Note | undefined => this.#notes.find((n) => n.id === this.id));
   /** Index of the measure in hand. */
   measure = $derived.by((): number | undefined => {
@@ -26,7 +28,9 @@ export class SelectionState {
 
   /** Chooses a note that a hand strikes. */
   select(id: string | undefined): void {
-    if (id && id in (this.#version()?.fingers ?? {})) this.id = id;
+    if (!id || !(id in (this.#version()?.fingers ?? {}))) return;
+    this.id = id;
+    this.#stood = this.note;
   }
 
   selectMeasure(index: number): void {
@@ -45,7 +49,11 @@ export class SelectionState {
     const version = this.#version();
     if (!version) return;
     if (!this.id && this.#wanted !== undefined) this.selectMeasure(this.#wanted);
+    // Where the note is gone, the hand stays where it was.
     if (!(this.id && this.id in version.fingers))
-      this.id = walk(this.#notes, version.score.measures, undefined, 'next');
+      this.id = this.#stood
+        ? nearestNote(this.#notes, this.#stood)
+        : walk(this.#notes, version.score.measures, undefined, 'next');
+    this.#stood = this.note ?? this.#stood;
   }
 }
