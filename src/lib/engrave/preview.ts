@@ -1,5 +1,5 @@
 /** A look at a file before it is kept: what it holds, what was left out, and how it begins. Nothing is stored. */
-import { formOf } from '$core/analysis/form';
+import { measuresPlayed } from '$core/analysis/form';
 import { keyOf } from '$core/analysis/key';
 import { readScoreFile, titleOf } from '$core/io/readScoreFile';
 import { proposedParts, withParts, type PartChoices } from '$core/score/parts';
@@ -61,7 +61,7 @@ export function previewOf(
     key: keyName(keyOf(score)),
     time: first.time,
     tempo: score.tempo,
-    measures: formOf(score).measureCount,
+    measures: measuresPlayed(score.measures),
     notes: parts.reduce((sum, p) => sum + p.notes, 0),
     chords: score.chordSymbols.filter((s) => s.chord).length,
     pickup: first.beginsAt > 0,

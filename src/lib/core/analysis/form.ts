@@ -177,9 +177,13 @@ function countNew(
   const counted = measures.filter((m) => !isPickup(m));
   return {
     newMeasures: counted.filter((m) => firstSeen[m.index] === m.index).length,
-    measureCount: playingOrder(measures).filter((i) => !isPickup(measures[i]!)).length,
+    measureCount: measuresPlayed(measures),
   };
 }
+
+/** Measures as they are played, repeats and endings counted, pickups not. */
+export const measuresPlayed = (measures: readonly Measure[]): number =>
+  playingOrder(measures).filter((i) => !isPickup(measures[i]!)).length;
 
 const LETTERS = [...'ABCDEFGHIJKLMNOPQRSTUVWXYZ'];
 

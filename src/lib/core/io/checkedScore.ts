@@ -4,6 +4,7 @@
  */
 import { z } from 'zod';
 import { InputError } from './inputError';
+import { MOST_MEASURES, MOST_NOTES, MOST_PARTS } from './limits';
 import { toMidi } from '../score/pitch';
 import { measureAt } from '../score/query';
 import type { Score } from '../score/score';
@@ -36,8 +37,8 @@ const measure = z.object({
 
 const scoreSchema = z.object({
   tempo: z.number().min(0).max(2000),
-  measures: z.array(measure).min(1).max(4000),
-  parts: z.array(z.object({ staves: z.int().min(1).max(8), notes: z.array(note).max(500_000) })).max(200),
+  measures: z.array(measure).min(1).max(MOST_MEASURES),
+  parts: z.array(z.object({ staves: z.int().min(1).max(8), notes: z.array(note).max(MOST_NOTES) })).max(MOST_PARTS),
   chordSymbols: z.array(z.object({ onset: ticks })).max(100_000),
   pedals: z.array(z.object({ onset: ticks })).max(200_000),
 });

@@ -1,20 +1,19 @@
 /** Any score file that we read, by what is in it rather than by its name. */
-import { strFromU8, unzipSync } from 'fflate';
+import { strFromU8, Unzip, UnzipInflate } from 'fflate';
 import { readAbc } from './abc/read';
 import { isChordPro, isPlainChart, readChart } from './chart/read';
 import { checkedScore } from './checkedScore';
 import type { Score } from '../score/score';
 import { InputError } from './inputError';
-import { tooLarge } from './limits';
+import { MOST_UNPACKED, notTooLong, tooLarge } from './limits';
 import { readMidi } from './midi/read';
 import { readMusicXml } from './musicxml/read';
 import type { ReadResult } from './readResult';
 import { child, parseXml } from './musicxml/xml';
 
-const MOST_UNPACKED = 40 * 1024 * 1024;
 const MOST_ENTRIES = 200;
-/** Scores as text shrink to a tenth or a thirtieth; nothing honest shrinks to less than this share. */
-const MOST_RATIO = 200;
+/** Bytes of an archive that are unpacked at a time: what comes out of them is a thousand times as much at most. */
+const AT_A_TIME = 8 * 1024;
 
 /** Reads a file. Throws InputError with one sentence for the person who brought it. */
 export function readScoreFile(name: string, bytes: Uint8Array): ReadResult {
@@ -52,6 +51,7 @@ function isNoText(character: string): boolean {
 
 /** Music as text, by what is in it, and by the ending of the file's name where that says nothing. */
 function readText(name: string, text: string): ReadResult {
+  notTooLong(text);
   if ([...text.slice(0, 4000)].some(isNoText))
     throw new InputError(
       `“${name}” is no music that can be read: it is neither text nor a known kind of file.`,
@@ -86,32 +86,60 @@ export function decode(bytes: Uint8Array): string {
   }
 }
 
-/** The score inside a compressed MusicXML archive. Sizes are bounded; no path from the archive is ever used. */
+/** The score inside a compressed MusicXML archive; no path from the archive is ever used. */
 function unpack(name: string, bytes: Uint8Array): Uint8Array {
-  let entries = 0;
-  let total = 0;
   try {
-    const files = unzipSync(bytes, {
-      filter: (file) => {
-        entries += 1;
-        total += file.originalSize;
-        const swells = file.originalSize > MOST_UNPACKED / 40 && file.originalSize > MOST_RATIO * file.size;
-        if (entries > MOST_ENTRIES || total > MOST_UNPACKED || swells)
-          throw new InputError(`“${name}” unpacks to far more than a score; it was not opened.`);
-        return /\.(xml|musicxml)$/i.test(file.name);
-      },
-    });
-    const container = files['META-INF/container.xml'];
+    const files = unzipped(name, bytes);
+    const container = files.get('META-INF/container.xml');
     const rootfile =
       container &&
       child(child(parseXml(strFromU8(container)), 'rootfiles'), 'rootfile')?.attributes['full-path'];
     const score =
-      (rootfile ? files[rootfile] : undefined) ??
-      Object.entries(files).find(([path]) => !path.startsWith('META-INF/'))?.[1];
+      (rootfile ? files.get(rootfile) : undefined) ??
+      [...files].find(([path]) => !path.startsWith('META-INF/'))?.[1];
     if (!score) throw new InputError(`“${name}” is an archive without a score in it.`);
     return score;
   } catch (error) {
     if (error instanceof InputError) throw error;
     throw new InputError(`“${name}” is an archive that cannot be opened: it may have been cut off.`);
   }
+}
+
+/**
+ * The files of an archive that may be scores. It is unpacked bit by bit and judged by what comes out of it: what an
+ * archive says of its own sizes may be wrong. Throws InputError where it is more than a score can be.
+ */
+function unzipped(name: string, bytes: Uint8Array): ReadonlyMap<string, Uint8Array> {
+  const swells = new InputError(`“${name}” unpacks to far more than a score; it was not opened.`);
+  const files = new Map<string, Uint8Array>();
+  let entries = 0;
+  let total = 0;
+  const unzip = new Unzip((file) => {
+    entries += 1;
+    if (entries > MOST_ENTRIES) throw swells;
+    if (!/\.(xml|musicxml)$/i.test(file.name)) return;
+    const chunks: Uint8Array[] = [];
+    file.ondata = (error, chunk, isLast) => {
+      if (error) throw error;
+      total += chunk.length;
+      if (total > MOST_UNPACKED) throw swells;
+      chunks.push(chunk);
+      if (isLast) files.set(file.name, joined(chunks));
+    };
+    file.start();
+  });
+  unzip.register(UnzipInflate);
+  for (let at = 0; at < bytes.length; at += AT_A_TIME)
+    unzip.push(bytes.subarray(at, at + AT_A_TIME), at + AT_A_TIME >= bytes.length);
+  return files;
+}
+
+function joined(chunks: readonly Uint8Array[]): Uint8Array {
+  const whole = new Uint8Array(chunks.reduce((sum, c) => sum + c.length, 0));
+  let at = 0;
+  for (const chunk of chunks) {
+    whole.set(chunk, at);
+    at += chunk.length;
+  }
+  return whole;
 }

@@ -26,14 +26,16 @@ const hasSlur = (note: Note, type: 'start' | 'stop'): boolean =>
 /** Joins tied notes; grace notes and cue notes are left out. Sorted by onset, then from the lowest pitch up. */
 export function soundingNotes(notes: readonly Note[]): SoundingNote[] {
   const result: { -readonly [K in keyof SoundingNote]: SoundingNote[K] }[] = [];
-  const open = new Map<string, (typeof result)[number]>();
+  /** What a tie leads on from, by its key and the tick at which it ends. */
+  const open = new Map<number, (typeof result)[number]>();
+  const placeOf = (midi: number, tick: Ticks): number => tick * 128 + midi;
   for (const note of [...notes].sort((a, b) => a.onset - b.onset)) {
     if (note.grace || note.cue) continue;
     const midi = toMidi(note.pitch);
-    const key = `${midi}@${note.onset}`;
-    const tied = note.tie === 'stop' || note.tie === 'both' ? open.get(key) : undefined;
+    const place = placeOf(midi, note.onset);
+    const tied = note.tie === 'stop' || note.tie === 'both' ? open.get(place) : undefined;
     if (tied) {
-      open.delete(key);
+      open.delete(place);
       tied.written = [...tied.written, note.id];
       tied.duration += note.duration;
       tied.slurStart ||= hasSlur(note, 'start');
@@ -55,7 +57,7 @@ export function soundingNotes(notes: readonly Note[]): SoundingNote[] {
     };
     if (!tied) result.push(current);
     if (note.tie === 'start' || note.tie === 'both')
-      open.set(`${midi}@${note.onset + note.duration}`, current);
+      open.set(placeOf(midi, note.onset + note.duration), current);
   }
   return result.sort((a, b) => a.onset - b.onset || a.midi - b.midi);
 }

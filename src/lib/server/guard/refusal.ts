@@ -1,4 +1,5 @@
 /** Which requests are not taken at all, and what is said of them. */
+import { MOST_BYTES } from '$core/io/limits';
 import { nameOf } from './hosts';
 
 export interface Refusal {
@@ -16,7 +17,7 @@ const BODIES = [
 ];
 
 /** The largest body, in bytes: the largest score with the form around it; only a copy of a studio is larger. */
-const MOST_BODY = 12 * 1024 * 1024;
+const MOST_BODY = MOST_BYTES + 1024 * 1024;
 const isCopy = (kind: string | undefined): boolean => kind === 'application/vnd.sqlite3';
 
 const reads = (method: string): boolean => ['GET', 'HEAD', 'OPTIONS'].includes(method);

@@ -3,6 +3,7 @@ import Parser from 'abcjs/src/parse/abc_parse.js';
 import parseBook from 'abcjs/src/parse/abc_parse_book.js';
 import { z } from 'zod';
 import { InputError } from '../inputError';
+import { notTooLong } from '../limits';
 
 const tie = z.union([z.object({}), z.boolean()]).optional();
 
@@ -101,15 +102,9 @@ export type AbcKey = z.infer<typeof key>;
 export type AbcMeter = z.infer<typeof meter>;
 export type AbcTempo = z.infer<typeof tempo>;
 
-/** Longest text, in characters: some thousand measures. */
-const MOST_CHARACTERS = 400_000;
-
 /** The tunes of a text. Throws InputError where it is too long or cannot be parsed. */
 export function parseAbc(text: string): { tune: AbcTune; tunes: number } {
-  if (text.length > MOST_CHARACTERS)
-    throw new InputError(
-      `The ABC text has ${text.length} characters; up to ${MOST_CHARACTERS} can be read. Bring one tune at a time.`,
-    );
+  notTooLong(text);
   const { tunes } = parseBook(withHeader(text));
   const first = tunes[0] ?? { abc: '', startPos: 0 };
   const parser = new Parser();

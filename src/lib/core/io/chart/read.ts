@@ -1,12 +1,10 @@
 /** Chord charts: ChordPro where brackets or directives say so, plain text otherwise. */
-import { InputError } from '../inputError';
+import { notTooLong } from '../limits';
 import type { ReadResult } from '../readResult';
 import { readChordPro } from './readChordPro';
 import { readPlainChart } from './readPlain';
 import { chartToScore } from './toScore';
 import { isChordRow, sectionName, signOf, tokensOf } from './words';
-
-const MOST_CHARACTERS = 200_000;
 
 const HAS_DIRECTIVES = /^\s*\{\s*[a-zA-Z_]+\s*[:}\s]/m;
 
@@ -29,10 +27,7 @@ export function isPlainChart(text: string): boolean {
 
 /** Reads a chart. Throws InputError where it holds no chords or is beyond measure. */
 export function readChart(text: string): ReadResult {
-  if (text.length > MOST_CHARACTERS)
-    throw new InputError(
-      `The chart has ${text.length} characters; up to ${MOST_CHARACTERS} can be read. Bring one song at a time.`,
-    );
+  notTooLong(text);
   const clean = text.replace(/^\uFEFF/, '').replace(/\r\n?/g, '\n');
   const warnings: string[] = [];
   const chart = isChordPro(clean) ? readChordPro(clean, warnings) : readPlainChart(clean, warnings);

@@ -3,6 +3,7 @@ import { parseMidi, type MidiData, type MidiEvent } from 'midi-file';
 import type { TimeSignature } from '../../score/score';
 import type { Key } from '../../theory/key';
 import { InputError } from '../inputError';
+import { atMost, MOST_MIDI_BYTES, MOST_NOTES } from '../limits';
 
 export interface PlayedNote {
   readonly at: number;
@@ -26,11 +27,14 @@ export interface MidiFile {
 }
 
 const PERCUSSION = 9;
-const MOST_NOTES = 200_000;
 const PEDAL = 64;
 
 /** Reads the bytes. Throws InputError when they are no MIDI file, or one without notes. */
 export function readMidiEvents(bytes: Uint8Array): MidiFile {
+  if (bytes.length > MOST_MIDI_BYTES)
+    throw new InputError(
+      `The MIDI file has ${Math.round(bytes.length / 1024 / 1024)} MB; up to ${MOST_MIDI_BYTES / 1024 / 1024} MB can be read.`,
+    );
   const data = parse(bytes);
   const division = data.header.ticksPerBeat;
   if (!division)
@@ -46,7 +50,8 @@ export function readMidiEvents(bytes: Uint8Array): MidiFile {
   let drums = 0;
   data.tracks.forEach((track, index) => {
     const found = notesOfTrack(track, index);
-    notes.push(...found.notes);
+    // One by one: a track of a hundred thousand is more than a call takes arguments.
+    for (const note of found.notes) notes.push(note);
     drums += found.percussion;
     let at = 0;
     for (const event of track) {
@@ -77,8 +82,7 @@ export function readMidiEvents(bytes: Uint8Array): MidiFile {
     throw new InputError(
       drums > 0 ? 'The MIDI file holds percussion only.' : 'The MIDI file holds no notes.',
     );
-  if (notes.length > MOST_NOTES)
-    throw new InputError(`The MIDI file holds ${notes.length} notes: too many to read.`);
+  atMost(notes.length, MOST_NOTES, 'notes');
   const inOrder = <T extends { at: number }>(items: T[]): T[] => items.sort((a, b) => a.at - b.at);
   return {
     division,

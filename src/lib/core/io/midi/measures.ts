@@ -5,6 +5,7 @@ import type { Measure, TimeSignature } from '../../score/score';
 import { TICKS_PER_QUARTER, type Ticks } from '../../score/ticks';
 import type { Key } from '../../theory/key';
 import { InputError } from '../inputError';
+import { MOST_MEASURES } from '../limits';
 import { likelyMetre, unmarkedPickup, type Placed } from './pickup';
 
 export interface Maps {
@@ -13,7 +14,6 @@ export interface Maps {
   readonly keys: readonly { readonly at: Ticks; readonly key: Key }[];
 }
 
-const MOST_MEASURES = 4000;
 /**
  * `notes` in order of time. The measures of the music, and by how much its onsets lie later in the file. Whole measures of silence before the
  * music are dropped. A pickup is what follows a silence of at least half a measure, what a first short metre holds, or what

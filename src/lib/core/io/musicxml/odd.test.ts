@@ -197,7 +197,7 @@ describe('bytes', () => {
     expect(readScoreFile('x.xml', strToU8(xml)).score.parts).toHaveLength(1);
   });
   it('an archive that swells beyond reason is refused, and no path of it matters', () => {
-    const swollen = zipSync({ 'a.xml': strToU8(`${plain}${' '.repeat(20_000_000)}`) });
+    const swollen = zipSync({ 'a.xml': strToU8(`${plain}${' '.repeat(50_000_000)}`) });
     expect(() => readScoreFile('a.mxl', swollen)).toThrow(/far more than a score/);
     const outside = zipSync({ '../../etc/a.xml': strToU8(plain) });
     expect(readScoreFile('b.mxl', outside).score.parts).toHaveLength(1);
@@ -205,6 +205,31 @@ describe('bytes', () => {
       Object.fromEntries(Array.from({ length: 300 }, (_, i) => [`${i}.xml`, strToU8(plain)])),
     );
     expect(() => readScoreFile('c.mxl', many)).toThrow(/far more than a score/);
+  });
+  it('an archive is judged by what comes out of it, whatever it says of its sizes', () => {
+    const lying = zipSync({ 'a.xml': strToU8(`${plain}${' '.repeat(50_000_000)}`) });
+    const view = new DataView(lying.buffer);
+    const [LOCAL, CENTRAL] = [0x04034b50, 0x02014b50];
+    for (let at = 0; at + 28 <= lying.length; at += 1) {
+      const signature = view.getUint32(at, true);
+      if (signature === LOCAL) view.setUint32(at + 22, 900, true);
+      if (signature === CENTRAL) view.setUint32(at + 24, 900, true);
+    }
+    expect(() => readScoreFile('a.mxl', lying)).toThrow(/far more than a score/);
+  });
+  it('notes, measures and parts are counted over the whole score before it is put together', () => {
+    const measure = `<measure number="1">${'<note/>'.repeat(130_000)}</measure>`;
+    const two = `<score-partwise><part id="A">${measure}</part><part id="B">${measure}</part></score-partwise>`;
+    expect(() => readMusicXml(two)).toThrow('more than 250,000 notes');
+    const long = `<score-partwise><part id="A">${'<measure/>'.repeat(4001)}</part></score-partwise>`;
+    expect(() => readMusicXml(long)).toThrow('more than 4,000 measures');
+    const part = `<part id="A">${'<measure/>'.repeat(600)}</part>`;
+    expect(() => readMusicXml(`<score-partwise>${part.repeat(199)}</score-partwise>`)).toThrow(
+      'more than 100,000 measures in all its parts',
+    );
+    expect(() =>
+      readMusicXml(`<score-partwise>${'<part><measure/></part>'.repeat(201)}</score-partwise>`),
+    ).toThrow('more than 200 parts');
   });
   it('law: a file in which anything was changed is read, or refused with a sentence', () => {
     const good = writeMusicXml(

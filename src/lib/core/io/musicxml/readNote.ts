@@ -39,8 +39,13 @@ function tupletOf(note: XmlElement): Tuplet | undefined {
   return isUsable ? { actual, normal } : undefined;
 }
 
+/** The children of a note that hold what is neither pitch nor time. */
+const HOLDS_MARKS = new Set(['notations', 'tie', 'time-modification', 'lyric', 'accidental']);
+
 /** Everything about a note that is neither pitch nor time. `countsAbove`: counts take the first line of lyrics. */
 export function readMarks(note: XmlElement, countsAbove: boolean): Partial<Note> {
+  // Most notes of a large score have none.
+  if (!note.children.some((c) => HOLDS_MARKS.has(c.name))) return {};
   const notations = childrenOf(note, 'notations').flatMap((n) => n.children);
   const named = (name: string): XmlElement[] => notations.filter((n) => n.name === name);
   const tie = readTie(note, named('tied'));

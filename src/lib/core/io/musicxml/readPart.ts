@@ -1,41 +1,45 @@
 /** One part of a MusicXML score: its measures one after another, and what had to be left out of them. */
 import type { ReadMeasure, ReadPart } from '../readMeasures';
 import { readMeasure, startOfPart, type LeftOut } from './readMeasure';
-import { childrenOf, type XmlElement } from './xml';
+import type { XmlElement } from './xml';
 
-export interface PartOptions {
-  readonly index: number;
-  readonly name: string;
-  /** Counts that we wrote take the first lyric line: the words begin at the second. */
-  readonly countsAbove: boolean;
-  readonly warnings: string[];
+/** A part while its measures come. */
+export interface PartReader {
+  /** Reads the next measure. */
+  readonly add: (measure: XmlElement) => void;
+  /** How many measures it has so far. */
+  readonly count: () => number;
+  /** The part; what could not be used is named in the warnings. */
+  readonly end: (name: string, warnings: string[]) => ReadPart;
 }
 
-/** Reads a part. What cannot be used is counted and named in the warnings. */
-export function readPart(part: XmlElement, options: PartOptions): ReadPart {
+/** Begins a part by its place in the score. `countsAbove`: counts that we wrote take the first lyric line, the words begin at the second. */
+export function partReader(id: string, index: number, countsAbove: boolean): PartReader {
   const state = startOfPart();
   const leftOut: LeftOut = { unpitched: 0, tablature: 0, unreadable: { count: 0 } };
-  const measures = childrenOf(part, 'measure').map((element, index) =>
-    readMeasure(element, index, { state, leftOut, ...options, part: options.index }),
-  );
-  const name = options.name || `Part ${options.index + 1}`;
-  const { warnings } = options;
-  const notes = (count: number): string => (count === 1 ? '1 note' : `${count} notes`);
-  if (leftOut.unpitched > 0)
-    warnings.push(`${name}: ${leftOut.unpitched} unpitched notes (percussion) were left out.`);
-  if (leftOut.tablature > 0)
-    warnings.push(`${name}: ${notes(leftOut.tablature)} written as tablature left out.`);
-  if (leftOut.unreadable.count > 0)
-    warnings.push(
-      `${name}: ${notes(leftOut.unreadable.count)} without a usable pitch left out, the first in ${leftOut.unreadable.first}.`,
-    );
+  const measures: ReadMeasure[] = [];
   return {
-    id: part.attributes.id || `P${options.index + 1}`,
-    name: options.name,
-    staves: state.staves,
-    measures: withOwnVoices(measures),
+    add: (measure) =>
+      void measures.push(
+        readMeasure(measure, measures.length, { state, leftOut, countsAbove, part: index }),
+      ),
+    count: () => measures.length,
+    end: (name, warnings) => {
+      warnings.push(...sentencesOf(leftOut).map((s) => `${name || `Part ${index + 1}`}: ${s}`));
+      return { id: id || `P${index + 1}`, name, staves: state.staves, measures: withOwnVoices(measures) };
+    },
   };
 }
+
+const notes = (count: number): string => (count === 1 ? '1 note' : `${count} notes`);
+
+const sentencesOf = ({ unpitched, tablature, unreadable }: LeftOut): string[] => [
+  ...(unpitched > 0 ? [`${unpitched} unpitched notes (percussion) were left out.`] : []),
+  ...(tablature > 0 ? [`${notes(tablature)} written as tablature left out.`] : []),
+  ...(unreadable.count > 0
+    ? [`${notes(unreadable.count)} without a usable pitch left out, the first in ${unreadable.first}.`]
+    : []),
+];
 
 /**
  * A voice number stands for one voice. Where a file uses one for two staves at the same time, the notes of the lower

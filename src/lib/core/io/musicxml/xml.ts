@@ -19,10 +19,30 @@ const MAX_ELEMENTS = 2_000_000;
 /** Shared by all elements that have none: a large score has a million elements, most of them leaves. */
 const NO_ATTRIBUTES: XmlElement['attributes'] = Object.freeze({});
 const NO_CHILDREN: XmlElement[] = [];
+/** Elements above one that is offered to be taken: the root and a child of it. */
+const TAKEN_AT = 2;
 
-/** Parses a document. Throws InputError with the line where the text stops being XML. */
-export function parseXml(text: string): XmlElement {
-  type Open = { -readonly [K in keyof XmlElement]: XmlElement[K] } & { children: XmlElement[] };
+const SOMETHING = /\S/;
+
+type Open = { -readonly [K in keyof XmlElement]: XmlElement[K] } & { children: XmlElement[] };
+
+/** Where an element stands whose parent is a child of the root. */
+export interface Place {
+  readonly parent: XmlElement;
+  readonly root: XmlElement;
+}
+
+/**
+ * Parses a document. Throws InputError with the line where the text stops being XML.
+ *
+ * `take` is offered each grandchild of the root as it closes (the measures of a partwise score): what it takes, by
+ * answering true, is not kept in the tree. A large score is a million elements, most of the time of reading it goes
+ * into keeping them, and only a measure at a time is wanted.
+ */
+export function parseXml(
+  text: string,
+  take?: (element: XmlElement, place: Place) => boolean,
+): XmlElement {
   const parser = new SaxesParser();
   const stack: Open[] = [];
   /** One text for each name of an element. */
@@ -31,38 +51,47 @@ export function parseXml(text: string): XmlElement {
   let elements = 0;
 
   const named = (name: string): string => {
-    const known = names.get(name);
-    if (known !== undefined) return known;
-    names.set(name, name);
-    return name;
+    let known = names.get(name);
+    // As the key of an object a text is kept once by the engine: comparing it is comparing addresses from then on.
+    if (known === undefined) names.set(name, (known = Object.keys({ [name]: 0 })[0]!));
+    return known;
   };
   const addText = (chunk: string): void => {
     const open = stack.at(-1);
-    // What stands between elements is line ends and spaces.
-    if (open && (open.text !== '' || chunk.trim() !== '')) open.text += chunk;
+    // What stands between elements is line ends and spaces; a copy of each would cost more than all that is read.
+    if (open && (open.text !== '' || SOMETHING.test(chunk))) open.text += chunk;
   };
 
+  let attributes: Record<string, string> | undefined;
+  parser.on('attribute', ({ name, value }) => {
+    attributes ??= {};
+    attributes[named(name)] = value;
+  });
   parser.on('opentag', (tag) => {
     const element: Open = {
       name: named(tag.name),
-      attributes: hasAny(tag.attributes) ? { ...(tag.attributes as Record<string, string>) } : NO_ATTRIBUTES,
+      attributes: attributes ?? NO_ATTRIBUTES,
       children: NO_CHILDREN,
       text: '',
       line: parser.line,
     };
+    attributes = undefined;
     elements += 1;
     if (stack.length >= MAX_DEPTH || elements > MAX_ELEMENTS)
       throw new InputError(`The file is nested too deeply or too large to be a score (line ${parser.line}).`);
-    const parent = stack.at(-1);
-    if (parent) {
-      if (parent.children === NO_CHILDREN) parent.children = [element];
-      else parent.children.push(element);
-    } else root = element;
+    if (stack.length === 0) root = element;
+    // A grandchild of the root is added when it closes, if nobody takes it.
+    else if (stack.length !== TAKEN_AT) addTo(stack.at(-1)!, element);
     stack.push(element);
   });
   parser.on('text', addText);
   parser.on('cdata', addText);
-  parser.on('closetag', () => void stack.pop());
+  parser.on('closetag', () => {
+    const element = stack.pop()!;
+    if (stack.length !== TAKEN_AT) return;
+    const parent = stack[1]!;
+    if (!take?.(element, { parent, root: root! })) addTo(parent, element);
+  });
   parser.on('error', (error) => {
     throw new InputError(
       stack.length > 0 && /unclosed|unexpected end/i.test(error.message)
@@ -76,10 +105,10 @@ export function parseXml(text: string): XmlElement {
   return root;
 }
 
-const hasAny = (attributes: object): boolean => {
-  for (const _name in attributes) return true;
-  return false;
-};
+function addTo(parent: Open, element: XmlElement): void {
+  if (parent.children === NO_CHILDREN) parent.children = [element];
+  else parent.children.push(element);
+}
 
 /** First child of a name. */
 export const child = (element: XmlElement | undefined, name: string): XmlElement | undefined =>
