@@ -3,6 +3,8 @@ import { expect, test, type Page } from '@playwright/test';
 import { mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { writeMusicXml } from '../src/lib/core/io/musicxml/write';
+import { scoreFrom } from '../src/lib/core/test/shorthand';
 import { readScoreFile } from '../src/lib/core/io/readScoreFile';
 import { benchReady, bring, expectAccessible, open, pianoFile, scripted } from './support';
 
@@ -156,7 +158,7 @@ const bad = [
   {
     what: '50 MB',
     file: { name: 'huge.xml', buffer: Buffer.alloc(49 * 1024 * 1024, '<a>') },
-    says: 'up to 10 MB',
+    says: 'up to 24 MB',
   },
 ];
 for (const { what, file, says } of bad)
@@ -181,7 +183,7 @@ test('a large file sent past the page is refused by the server, without a trace'
         file: { name: 'huge.xml', mimeType: 'application/xml', buffer: Buffer.alloc(bytes, '<a>') },
       },
     });
-  const answer = await send(11 * 1024 * 1024);
+  const answer = await send(24.5 * 1024 * 1024);
   expect((await answer.json()).status).toBe(413);
   expect(await countOf(page, BAD)).toBe(0);
 });
@@ -192,4 +194,25 @@ test('a form from another site is refused', async ({ request }) => {
     form: { name: 'Nobody' },
   });
   expect(answer.status()).toBe(403);
+});
+
+test('a large score says how far it is, and can be stopped', async ({ page }) => {
+  const line = Array.from({ length: 2000 }, () => 'C5:0.25 D5:0.25 E5:0.25 F5:0.25 '.repeat(4)).join(' | ');
+  const score = scoreFrom({
+    title: 'Very long',
+    key: 'C',
+    time: { beats: 4, beatType: 4 },
+    right: line,
+    left: line,
+  });
+  await open(page, '/pieces');
+  await page.locator('input[type=file]').setInputFiles({
+    name: 'very-long.musicxml',
+    mimeType: 'application/xml',
+    buffer: Buffer.from(writeMusicXml(score)),
+  });
+  await expect(page.getByRole('progressbar', { name: 'Reading the file' })).toBeVisible();
+  await page.getByRole('button', { name: 'Stop' }).click();
+  await expect(page.getByRole('alert')).toContainText('This was stopped, as you asked.');
+  await expect(page.getByText('very-long.musicxml')).toHaveCount(0);
 });

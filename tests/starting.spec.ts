@@ -1,7 +1,8 @@
 /** How the server starts and ends: in one sentence where it cannot, and with everything where it was killed. */
 import { expect, test } from '@playwright/test';
+import Database from 'better-sqlite3';
 import { spawn, spawnSync, type ChildProcess } from 'node:child_process';
-import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { mkdtempSync, rmSync, statSync, truncateSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 
@@ -60,6 +61,47 @@ test('a second process, a port in use, and a file that is no studio end with one
   expect([none.status, none.stderr]).toEqual([74, expect.stringContaining('is not a Key Path studio')]);
   expect(begin(other, 'many').stderr).toContain('is no port');
   rmSync(other, { recursive: true });
+});
+
+test('a studio whose file was cut in half, or whose folder is none, is told so in one sentence', async () => {
+  await serve({ KEYPATH_DEMO: '1' });
+  running?.kill('SIGKILL');
+  const file = join(folder, 'keypath.db');
+  const whole = new Database(file);
+  whole.pragma('wal_checkpoint(TRUNCATE)');
+  whole.close();
+  truncateSync(file, Math.floor(statSync(file).size / 2 / 4096) * 4096);
+  const cut = begin(folder, PORT + 1);
+  expect([cut.status, cut.stderr.trim().split('\n').length]).toEqual([74, 1]);
+  expect(cut.stderr).toMatch(/^Key Path: .*damaged/);
+  const taken = join(folder, 'a-file');
+  writeFileSync(taken, '');
+  const none = begin(taken, PORT + 1);
+  expect([none.status, none.stderr.trim().split('\n').length]).toEqual([74, 1]);
+});
+
+test('a piece whose file is damaged stops nothing: its page says so and gives the file back', async ({
+  page,
+}) => {
+  let url = await serve({ KEYPATH_DEMO: '1' });
+  running?.kill('SIGKILL');
+  await expect.poll(() => running?.signalCode).toBe('SIGKILL');
+  const studio = new Database(join(folder, 'keypath.db'));
+  const { id } = studio.prepare("select id from piece where title = 'Kite Weather'").get() as { id: string };
+  studio
+    .prepare("update piece set source = ?, source_hash = 'damaged' where id = ?")
+    .run(Buffer.from('<sco'), id);
+  studio.close();
+  url = await serve();
+  await page.goto(`${url}/pieces`);
+  await expect(page.getByText('Mill Pond Waltz')).toBeVisible();
+  const answer = await page.goto(`${url}/pieces/${id}`);
+  expect(answer?.status()).toBe(422);
+  await expect(page.getByRole('heading', { name: 'This cannot be read' })).toBeVisible();
+  const file = await page.request.get(
+    url + (await page.getByRole('link', { name: /Take away the file/ }).getAttribute('href'))!,
+  );
+  expect(await file.text()).toBe('<sco');
 });
 
 test('open to others it asks for the passphrase, and counts the tries', async ({ browser }) => {

@@ -1,5 +1,7 @@
 <script lang="ts">
-  import { page } from '$app/state';
+  import { navigating, page } from '$app/state';
+  import Working from '$ui/waiting/Working.svelte';
+  import { waiting } from '$ui/waiting/waiting.svelte';
   import Header from '$ui/shell/Header.svelte';
   import { Toaster } from 'svelte-sonner';
   import { onMount } from 'svelte';
@@ -17,4 +19,16 @@
   <Header studio={data.studio} />
 {/if}
 {@render children()}
+{#if navigating.to}
+  {@const { pathname } = navigating.to.url}
+  {#key pathname}
+    <div class="waits"><Working path={pathname} /></div>
+  {/key}
+{:else if waiting.file}
+  {#key waiting.file}
+    <div class="waits">
+      <Working path={waiting.file.path} about={waiting.file.name} onend={() => (waiting.file = undefined)} />
+    </div>
+  {/key}
+{/if}
 <Toaster position="bottom-left" />

@@ -3,7 +3,7 @@ import { MOST_BYTES, tooLarge } from '$core/io/limits';
 import { partChoicesSchema } from '$core/score/parts';
 import { keyName } from '$core/theory/key';
 import { db } from '$server/db';
-import { work } from '$server/pool';
+import { pathOf, work } from '$server/pool';
 import { WorkStopped } from '$server/pool/work';
 import { isLongFile, keepPiece, listPieces, RIGHTS } from '$server/studio/pieces';
 import { once } from '$server/studio/once';
@@ -78,8 +78,9 @@ async function reading<T>(step: () => Promise<T>): Promise<T | ActionFailure<{ m
   }
 }
 
-const asked = ({ name, bytes }: Brought, { signal }: Request) => ({
+const asked = ({ name, bytes }: Brought, { signal, url }: Request) => ({
   signal,
+  path: pathOf(url),
   isLong: isLongFile(name, bytes.length),
 });
 

@@ -38,7 +38,9 @@ const measure = z.object({
 const scoreSchema = z.object({
   tempo: z.number().min(0).max(2000),
   measures: z.array(measure).min(1).max(MOST_MEASURES),
-  parts: z.array(z.object({ staves: z.int().min(1).max(8), notes: z.array(note).max(MOST_NOTES) })).max(MOST_PARTS),
+  parts: z
+    .array(z.object({ staves: z.int().min(1).max(8), notes: z.array(note).max(MOST_NOTES) }))
+    .max(MOST_PARTS),
   chordSymbols: z.array(z.object({ onset: ticks })).max(100_000),
   pedals: z.array(z.object({ onset: ticks })).max(200_000),
 });

@@ -4,6 +4,7 @@
  * (settings, decisions) goes through `sameData` first, which makes equal data one object.
  */
 import { LRUCache } from 'lru-cache';
+import { listening, tell } from './progress';
 
 let lastIdentity = 0;
 const identities = new WeakMap<object, number>();
@@ -31,7 +32,6 @@ export function sameData<T extends object>(value: T): T {
 /** Results that a stage keeps: enough for six levels and all keys of one piece. */
 const MOST_RESULTS = 40;
 const forgetting: (() => void)[] = [];
-let listener: ((stage: string) => void) | undefined;
 
 /** A stage of the pipeline: a pure function that is run only for what it has not seen lately. */
 export function stage<Input extends readonly unknown[], Output extends object>(
@@ -44,7 +44,7 @@ export function stage<Input extends readonly unknown[], Output extends object>(
     const key = input.map(identityOf).join(' ');
     const known = results.get(key);
     if (known) return known;
-    listener?.(name);
+    tell(name);
     const output = run(...input);
     results.set(key, output);
     return output;
@@ -57,12 +57,6 @@ export const forgetStages = (): void => forgetting.forEach((forget) => forget())
 /** The names of the stages that are really run while something is done, in order. */
 export function stagesRun(what: () => void): string[] {
   const names: string[] = [];
-  const before = listener;
-  listener = (name) => names.push(name);
-  try {
-    what();
-  } finally {
-    listener = before;
-  }
+  listening((name) => void names.push(name), what);
   return names;
 }

@@ -2,7 +2,7 @@
 import { pathToFileURL } from 'node:url';
 import { resolve } from 'node:path';
 import { dataFolder } from '../db/open';
-import { openPool, type Pool } from './pool';
+import { openPool, type Doing, type Pool } from './pool';
 import { db } from '../db';
 import { isLongPiece } from '../studio/pieces';
 import type { Asked, Work } from './work';
@@ -33,10 +33,20 @@ export async function closeThePool(): Promise<void> {
 }
 
 /** How work on a piece is asked for by a request: no longer wanted when the request is gone. */
-export const about = (pieceId: string, { signal }: Request): Asked => ({
+export const about = (pieceId: string, { signal, url }: Request): Asked => ({
   signal,
+  path: pathOf(url),
   isLong: isLongPiece(db(), pieceId),
 });
 
+/** The path of the page that a request is for, be it for its data only. */
+export const pathOf = (url: string): string => new URL(url).pathname.replace(/\/__data\.json$/, '') || '/';
+
 /** Asks the pool of this process. */
 export const work: Work = (job, input, asked) => openThePool().work(job, input, asked);
+
+/** The longest work that goes on for a page, by its path. */
+export const doing = (path: string): Doing | undefined => pool?.doing(path);
+
+/** Ends what goes on for a page. */
+export const stopWork = (path: string): void => pool?.stop(path);

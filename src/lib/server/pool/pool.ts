@@ -6,13 +6,34 @@ import PQueue from 'p-queue';
 import { Piscina } from 'piscina';
 import { availableParallelism } from 'node:os';
 import { outputOf, WorkStopped, type Answer, type JobName, type Work } from './work';
-import type { ThreadData } from './worker';
+import type { ThreadData, Told } from './worker';
 
 /** Limits of one job, in seconds, and of one thread, in MB of its heap: what opens pages needs less than what reads files. */
 const LIMITS = { seconds: 30, megabytes: 224, quickMegabytes: 144 };
 
+/** Work that goes on for a page. */
+export interface Doing {
+  /** What it is at: "waits", a stage of the pipeline or a step (core/pipeline/progress.ts). */
+  readonly what: string;
+  /** How much of that is done, from 0 to 1, where it is known. */
+  readonly share: number | undefined;
+  readonly seconds: number;
+}
+
+interface Task {
+  readonly path: string | undefined;
+  readonly since: number;
+  readonly stop: AbortController;
+  what: string;
+  share: number | undefined;
+}
+
 export interface Pool {
   readonly work: Work;
+  /** The longest work that goes on for a path. */
+  doing(path: string): Doing | undefined;
+  /** Ends the work for a path. */
+  stop(path: string): void;
   close(): Promise<void>;
 }
 
@@ -30,6 +51,8 @@ export interface PoolOptions {
 }
 
 export function openPool({ folder, script, execArgv = [], limits = LIMITS }: PoolOptions): Pool {
+  const tasks = new Map<number, Task>();
+  let lastTask = 0;
   const lane = (count: number, megabytes: number): Lane => {
     const threads = new Piscina({
       filename: script,
@@ -43,6 +66,10 @@ export function openPool({ folder, script, execArgv = [], limits = LIMITS }: Poo
     });
     // A thread that ends outside of a job is replaced; the job that ends with one says so itself.
     threads.on('error', (error) => console.error('A thread of the pool ended:', error));
+    threads.on('message', ({ task, what, share }: Told) => {
+      const told = tasks.get(task);
+      if (told) Object.assign(told, { what, share });
+    });
     return { threads, queue: new PQueue({ concurrency: count }) };
   };
   const lanes = {
@@ -50,29 +77,54 @@ export function openPool({ folder, script, execArgv = [], limits = LIMITS }: Poo
     long: lane(Math.min(3, Math.max(1, availableParallelism() - 2)), limits.megabytes),
   };
 
-  const run = async ({ threads }: Lane, job: JobName, input: unknown): Promise<Answer> => {
+  const run = async (
+    { threads }: Lane,
+    asked: { readonly job: JobName; readonly input: unknown; readonly task: number },
+    signals: readonly AbortSignal[],
+  ): Promise<Answer> => {
+    const timeout = AbortSignal.timeout(limits.seconds * 1000);
     try {
-      return (await threads.run(
-        { job, input },
-        { signal: AbortSignal.timeout(limits.seconds * 1000) },
-      )) as Answer;
+      return (await threads.run(asked, { signal: AbortSignal.any([timeout, ...signals]) })) as Answer;
     } catch (error) {
+      for (const signal of signals) signal.throwIfAborted();
       throw stopped(error, limits) ?? error;
     }
   };
 
   return {
-    work: async (job, input, { signal, isLong = false, isLater = false } = {}) => {
+    work: async (job, input, { signal, path, isLong = false, isLater = false } = {}) => {
       const chosen = isLong ? lanes.long : lanes.quick;
-      const answer = await chosen.queue.add(
-        () => {
-          // Whoever asked may have gone while it waited.
-          signal?.throwIfAborted();
-          return run(chosen, job, input);
-        },
-        { priority: isLater ? 0 : 1 },
+      const task = ++lastTask;
+      const stop = new AbortController();
+      tasks.set(task, { path, since: Date.now(), stop, what: 'waits', share: undefined });
+      try {
+        const answer = await chosen.queue.add(
+          () => {
+            // Whoever asked may have gone while it waited.
+            signal?.throwIfAborted();
+            stop.signal.throwIfAborted();
+            // Ending a thread and starting another costs more than any quick work that nobody waits for any more.
+            const gone = isLong && signal ? [signal] : [];
+            return run(chosen, { job, input, task }, [stop.signal, ...gone]);
+          },
+          { priority: isLater ? 0 : 1 },
+        );
+        return outputOf(answer) as never;
+      } finally {
+        tasks.delete(task);
+      }
+    },
+    doing(path) {
+      const longest = [...tasks.values()]
+        .filter((t) => t.path === path)
+        .sort((a, b) => Number(a.what === 'waits') - Number(b.what === 'waits') || a.since - b.since)[0];
+      return (
+        longest && { what: longest.what, share: longest.share, seconds: (Date.now() - longest.since) / 1000 }
       );
-      return outputOf(answer) as never;
+    },
+    stop(path) {
+      const why = new WorkStopped('This was stopped, as you asked. Nothing was changed.');
+      for (const task of tasks.values()) if (task.path === path) task.stop.abort(why);
     },
     async close() {
       await Promise.all(Object.values(lanes).map(({ threads }) => threads.destroy()));

@@ -10,6 +10,8 @@ export type JobOutput<J extends JobName> = Awaited<ReturnType<Jobs[J]>>;
 export interface Asked {
   /** What has not begun when this aborts is never done. */
   readonly signal?: AbortSignal | undefined;
+  /** The path of the page that waits for it: whoever looks there sees how far it is, and can stop it. */
+  readonly path?: string | undefined;
   /** Whether it may take long: such work never stands before what opens a page. */
   readonly isLong?: boolean;
   /** What is seen later goes behind what is seen first. */

@@ -9,6 +9,7 @@ import { keyCode, keyName } from '$core/theory/key';
 import { versionKey } from '$core/version/arrangement';
 import { listed, type VersionDocument } from '$core/version/document';
 import type { Version } from '$core/version/realise';
+import { tell } from '$core/pipeline/progress';
 import { engrave } from '$lib/engrave/engrave';
 import { sheetOf, type SheetOptions } from '$lib/engrave/sheet';
 import type { Db } from '../db/open';
@@ -28,8 +29,11 @@ interface Shown extends Of {
 /** Pictures of the phrases from one to before another. */
 async function pictures(version: Version, show: SheetOptions, from: number, to: number): Promise<string[]> {
   const drawn: string[] = [];
-  for (const phrase of version.form.phrases.slice(from, to))
+  const wanted = version.form.phrases.slice(from, to);
+  for (const [i, phrase] of wanted.entries()) {
+    tell('engrave', i / wanted.length);
     drawn.push(await engrave(sheetOf(version, phrase, show)));
+  }
   return drawn;
 }
 

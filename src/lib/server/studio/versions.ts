@@ -1,4 +1,5 @@
 /** Versions: documents saved edit by edit; the music is realised from them. */
+import { InputError } from '$core/io/inputError';
 import { editTo, meet, patched, patching, replayed, type Patch } from '$core/edits/edit';
 import { historyOf } from '$core/edits/history';
 import { editText } from '$core/edits/sentence';
@@ -72,7 +73,7 @@ export function documentAt(db: Db, id: string, number: number): VersionDocument 
     .orderBy(desc(snapshot.number))
     .limit(1)
     .get();
-  if (!from) throw new Error(`Version ${id} has nothing saved.`);
+  if (!from) throw new InputError('Nothing of this version was saved that can be read.');
   const edits = db
     .select({ number: edit.number, patches: edit.patches })
     .from(edit)
@@ -80,7 +81,7 @@ export function documentAt(db: Db, id: string, number: number): VersionDocument 
     .orderBy(asc(edit.number))
     .all();
   if ((edits.at(-1)?.number ?? from.number) !== number)
-    throw new Error(`Version ${id} has no edit ${number}.`);
+    throw new InputError(`The changes of this version up to number ${number} are not all there.`);
   const document = edits.reduce(
     (before, { patches }) => replayed(before, patches),
     documentSchema.parse(from.document),

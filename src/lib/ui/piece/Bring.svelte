@@ -3,6 +3,7 @@
   import { tooLarge } from '$core/io/limits';
   import type { Preview } from '$lib/engrave/preview';
   import { ACCEPTED, look, textFile } from './bring';
+  import Working from '$ui/waiting/Working.svelte';
   import Look from './Look.svelte';
 
   interface Props {
@@ -104,7 +105,7 @@ G / / | D7 / / |`;
     <button type="button" class="link" aria-expanded={typing} onclick={() => (typing = !typing)}>
       Type or paste it
     </button>
-    {#if busy}<span role="status" class="text-quiet">Reading {busy}…</span>{/if}
+    {#if busy}<Working path="/pieces" about={busy} />{/if}
     <noscript><button class="link">Read it</button></noscript>
   </form>
   {#if typing}

@@ -1,6 +1,7 @@
 <script lang="ts">
   /** The music as a file, in every format that is written. */
   import { DropdownMenu } from 'bits-ui';
+  import { waiting } from '$ui/waiting/waiting.svelte';
   import ChevronDown from '@lucide/svelte/icons/chevron-down';
 
   interface Props {
@@ -30,6 +31,7 @@
               {...props}
               href="{at}/{ending.slice(1)}"
               data-sveltekit-reload
+              onclick={() => (waiting.file = { path: `${at}/${ending.slice(1)}`, name })}
               class="flex items-baseline px-4 py-1.5 data-highlighted:bg-accent-soft"
             >
               {name}<span class="ml-auto pl-6 font-mono text-sm text-quiet">{ending}</span>

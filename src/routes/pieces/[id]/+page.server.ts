@@ -14,6 +14,7 @@ import { pieceFacts } from '$server/studio/summaries';
 import { once } from '$server/studio/once';
 import { addVersion, listVersions } from '$server/studio/versions';
 import { holdersByVersion } from '$server/studio/assignments';
+import { readable } from '$server/readable';
 import { error, fail, redirect } from '@sveltejs/kit';
 import { z } from 'zod';
 import type { Actions, PageServerLoad } from './$types';
@@ -21,7 +22,7 @@ import type { Actions, PageServerLoad } from './$types';
 export const load: PageServerLoad = async ({ params }) => {
   const piece = findPiece(db(), params.id);
   if (!piece) error(404, 'There is no such piece.');
-  const { key, ...facts } = await pieceFacts(db(), work, piece.id);
+  const { key, ...facts } = await readable(piece.id, () => pieceFacts(db(), work, piece.id));
   const holders = holdersByVersion(db(), piece.id);
   return {
     piece,

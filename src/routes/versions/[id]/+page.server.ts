@@ -9,6 +9,7 @@ import { about, work } from '$server/pool';
 import { preparedKey } from '$server/studio/prepared';
 import { findVersion, savedState } from '$server/studio/versions';
 import type { Opening } from '$ui/bench/opening';
+import { readable } from '$server/readable';
 import { error, fail } from '@sveltejs/kit';
 import type { Actions, PageServerLoad } from './$types';
 
@@ -20,13 +21,15 @@ const FIRST = 3;
 export const load: PageServerLoad = async ({ params, request }) => {
   const row = findVersion(db(), params.id);
   if (!row) error(404, 'There is no such version.');
-  const saved = savedState(db(), row.id)!;
+  const saved = await readable(row.pieceId, () => savedState(db(), row.id)!);
   const levels = studioLevels(db());
   const holders = holdersOf(db(), row.id);
-  const { opening, pictures }: { opening: Opening; pictures: string[] } = await work(
-    'opening',
-    { pieceId: row.pieceId, document: saved.document, show: SHOW, first: FIRST },
-    about(row.pieceId, request),
+  const { opening, pictures }: { opening: Opening; pictures: string[] } = await readable(row.pieceId, () =>
+    work(
+      'opening',
+      { pieceId: row.pieceId, document: saved.document, show: SHOW, first: FIRST },
+      about(row.pieceId, request),
+    ),
   );
   return {
     version: { id: row.id, pieceId: row.pieceId, title: row.title },

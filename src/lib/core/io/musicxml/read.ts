@@ -10,7 +10,6 @@ import type { ReadPart } from '../readMeasures';
 import { partReader, type PartReader } from './readPart';
 import { child, childrenOf, parseXml, textOf, type Place, type XmlElement } from './xml';
 
-
 /** Reads a MusicXML document. Throws InputError when it is not one, or holds no notes. */
 export function readMusicXml(text: string): ReadResult {
   const { take, parts } = partsOf(COUNTS_ABOVE.test(text));
@@ -63,7 +62,8 @@ function partsOf(countsAbove: boolean) {
   return { take, parts: () => [...readers].map(([key, reader]) => ({ id: idOf(key), reader })) };
 }
 
-const idOf = (key: XmlElement | string): string => (typeof key === 'string' ? key : (key.attributes.id ?? ''));
+const idOf = (key: XmlElement | string): string =>
+  typeof key === 'string' ? key : (key.attributes.id ?? '');
 
 function ended(
   root: XmlElement,
@@ -71,9 +71,7 @@ function ended(
   warnings: string[],
 ): ReadPart[] {
   if (readers.length === 0)
-    throw new InputError(
-      child(root, 'part') ? 'The score holds no measures.' : 'The score holds no parts.',
-    );
+    throw new InputError(child(root, 'part') ? 'The score holds no measures.' : 'The score holds no parts.');
   const names = new Map(
     childrenOf(child(root, 'part-list'), 'score-part').map((p) => [
       p.attributes.id ?? '',

@@ -20,9 +20,7 @@ export function partReader(id: string, index: number, countsAbove: boolean): Par
   const measures: ReadMeasure[] = [];
   return {
     add: (measure) =>
-      void measures.push(
-        readMeasure(measure, measures.length, { state, leftOut, countsAbove, part: index }),
-      ),
+      void measures.push(readMeasure(measure, measures.length, { state, leftOut, countsAbove, part: index })),
     count: () => measures.length,
     end: (name, warnings) => {
       warnings.push(...sentencesOf(leftOut).map((s) => `${name || `Part ${index + 1}`}: ${s}`));

@@ -3,6 +3,7 @@
  * ever fetched, and depth and size are bounded.
  */
 import { SaxesParser } from 'saxes';
+import { tell } from '../../pipeline/progress';
 import { InputError } from '../inputError';
 
 export interface XmlElement {
@@ -13,6 +14,8 @@ export interface XmlElement {
   readonly line: number;
 }
 
+/** Characters after which whoever waits is told how far it is. */
+const TOLD_EVERY = 500_000;
 const MAX_DEPTH = 64;
 const MAX_ELEMENTS = 2_000_000;
 
@@ -39,10 +42,7 @@ export interface Place {
  * answering true, is not kept in the tree. A large score is a million elements, most of the time of reading it goes
  * into keeping them, and only a measure at a time is wanted.
  */
-export function parseXml(
-  text: string,
-  take?: (element: XmlElement, place: Place) => boolean,
-): XmlElement {
+export function parseXml(text: string, take?: (element: XmlElement, place: Place) => boolean): XmlElement {
   const parser = new SaxesParser();
   const stack: Open[] = [];
   /** One text for each name of an element. */
@@ -100,7 +100,11 @@ export function parseXml(
     );
   });
 
-  parser.write(text).close();
+  for (let at = 0; at < text.length; at += TOLD_EVERY) {
+    if (at > 0) tell('read', at / text.length);
+    parser.write(text.slice(at, at + TOLD_EVERY));
+  }
+  parser.close();
   if (!root) throw new InputError('The file holds no XML at all.');
   return root;
 }

@@ -11,6 +11,7 @@ import { preparedKey } from '$server/studio/prepared';
 import { pieceFacts } from '$server/studio/summaries';
 import { once } from '$server/studio/once';
 import { addVersion } from '$server/studio/versions';
+import { readable } from '$server/readable';
 import { error, fail, redirect } from '@sveltejs/kit';
 import type { Actions, PageServerLoad } from './$types';
 
@@ -24,7 +25,7 @@ const wantedAt = (url: URL) => {
 export const load: PageServerLoad = async ({ params, url }) => {
   const piece = findPiece(db(), params.id);
   if (!piece) error(404, 'There is no such piece.');
-  const { key } = await pieceFacts(db(), work, piece.id);
+  const { key } = await readable(piece.id, () => pieceFacts(db(), work, piece.id));
   const { learner, document } = wantedAt(url);
   return {
     piece: { id: piece.id, title: piece.title },

@@ -1,6 +1,7 @@
 import { db } from '$server/db';
 import { findPiece } from '$server/studio/pieces';
 import { about, work } from '$server/pool';
+import { readable } from '$server/readable';
 import { error } from '@sveltejs/kit';
 import type { PageServerLoad } from './$types';
 
@@ -9,6 +10,6 @@ export const load: PageServerLoad = async ({ params, request }) => {
   if (!piece) error(404, 'There is no such piece.');
   return {
     piece: { id: piece.id, title: piece.title, rights: piece.rights },
-    charts: await work('charts', piece.id, about(piece.id, request)),
+    charts: await readable(piece.id, () => work('charts', piece.id, about(piece.id, request))),
   };
 };

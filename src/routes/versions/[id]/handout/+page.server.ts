@@ -3,6 +3,7 @@ import { holdersOf } from '$server/studio/assignments';
 import { findPiece } from '$server/studio/pieces';
 import { about, work } from '$server/pool';
 import { documentAt, findVersion } from '$server/studio/versions';
+import { readable } from '$server/readable';
 import { error } from '@sveltejs/kit';
 import { z } from 'zod';
 import type { PageServerLoad } from './$types';
@@ -24,10 +25,10 @@ export const load: PageServerLoad = async ({ params, url, request }) => {
     .max(row.edit)
     .catch(row.edit)
     .parse(url.searchParams.get('at') ?? row.edit);
-  const document = documentAt(db(), row.id, number);
+  const document = await readable(piece.id, () => documentAt(db(), row.id, number));
   const of = { pieceId: row.pieceId, document };
   const asked = about(row.pieceId, request);
-  const { form, ...facts } = await work('handout', of, asked);
+  const { form, ...facts } = await readable(piece.id, () => work('handout', of, asked));
   const shows = (what: string): boolean => url.searchParams.get(what) !== 'no';
   const show = {
     width: PAPER_WIDTH,

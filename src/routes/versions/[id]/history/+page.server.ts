@@ -12,6 +12,7 @@ import {
   nameRevision,
   saveEdit,
 } from '$server/studio/versions';
+import { readable } from '$server/readable';
 import { error, fail, redirect } from '@sveltejs/kit';
 import { z } from 'zod';
 import type { Actions, PageServerLoad } from './$types';
@@ -32,10 +33,12 @@ export const load: PageServerLoad = async ({ params, url, request }) => {
     version: { id: version.id, title: version.title, pieceId: version.pieceId, edit: version.edit },
     edits: editsOf(db(), version, MOST, before),
     most: MOST,
-    decisions: await work(
-      'decisions',
-      { pieceId: version.pieceId, document: documentOfVersion(db(), version) },
-      about(version.pieceId, request),
+    decisions: await readable(version.pieceId, () =>
+      work(
+        'decisions',
+        { pieceId: version.pieceId, document: documentOfVersion(db(), version) },
+        about(version.pieceId, request),
+      ),
     ),
   };
 };

@@ -6,15 +6,16 @@ import { about, work } from '$server/pool';
 import { preparedKey } from '$server/studio/prepared';
 import { pieceFacts } from '$server/studio/summaries';
 import { findVersion, savedState } from '$server/studio/versions';
+import { readable } from '$server/readable';
 import { error } from '@sveltejs/kit';
 import type { PageServerLoad } from './$types';
 
 export const load: PageServerLoad = async ({ params, request }) => {
   const row = findVersion(db(), params.id);
   if (!row) error(404, 'There is no such version.');
-  const { key } = await pieceFacts(db(), work, row.pieceId);
+  const { key } = await readable(row.pieceId, () => pieceFacts(db(), work, row.pieceId));
   const levels = studioLevels(db());
-  const saved = savedState(db(), row.id)!;
+  const saved = await readable(row.pieceId, () => savedState(db(), row.id)!);
   const holders = holdersOf(db(), row.id).flatMap(({ learnerId }) => {
     const learner = findLearner(db(), learnerId);
     return learner ? [{ name: learner.name, voice: voiceOf(learner) }] : [];
@@ -25,10 +26,8 @@ export const load: PageServerLoad = async ({ params, request }) => {
     score: `/pieces/${row.pieceId}/score?of=${preparedKey(db(), row.pieceId)}`,
     levels,
     mode: key.mode,
-    current: await work(
-      'versionKey',
-      { pieceId: row.pieceId, document: saved.document },
-      about(row.pieceId, request),
+    current: await readable(row.pieceId, () =>
+      work('versionKey', { pieceId: row.pieceId, document: saved.document }, about(row.pieceId, request)),
     ),
     singer: holders.find((h) => h.voice) ?? null,
   };

@@ -5,6 +5,7 @@ import { studioLevels } from '$server/studio/levels';
 import { about, work } from '$server/pool';
 import { once } from '$server/studio/once';
 import { addVersion, documentOfVersion, findVersion, listVersions } from '$server/studio/versions';
+import { readable } from '$server/readable';
 import { error, fail, redirect } from '@sveltejs/kit';
 import { z } from 'zod';
 import type { Actions, PageServerLoad } from './$types';
@@ -14,7 +15,7 @@ const SHOW = { width: 860, fingers: true, counts: false, chords: true };
 export const load: PageServerLoad = async ({ params, url, request }) => {
   const row = findVersion(db(), params.id);
   if (!row) error(404, 'There is no such version.');
-  const document = documentOfVersion(db(), row);
+  const document = await readable(row.pieceId, () => documentOfVersion(db(), row));
   const levels = studioLevels(db());
   const at = z.coerce
     .number()
@@ -38,7 +39,7 @@ export const load: PageServerLoad = async ({ params, url, request }) => {
     );
   const [first, ...others] = levels;
   // The first level comes with the page, the others follow.
-  const shown = await atLevel(first!.level, false);
+  const shown = await readable(row.pieceId, () => atLevel(first!.level, false));
   const following = others.map(({ level }) => {
     const made = atLevel(level, true);
     made.catch(() => undefined);

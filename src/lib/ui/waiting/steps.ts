@@ -1,0 +1,25 @@
+/** What long work is at, in words: stages of the pipeline and steps by their names. */
+const WORDS: Readonly<Record<string, string>> = {
+  waits: 'Waiting for its turn',
+  read: 'Reading the file',
+  analyse: 'Finding form and chords',
+  introduce: 'Finding form and chords',
+  transpose: 'Changing the key',
+  arrange: 'Arranging',
+  hands: 'Giving the hands their notes',
+  struck: 'Finding fingers',
+  fingers: 'Finding fingers',
+  positions: 'Finding fingers',
+  counts: 'Counting',
+  pedal: 'Placing the pedal',
+  tempo: 'Setting the tempo',
+  write: 'Writing the notes',
+  check: 'Checking against the level',
+  account: 'Checking against the level',
+  difficulty: 'Measuring how hard it is',
+  sound: 'Listening through it',
+  engrave: 'Engraving',
+};
+
+/** As in "Reading the file". */
+export const wordsFor = (step: string): string => WORDS[step] ?? 'Working';
