@@ -3,7 +3,7 @@ import Database from 'better-sqlite3';
 import { drizzle } from 'drizzle-orm/better-sqlite3';
 import { migrate } from 'drizzle-orm/better-sqlite3/migrator';
 import type { BaseSQLiteDatabase } from 'drizzle-orm/sqlite-core';
-import { existsSync, mkdirSync, readFileSync } from 'node:fs';
+import { accessSync, constants, existsSync, mkdirSync, readFileSync } from 'node:fs';
 import { join, resolve } from 'node:path';
 import * as schema from './schema';
 import { StudioProblem, troubleOf } from './trouble';
@@ -42,6 +42,8 @@ export function openDatabase(folder: string, migrations: string): OpenDb {
   let file: Database.Database | undefined;
   try {
     mkdirSync(folder, { recursive: true });
+    // SQLite opens what it may only read without a word, and would complain at the first lesson.
+    accessSync(folder, constants.W_OK);
     file = new Database(fileIn(folder));
     file.pragma('busy_timeout = 5000');
     file.pragma('journal_mode = WAL');
@@ -50,6 +52,7 @@ export function openDatabase(folder: string, migrations: string): OpenDb {
     file.pragma('foreign_keys = ON');
     checkWhole(file, folder);
     checkAge(file, folder, migrations);
+    file.exec('begin immediate; rollback');
     const db = drizzle(file, { schema });
     migrate(db, { migrationsFolder: migrations });
     return db;
