@@ -5,11 +5,18 @@
 import { createServer, type IncomingMessage, type ServerResponse } from 'node:http';
 import { pathToFileURL } from 'node:url';
 import { resolve } from 'node:path';
+import { setFlagsFromString } from 'node:v8';
+
+/** Of the heap of this thread, which only answers. */
+const MEGABYTES = 208;
 
 const host = process.env.HOST ?? '127.0.0.1';
 const port = Number(process.env.PORT ?? 5180);
 // The largest body that is read at all: a copy of a studio. Everything else is far smaller (hooks.server.ts).
 process.env.BODY_SIZE_LIMIT = '2G';
+
+// What pages leave behind is swept before it grows: the work itself has threads with limits of their own (pool.ts).
+setFlagsFromString(`--max-old-space-size=${MEGABYTES}`);
 
 /** As in sysexits.h: the address cannot be used; the studio cannot be used. */
 const STATUS = { address: 69, studio: 74, unknown: 70 };

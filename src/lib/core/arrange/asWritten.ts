@@ -29,6 +29,7 @@ export function asWritten(
   settings: AsWrittenSettings,
 ): { notes: readonly Note[]; reasons: readonly ArrangeReason[] } {
   const first = mended(part, settings, true);
+  if (first.reasons.length === 0 && part.staves >= 2) return first;
   // What one hand gave over can be too wide for the other: the second time nothing changes hands.
   const second = mended({ ...part, staves: 2, notes: first.notes }, settings, false);
   return { notes: second.notes, reasons: [...first.reasons, ...second.reasons] };

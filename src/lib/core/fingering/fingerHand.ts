@@ -30,10 +30,11 @@ const staffOf = (notes: readonly Note[], hand: Hand): Note[] =>
   notes.filter((n) => (n.staff === 1) === (hand === 'right'));
 
 /** What one hand of a part plays, tied notes joined, without grace notes. */
-export const playedBy = (part: Part, hand: Hand): SoundingNote[] => soundingNotes(staffOf(part.notes, hand));
+export const playedBy = (part: Part, hand: Hand): readonly SoundingNote[] =>
+  soundingNotes(staffOf(part.notes, hand));
 
 /** Everything that one hand of a part strikes, in order. A grace note comes a moment before the note that it leads to. */
-export function struckBy(part: Part, hand: Hand): SoundingNote[] {
+export function struckBy(part: Part, hand: Hand): readonly SoundingNote[] {
   const own = staffOf(part.notes, hand);
   const graces = own.filter((n) => n.grace && !n.cue);
   if (graces.length === 0) return soundingNotes(own);

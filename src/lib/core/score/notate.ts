@@ -2,6 +2,7 @@
  * From what sounds to what is written: long notes are cut at barlines and at the beats a reader must see, the pieces
  * tied; gaps become rests that never hide a beat.
  */
+import { measuresWithin } from './query';
 import { beatLength, isCompound, measureLength } from './metre';
 import type { Measure, Note, TimeSignature, Tuplet } from './score';
 import { noteValue, type Ticks } from './ticks';
@@ -114,16 +115,15 @@ function strongestPlaceBetween(time: TimeSignature, from: Ticks, to: Ticks): Tic
 export function notate(measures: readonly Measure[], notes: readonly Note[]): Note[] {
   return notes.flatMap((note) => {
     if (note.grace) return [note];
-    const pieces = measures
-      .filter((m) => m.start < note.onset + note.duration && m.start + m.length > note.onset)
-      .flatMap((m) => {
-        const from = Math.max(note.onset, m.start);
-        const to = Math.min(note.onset + note.duration, m.start + m.length);
-        const place = from - m.start + m.beginsAt;
-        let at = from;
-        const values = note.tuplet ? [to - from] : readableValues(m.time, place, place + to - from);
-        return values.map((duration) => ({ onset: (at += duration) - duration, duration }));
-      });
+    const end = note.onset + note.duration;
+    const pieces = measuresWithin(measures, note.onset, end).flatMap((m) => {
+      const from = Math.max(note.onset, m.start);
+      const to = Math.min(end, m.start + m.length);
+      const place = from - m.start + m.beginsAt;
+      let at = from;
+      const values = note.tuplet ? [to - from] : readableValues(m.time, place, place + to - from);
+      return values.map((duration) => ({ onset: (at += duration) - duration, duration }));
+    });
     return pieces.map((piece, i): Note => {
       const last = i === pieces.length - 1;
       const tie = pieces.length === 1 ? undefined : i === 0 ? 'start' : last ? 'stop' : 'both';

@@ -23,8 +23,19 @@ export interface SoundingNote {
 const hasSlur = (note: Note, type: 'start' | 'stop'): boolean =>
   note.slurs?.some((s) => s.type === type) ?? false;
 
+/** A score never changes: what its notes sound like is asked for by every stage, and found once. */
+const sounding = new WeakMap<readonly Note[], readonly SoundingNote[]>();
+
 /** Joins tied notes; grace notes and cue notes are left out. Sorted by onset, then from the lowest pitch up. */
-export function soundingNotes(notes: readonly Note[]): SoundingNote[] {
+export function soundingNotes(notes: readonly Note[]): readonly SoundingNote[] {
+  const known = sounding.get(notes);
+  if (known) return known;
+  const made = joined(notes);
+  sounding.set(notes, made);
+  return made;
+}
+
+function joined(notes: readonly Note[]): SoundingNote[] {
   const result: { -readonly [K in keyof SoundingNote]: SoundingNote[K] }[] = [];
   /** What a tie leads on from, by its key and the tick at which it ends. */
   const open = new Map<number, (typeof result)[number]>();
@@ -88,7 +99,18 @@ export function byMeasure<T extends { readonly onset: Ticks }>(
 }
 
 /** The measure in which a tick falls (by binary search); the last one for anything beyond the end. */
-export function measureAt(measures: readonly Measure[], tick: Ticks): Measure {
+export const measureAt = (measures: readonly Measure[], tick: Ticks): Measure =>
+  measures[placeAt(measures, tick)]!;
+
+/** Measures of which something lies between two ticks. */
+export function measuresWithin(measures: readonly Measure[], from: Ticks, to: Ticks): readonly Measure[] {
+  const touched: Measure[] = [];
+  for (let i = placeAt(measures, from); i < measures.length && measures[i]!.start < to; i++)
+    if (measures[i]!.start + measures[i]!.length > from) touched.push(measures[i]!);
+  return touched;
+}
+
+function placeAt(measures: readonly Measure[], tick: Ticks): number {
   let low = 0;
   let high = measures.length - 1;
   while (low < high) {
@@ -96,7 +118,7 @@ export function measureAt(measures: readonly Measure[], tick: Ticks): Measure {
     if (measures[middle]!.start <= tick) low = middle;
     else high = middle - 1;
   }
-  return measures[low]!;
+  return low;
 }
 
 /** The lowest key that is down at a tick. `notes` in order of time. */

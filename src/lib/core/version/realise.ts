@@ -101,11 +101,45 @@ export function realise(
   decisions: readonly Decision[],
   levels: readonly LevelContract[] = LEVELS,
 ): Version {
-  const steps = realising(source, recipe, decisions, levels);
+  return lastOf(realising(source, recipe, decisions, levels));
+}
+
+/** The music of a version alone, for whoever writes it into a file: nothing is checked or judged. */
+export function writtenScore(
+  source: Score,
+  recipe: Recipe,
+  decisions: readonly Decision[],
+  levels: readonly LevelContract[] = LEVELS,
+): Score {
+  return lastOf(writing(source, recipe, decisions, levels)).score;
+}
+
+function lastOf<T>(steps: Generator<void, T>): T {
   for (;;) {
     const step = steps.next();
     if (step.done) return step.value;
   }
+}
+
+/** Everything that stands in the score. */
+function* writing(
+  source: Score,
+  recipe: Recipe,
+  decisions: readonly Decision[],
+  levels: readonly LevelContract[],
+) {
+  const made = arrangement(source, recipe, decisions, levels);
+  yield;
+  const { score: written, contract, form, layout, chords } = made;
+  const hands = HANDS.map((hand) => fingered(made, decisions, hand));
+  yield;
+  const { counts, refused } = countsOf(written, layout, recipe, decisions);
+  const pedals = pedalStage(written, sameData(made.ownPedals), chords, form, pedalStyles(made, decisions));
+  yield;
+  const goalTempo = goalTempoOf(source, contract);
+  const timed = timedStage(written, pedals, goalTempo, contract.tempoShare);
+  const score = writeStage(timed, hands[0]!.fingering, hands[1]!.fingering, sameData(counts));
+  return { made, hands, counts, refused, pedals, goalTempo, timed, score };
 }
 
 /** The same step by step, so that whoever no longer wants it can stop between two stages. */
@@ -115,17 +149,14 @@ export function* realising(
   decisions: readonly Decision[],
   levels: readonly LevelContract[] = LEVELS,
 ): Generator<void, Version> {
-  const made = arrangement(source, recipe, decisions, levels);
-  yield;
+  const { made, hands, counts, refused, pedals, goalTempo, timed, score } = yield* writing(
+    source,
+    recipe,
+    decisions,
+    levels,
+  );
   const { score: written, contract, form, layout, chords, arranged, reach, keyboard } = made;
-  const hands = HANDS.map((hand) => fingered(made, decisions, hand));
   yield;
-  const { counts, refused } = countsOf(written, layout, recipe, decisions);
-  const pedals = pedalStage(written, sameData(made.ownPedals), chords, form, pedalStyles(made, decisions));
-  yield;
-  const goalTempo = goalTempoOf(source, contract);
-  const timed = timedStage(written, pedals, goalTempo, contract.tempoShare);
-  const score = writeStage(timed, hands[0]!.fingering, hands[1]!.fingering, sameData(counts));
   const violations = checkStage(timed, sameData({ contract, reach, keyboard }));
   const account = accountStage(arranged, written, chords);
   yield;

@@ -14,7 +14,7 @@ import {
   phrasesDrawn,
   versionKeyCode,
 } from '../studio/versionMusic';
-import { realiseDocument } from '../studio/versions';
+import { writtenDocument } from '../studio/versions';
 import type { VersionDocument } from '$core/version/document';
 
 interface Brought {
@@ -35,7 +35,7 @@ interface Written {
 
 function writtenAs(db: Db, { pieceId, document, title, composer, ending }: Written): string | Uint8Array {
   const score = document
-    ? realiseDocument(db, pieceId, document).score
+    ? writtenDocument(db, pieceId, document)
     : { ...sourceScore(db, pieceId).score, title, composer };
   return formatOf(ending)!.write(score);
 }

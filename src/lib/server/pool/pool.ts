@@ -9,7 +9,7 @@ import { outputOf, WorkStopped, type Answer, type JobName, type Work } from './w
 import type { ThreadData, Told } from './worker';
 
 /** Limits of one job, in seconds, and of one thread, in MB of its heap: what opens pages needs less than what reads files. */
-const LIMITS = { seconds: 30, megabytes: 224, quickMegabytes: 144 };
+const LIMITS = { seconds: 30, megabytes: 144, quickMegabytes: 96 };
 
 /** Work that goes on for a page. */
 export interface Doing {
@@ -27,6 +27,9 @@ interface Task {
   what: string;
   share: number | undefined;
 }
+
+/** Megabytes for what was made lately; V8 takes twice as much by itself, in each thread. */
+const YOUNG = 24;
 
 export interface Pool {
   readonly work: Work;
@@ -61,7 +64,7 @@ export function openPool({ folder, script, execArgv = [], limits = LIMITS }: Poo
       idleTimeout: 60_000,
       execArgv: [...execArgv],
       workerData: { folder } satisfies ThreadData,
-      resourceLimits: { maxOldGenerationSizeMb: megabytes },
+      resourceLimits: { maxOldGenerationSizeMb: megabytes, maxYoungGenerationSizeMb: YOUNG },
       recordTiming: false,
     });
     // A thread that ends outside of a job is replaced; the job that ends with one says so itself.

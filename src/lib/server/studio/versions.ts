@@ -4,7 +4,8 @@ import { editTo, meet, patched, patching, replayed, type Patch } from '$core/edi
 import { historyOf } from '$core/edits/history';
 import { editText } from '$core/edits/sentence';
 import { documentSchema, listed, type VersionDocument } from '$core/version/document';
-import { realise, type Version } from '$core/version/realise';
+import { realise, writtenScore, type Version } from '$core/version/realise';
+import type { Score } from '$core/score/score';
 import type { Recipe } from '$core/version/recipe';
 import { and, asc, desc, eq, gt, isNull, lte, sql, type SQL } from 'drizzle-orm';
 import { LRUCache } from 'lru-cache';
@@ -293,6 +294,10 @@ export function editsOf(db: Db, row: VersionRow, most = 100, before = row.edit +
 /** The music of a document over a piece as it is now; what was made before is kept by the stages themselves. */
 export const realiseDocument = (db: Db, pieceId: string, document: VersionDocument): Version =>
   realise(preparedPiece(db, pieceId).score, document.recipe, listed(document), studioLevels(db));
+
+/** The music of a document over its piece, without what is found about it. */
+export const writtenDocument = (db: Db, pieceId: string, document: VersionDocument): Score =>
+  writtenScore(preparedPiece(db, pieceId).score, document.recipe, listed(document), studioLevels(db));
 
 /** The music of a version as it stands. */
 export const realiseVersion = (db: Db, row: VersionRow): Version =>

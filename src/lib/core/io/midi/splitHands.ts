@@ -46,23 +46,25 @@ export function splitHands(notes: readonly Struck[]): (1 | 2)[] {
     onset: group.onset,
     rising: [...group.notes].sort((a, b) => a.midi - b.midi),
   }));
-  const states: State[][] = [];
+  let states: readonly State[] = [BEGINNING];
+  /** For each onset, where each of its states came from: of the states themselves only the last are wanted. */
+  const backs: number[][] = [];
   for (const { onset, rising } of groups) {
     const keys = rising.map((n): HeldKey => ({ midi: n.midi, until: n.onset + n.duration }));
-    const before = states.at(-1) ?? [BEGINNING];
-    states.push(
-      Array.from({ length: keys.length + 1 }, (_, split) =>
-        before
-          .map((state, back) => follow(state, back, keys.slice(0, split), keys.slice(split), onset))
-          .reduce((best, next) => (next.cost < best.cost ? next : best)),
-      ),
-    );
+    const before = states;
+    states = Array.from({ length: keys.length + 1 }, (_, split) => {
+      const [left, right] = [keys.slice(0, split), keys.slice(split)];
+      return before
+        .map((state, back) => follow(state, back, left, right, onset))
+        .reduce((best, next) => (next.cost < best.cost ? next : best));
+    });
+    backs.push(states.map((s) => s.back));
   }
   const staff = new Array<1 | 2>(notes.length).fill(1);
-  let at = states.at(-1)?.reduce((best, s, i, all) => (s.cost < all[best]!.cost ? i : best), 0) ?? 0;
+  let at = states.reduce((best, s, i, all) => (s.cost < all[best]!.cost ? i : best), 0);
   for (let i = groups.length - 1; i >= 0; i--) {
     groups[i]!.rising.forEach((note, place) => (staff[note.index] = place < at ? 2 : 1));
-    at = states[i]![at]!.back;
+    at = backs[i]![at]!;
   }
   return staff;
 }

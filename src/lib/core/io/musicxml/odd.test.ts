@@ -216,7 +216,7 @@ describe('bytes', () => {
       if (signature === CENTRAL) view.setUint32(at + 24, 900, true);
     }
     expect(() => readScoreFile('a.mxl', lying)).toThrow(/far more than a score/);
-  });
+  }, 30_000);
   it('notes, measures and parts are counted over the whole score before it is put together', () => {
     const measure = `<measure number="1">${'<note/>'.repeat(130_000)}</measure>`;
     const two = `<score-partwise><part id="A">${measure}</part><part id="B">${measure}</part></score-partwise>`;
@@ -230,7 +230,7 @@ describe('bytes', () => {
     expect(() =>
       readMusicXml(`<score-partwise>${'<part><measure/></part>'.repeat(201)}</score-partwise>`),
     ).toThrow('more than 200 parts');
-  });
+  }, 30_000);
   it('law: a file in which anything was changed is read, or refused with a sentence', () => {
     const good = writeMusicXml(
       scoreFrom({
