@@ -14,7 +14,7 @@ import type { Score } from '../lib/core/score/score';
 import { quarters, TICKS_PER_QUARTER } from '../lib/core/score/ticks';
 import { bassOf, chordToneNames, inversion } from '../lib/core/theory/chord';
 import { fromFifths } from '../lib/core/theory/fifths';
-import { keyCode, keyName, parseKey, tonicName, type Key } from '../lib/core/theory/key';
+import { inMode, keyCode, keyName, parseKey, tonicName, type Key } from '../lib/core/theory/key';
 import { pitchClassName } from '../lib/core/score/pitch';
 import { inAllKeys } from '../lib/core/transpose/allKeys';
 import {
@@ -79,6 +79,8 @@ function analyse({ score, warnings }: Input): Outcome {
       })),
       phrases: form.phrases.map((p) => ({ from: number(p.from), to: number(p.to) })),
       startsOn: report.startsOn,
+      /** symbol, notes, or harmonised: proposed for a bare tune, with alternatives. */
+      chordsFrom: report.chordsFrom,
       chords: report.progression.map(({ measure, beat, chord, isBorrowed, stay, move, ...names }) => ({
         measure: number(measure),
         beat,
@@ -210,7 +212,7 @@ function transposition(from: Key, values: Values): Transposition {
   if (values.to !== undefined) {
     const to = parseKey(values.to);
     if (!to) throw new UsageError(`--to ${values.to} names no key; write C, F#m or Bb.`);
-    return transpositionTo(from, { ...to, mode: from.mode });
+    return transpositionTo(from, inMode(to, from.mode));
   }
   if (values.by === undefined) throw new UsageError('transpose needs --to KEY or --by SEMITONES.');
   const by = integerFrom('by', values.by, -36, 36);

@@ -1,24 +1,31 @@
-/** The chords of a piece: from its symbols where it has them, otherwise heard from its notes. */
+/** The chords of a piece: from its symbols where it has them, proposed where it is a bare tune, otherwise heard from its notes. */
 import { endOfScore } from '../score/query';
 import type { Score } from '../score/score';
 import type { Ticks } from '../score/ticks';
 import { sameChord, type Chord } from '../theory/chord';
+import { harmonise, isBareTune } from './harmonise';
 import { hearChords } from './hearChords';
 
 export interface ChordSpan {
   readonly onset: Ticks;
   readonly duration: Ticks;
   readonly chord: Chord | null;
-  readonly from: 'symbol' | 'notes';
+  /** `harmonised`: proposed for a bare tune. */
+  readonly from: 'symbol' | 'notes' | 'harmonised';
+  /** What would do as well where a chord is proposed, the better one first. */
+  readonly alternatives?: readonly Chord[];
 }
 
 /** Chords in order of time, without gaps: each lasts to the next. */
 export function chordsOf(score: Score): ChordSpan[] {
-  const spans =
-    score.chordSymbols.length > 0
-      ? fromSymbols(score)
-      : hearChords(score).map((heard): ChordSpan => ({ ...heard, from: 'notes' }));
-  return mergeSame(spans);
+  return mergeSame(spansOf(score));
+}
+
+function spansOf(score: Score): ChordSpan[] {
+  if (score.chordSymbols.length > 0) return fromSymbols(score);
+  if (isBareTune(score))
+    return harmonise(score).map((proposed): ChordSpan => ({ ...proposed, from: 'harmonised' }));
+  return hearChords(score).map((heard): ChordSpan => ({ ...heard, from: 'notes' }));
 }
 
 function fromSymbols(score: Score): ChordSpan[] {

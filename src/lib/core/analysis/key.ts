@@ -7,14 +7,48 @@ import { byMeasure, soundingNotes, type SoundingNote } from '../score/query';
 import type { Score } from '../score/score';
 import { pitchClass } from '../theory/fifths';
 import { tonicFifths, type Key } from '../theory/key';
+import type { Mode } from '../theory/modes';
 import { keyFit, keyFromProfile } from './keyProfile';
 
 /** The main key: the first signature, in the mode that the notes speak for. */
 export function keyOf(score: Score): Key {
   const first = score.measures[0]!.key;
-  if (first.mode === 'minor') return first;
+  if (first.mode !== 'major') return first;
+  const mode = modeHeard(score, first.fifths);
+  if (mode) return { fifths: first.fifths, mode };
   const minor: Key = { fifths: score.measures.at(-1)!.key.fifths, mode: 'minor' };
   return evidenceForMinor(score, first, minor) > 0 ? { fifths: first.fifths, mode: 'minor' } : first;
+}
+
+/** Modes that are heard where a signature does not name them: the usual ones of dances and songs. */
+const HEARD_MODES: readonly Mode[] = ['dorian', 'mixolydian', 'phrygian', 'lydian'];
+/** By how much home and its fifth must outweigh those of the major and of the minor key. */
+const OUTWEIGHS = 1.25;
+
+/**
+ * The mode of music whose signature says nothing of one: it begins and closes on the home of that mode, and rests on it and
+ * its fifth more than on those of the major and minor key of the same signature.
+ */
+function modeHeard(score: Score, fifths: number): Mode | undefined {
+  const notes = score.parts.flatMap((p) => soundingNotes(p.notes));
+  const chords = score.chordSymbols.flatMap((s) => (s.chord ? [pitchClass(s.chord.root)] : []));
+  if (notes.length === 0) return undefined;
+  const { opening, closing } = endsOf(score, notes, chords);
+  const weights = weightsOf(notes);
+  const rests = (mode: Mode): number => {
+    const home = pitchClass(tonicFifths({ fifths, mode }));
+    return weights[home]! + weights[(home + 7) % 12]!;
+  };
+  return HEARD_MODES.find((mode) => {
+    const home = pitchClass(tonicFifths({ fifths, mode }));
+    const begins = opening !== undefined && [home, (home + 7) % 12].includes(opening % 12);
+    return (
+      closing !== undefined &&
+      closing % 12 === home &&
+      begins &&
+      rests(mode) > OUTWEIGHS * Math.max(rests('major'), rests('minor'))
+    );
+  });
 }
 
 /** How much more each sign counts than the fit of all the notes. */
@@ -30,15 +64,7 @@ function evidenceForMinor(score: Score, major: Key, minor: Key): number {
   const tonicOf = (key: Key): number => pitchClass(tonicFifths(key));
   const chords = score.chordSymbols.flatMap((s) => (s.chord ? [pitchClass(s.chord.root)] : []));
   const notes = score.parts.flatMap((p) => soundingNotes(p.notes));
-  const lastOnset = notes.reduce((latest, n) => Math.max(latest, n.onset), 0);
-  const lowest = (list: readonly SoundingNote[]): number | undefined =>
-    list.reduce<SoundingNote | undefined>((low, n) => (!low || n.midi < low.midi ? n : low), undefined)?.midi;
-  // The lowest note of the last measure: in a broken chord the last note of all is not its bass.
-  const lastFull = score.measures.findLast((m) => m.start <= lastOnset) ?? score.measures.at(-1)!;
-  const closing = chords.at(-1) ?? lowest(notes.filter((n) => n.onset + n.duration > lastFull.start));
-  const firstFull = score.measures.find((m) => m.beginsAt === 0) ?? score.measures[0]!;
-  const opening =
-    chords[0] ?? lowest(notes.filter((n) => n.onset >= firstFull.start && n.onset < endOf(firstFull)));
+  const { opening, closing } = endsOf(score, notes, chords);
   const sign = (pc: number | undefined, weight: number): number =>
     pc === undefined ? 0 : pc % 12 === tonicOf(minor) ? weight : pc % 12 === tonicOf(major) ? -weight : 0;
   const weights = weightsOf(notes);
@@ -50,6 +76,24 @@ function evidenceForMinor(score: Score, major: Key, minor: Key): number {
     (leading ? LEADING_NOTE : -LEADING_NOTE / 2) +
     (total > 0 ? FIT * (keyFit(weights, minor) - keyFit(weights, major)) : 0)
   );
+}
+
+/** What the music begins and closes on, as pitch classes or MIDI numbers: chords named by the source where it has them. */
+function endsOf(
+  score: Score,
+  notes: readonly SoundingNote[],
+  chords: readonly number[],
+): { opening: number | undefined; closing: number | undefined } {
+  const lastOnset = notes.reduce((latest, n) => Math.max(latest, n.onset), 0);
+  const lowest = (list: readonly SoundingNote[]): number | undefined =>
+    list.reduce<SoundingNote | undefined>((low, n) => (!low || n.midi < low.midi ? n : low), undefined)?.midi;
+  // The lowest note of the last measure: in a broken chord the last note of all is not its bass.
+  const lastFull = score.measures.findLast((m) => m.start <= lastOnset) ?? score.measures.at(-1)!;
+  const closing = chords.at(-1) ?? lowest(notes.filter((n) => n.onset + n.duration > lastFull.start));
+  const firstFull = score.measures.find((m) => m.beginsAt === 0) ?? score.measures[0]!;
+  const opening =
+    chords[0] ?? lowest(notes.filter((n) => n.onset >= firstFull.start && n.onset < endOf(firstFull)));
+  return { opening, closing };
 }
 
 /** Sounding time of each pitch class. */

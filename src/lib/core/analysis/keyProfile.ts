@@ -4,6 +4,7 @@
  */
 import { pitchClass } from '../theory/fifths';
 import { tonicFifths, type Key } from '../theory/key';
+import { hasMinorThird } from '../theory/modes';
 
 const MAJOR = [6.35, 2.23, 3.48, 2.33, 4.38, 4.09, 2.52, 5.19, 2.39, 3.66, 2.29, 2.88];
 const MINOR = [6.33, 2.68, 3.52, 5.38, 2.6, 3.53, 2.54, 4.75, 3.98, 2.69, 3.34, 3.17];
@@ -26,7 +27,7 @@ export function keyFromProfile(weights: readonly number[]): Key {
 /** How well durations by pitch class fit a key, −1 to 1. */
 export function keyFit(weights: readonly number[], key: Key): number {
   const tonic = pitchClass(tonicFifths(key));
-  const profile = key.mode === 'major' ? MAJOR : MINOR;
+  const profile = hasMinorThird(key.mode) ? MINOR : MAJOR;
   return correlation(
     weights,
     weights.map((_, pc) => profile[(pc - tonic + 12) % 12]!),

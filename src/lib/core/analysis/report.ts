@@ -39,6 +39,8 @@ export interface ChordInPlace {
   readonly degree: string;
   readonly number: string;
   readonly isBorrowed: boolean;
+  /** What would do as well where the chord is proposed for a bare tune. */
+  readonly alternatives: readonly string[];
   readonly chord: Chord;
   /** Tones, by name, that it shares with the chord before and that it has instead of it; empty for the first. */
   readonly stay: readonly string[];
@@ -74,7 +76,7 @@ export interface PieceReport {
   /** The key the notes speak for, where the signature says otherwise, and passages in other keys. */
   readonly keys: KeyReport;
   readonly form: Form;
-  readonly chordsFrom: 'symbol' | 'notes';
+  readonly chordsFrom: ChordSpan['from'];
   /** The first chord, where it is not the home chord. */
   readonly startsOn: { readonly symbol: string; readonly isBorrowed: boolean } | null;
   /** Every chord in its place, in order of time. */
@@ -186,7 +188,7 @@ function localKeys(score: Score, { passages, heard }: KeyReport): (measure: numb
 
 function inPlace(
   score: Score,
-  { chord, onset }: Named,
+  { chord, onset, alternatives = [] }: Named,
   before: Named | undefined,
   keyIn: (measure: number) => Key,
 ): ChordInPlace {
@@ -200,6 +202,7 @@ function inPlace(
     degree: degree(chord, key),
     number: numberDegree(chord, key),
     isBorrowed: !isDiatonic(chord, key),
+    alternatives: alternatives.map(chordSymbol),
     chord,
     stay,
     move,

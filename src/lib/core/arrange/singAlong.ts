@@ -11,6 +11,7 @@ import type { Ticks } from '../score/ticks';
 import { bassOf, chordSymbol, chordTones, type Chord } from '../theory/chord';
 import { fromFifths, pitchClass, spellMidi, type Fifths } from '../theory/fifths';
 import { tonicFifths, type Key } from '../theory/key';
+import { hasMinorThird } from '../theory/modes';
 import type { ArrangeReason } from './reason';
 import { shortestValue, type LevelContract } from './levels';
 import { beatsOf } from './patterns';
@@ -159,7 +160,7 @@ function shapesOf(
 /** Chords of an introduction, one to a measure, as fifths from the tonic: they end on the dominant. */
 function introductionChords(key: Key, measures: number): Chord[] {
   const tonic = tonicFifths(key);
-  const minor = key.mode === 'minor';
+  const minor = hasMinorThird(key.mode);
   const one: Chord = { root: tonic, kind: minor ? 'minor' : 'major' };
   const five: Chord = { root: tonic + 1, kind: 'dominant7' };
   if (measures <= 2) return [one, five];

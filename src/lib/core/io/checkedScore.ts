@@ -6,6 +6,7 @@ import { z } from 'zod';
 import { InputError } from './inputError';
 import { MOST_MEASURES, MOST_NOTES, MOST_PARTS } from './limits';
 import { STEPS, toMidi } from '../score/pitch';
+import { MODES } from '../theory/modes';
 import { measureAt } from '../score/query';
 import type { Note, Score } from '../score/score';
 
@@ -43,7 +44,7 @@ const measure = z.object({
   length: ticks.min(1),
   beginsAt: ticks,
   time: z.object({ beats: z.int().min(1).max(64), beatType: z.int().min(1).max(64) }),
-  key: z.object({ fifths: z.int().min(-7).max(7), mode: z.enum(['major', 'minor']) }),
+  key: z.object({ fifths: z.int().min(-7).max(7), mode: z.enum(MODES) }),
 });
 
 const scoreSchema = z.object({

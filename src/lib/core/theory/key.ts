@@ -1,19 +1,23 @@
 import { accidentalText } from '../score/pitch';
 import { fromFifths, pitchClass, toFifths, type Fifths } from './fifths';
+import { homeOf, MODE_CODES, modeNamed, modeScale, type Mode } from './modes';
 
 /** A key: sharps (positive) or flats (negative) in its signature, and its mode. */
 export interface Key {
   readonly fifths: number;
-  readonly mode: 'major' | 'minor';
+  readonly mode: Mode;
 }
 
 /** Signatures go round to at most six accidentals. */
 export const MOST_ACCIDENTALS = 6;
 
 /** Place of the tonic on the line of fifths: a minor tonic lies three fifths above its signature. */
-export const tonicFifths = (key: Key): Fifths => key.fifths + (key.mode === 'minor' ? 3 : 0);
+export const tonicFifths = (key: Key): Fifths => key.fifths + homeOf(key.mode);
 
-/** "G major", "F♯ minor" */
+/** The key of a mode that has its home on a tonic. */
+export const keyOn = (tonic: Fifths, mode: Mode): Key => ({ fifths: tonic - homeOf(mode), mode });
+
+/** "G major", "F♯ minor", "D dorian" */
 export const keyName = (key: Key): string => `${tonicName(key)} ${key.mode}`;
 
 /** "G", "F♯" */
@@ -22,22 +26,34 @@ export function tonicName(key: Key): string {
   return step + accidentalText(alter);
 }
 
-/** The short form used on the command line and in recipes: "G", "F#m", "Bb". */
+/** The short form used on the command line and in recipes: "G", "F#m", "Bb", "Ddor". */
 export function keyCode(key: Key): string {
   const { step, alter } = fromFifths(tonicFifths(key));
-  return step + (alter > 0 ? '#' : 'b').repeat(Math.abs(alter)) + (key.mode === 'minor' ? 'm' : '');
+  return step + (alter > 0 ? '#' : 'b').repeat(Math.abs(alter)) + MODE_CODES[key.mode];
 }
 
-/** Reads "C", "F#m", "Bb", "E♭ minor"; undefined when it names no key of at most seven accidentals. */
+/** Reads "C", "F#m", "Bb", "E♭ minor", "D dorian"; undefined when it names no key of at most seven accidentals. */
 export function parseKey(text: string): Key | undefined {
-  const match = /^([A-Ga-g])(#{1,2}|b{1,2}|♯|♭)?\s*(m|min|minor|maj|major)?$/.exec(text.trim());
+  const match = /^([A-Ga-g])(#{1,2}|b{1,2}|♯|♭)?\s*([A-Za-z]*)$/.exec(text.trim());
   if (!match) return undefined;
   const accidental = match[2] ?? '';
   const alter = (/[#♯]/.test(accidental) ? 1 : -1) * accidental.length;
-  const mode = match[3]?.startsWith('m') && !match[3].startsWith('maj') ? 'minor' : 'major';
+  const mode = match[3] === 'M' ? 'major' : modeNamed(match[3]!);
+  if (!mode) return undefined;
   const step = match[1]!.toUpperCase() as 'C';
-  const fifths = toFifths({ step, alter }) - (mode === 'minor' ? 3 : 0);
-  return Math.abs(fifths) <= 7 ? { fifths, mode } : undefined;
+  const key = keyOn(toFifths({ step, alter }), mode);
+  return Math.abs(key.fifths) <= 7 ? key : undefined;
+}
+
+/**
+ * The key that is meant where a key is named for music of a mode: "Dm" for a Dorian tune is D Dorian. Of major and minor the
+ * signature is meant, as a teacher says "in one sharp".
+ */
+export function inMode(named: Key, mode: Mode): Key {
+  const isPlain = (m: Mode): boolean => m === 'major' || m === 'minor';
+  if (isPlain(named.mode) && isPlain(mode)) return { fifths: named.fifths, mode };
+  const { fifths } = keyOn(tonicFifths(named), mode);
+  return { fifths: withinSix(fifths), mode };
 }
 
 /** Brings a signature of more than six accidentals round to its enharmonic twin. */
@@ -45,10 +61,8 @@ export const withinSix = (fifths: number): number =>
   fifths > MOST_ACCIDENTALS ? fifths - 12 : fifths < -MOST_ACCIDENTALS ? fifths + 12 : fifths;
 
 /** The seven degrees of the key's scale (natural minor) on the line of fifths, from the tonic up. */
-export function scaleFifths(key: Key): Fifths[] {
-  const offsets = key.mode === 'major' ? [0, 2, 4, -1, 1, 3, 5] : [0, 2, -3, -1, 1, -4, -2];
-  return offsets.map((offset) => tonicFifths(key) + offset);
-}
+export const scaleFifths = (key: Key): Fifths[] =>
+  modeScale(key.mode).map((offset) => tonicFifths(key) + offset);
 
 /** The accidentals of a signature in the order they are written: "F♯, C♯". */
 export function signatureNames(key: Key): string[] {
@@ -66,7 +80,7 @@ export function signatureNames(key: Key): string[] {
  * one, leading upwards; `tie` says which.
  */
 export function spellInKey(pc: number, key: Key, tie: 'flat' | 'sharp' = 'flat'): Fifths {
-  const centre = tonicFifths(key) + (key.mode === 'major' ? 2 : 1);
+  const centre = key.fifths + (key.mode === 'minor' ? 4 : 2);
   let best = 0;
   let distance = Infinity;
   for (let fifths = centre - 6; fifths <= centre + 6; fifths++) {

@@ -21,7 +21,7 @@ import { USUAL_TEMPO } from '../performance';
 import { sameData, stage } from '../pipeline/memo';
 import { keyboardPart, soundingNotes } from '../score/query';
 import type { Mark, Note, PedalMark, Score } from '../score/score';
-import { parseKey, type Key } from '../theory/key';
+import { inMode, parseKey, type Key } from '../theory/key';
 import { analysed, inKey, type Analysed, type InKey } from './analysed';
 import { introductionOf } from './introduction';
 import type { Recipe } from './recipe';
@@ -189,7 +189,7 @@ export const versionKey = (source: Score, recipe: Recipe, levels: readonly Level
 /** The key that was chosen, in the source's mode; else the one that the level reads. */
 function keyFor(recipe: Recipe, { score, key }: Analysed, contract: LevelContract): LevelKey {
   const chosen = recipe.key === null ? undefined : parseKey(recipe.key);
-  return chosen ? { key: { ...chosen, mode: key.mode } } : levelKey(score, key, contract);
+  return chosen ? { key: inMode(chosen, key.mode) } : levelKey(score, key, contract);
 }
 
 /** Every kind of decision that changes notes, in the order of the registry. */

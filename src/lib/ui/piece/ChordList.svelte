@@ -20,6 +20,12 @@
     asNumbers = event.currentTarget.value === 'numbers';
     localStorage.setItem('degrees', event.currentTarget.value);
   }
+  const FROM = {
+    symbol: 'As the source names them.',
+    notes: 'Heard from the notes.',
+    harmonised:
+      'Harmonised by Key Path: the tune comes without chords. They are proposed, each with what else would do.',
+  } as const;
   const INVERSIONS = ['', 'third in the bass', 'fifth in the bass', 'seventh in the bass'];
   const bassText = ({ inversion, bass }: { inversion: number; bass: string }): string =>
     inversion === 0
@@ -40,7 +46,7 @@
       {#if report.vocabulary.length === 0}
         No chord could be heard in this piece.
       {:else}
-        {report.chordsFrom === 'symbol' ? 'As the source names them.' : 'Heard from the notes.'}
+        {FROM[report.chordsFrom]}
         {report.startsOn
           ? `The piece begins on ${report.startsOn.symbol}, ${report.startsOn.isBorrowed ? 'which is not of its key' : 'away from home'}.`
           : ''}
@@ -94,6 +100,9 @@
                 <span class="font-mono text-sm text-quiet">
                   {asNumbers ? chord.number : chord.degree}{chord.isBorrowed ? ', borrowed' : ''}
                 </span>
+                {#if chord.alternatives.length > 0}
+                  <span class="block text-sm text-quiet">or {chord.alternatives.join(', ')}</span>
+                {/if}
                 {#if chord.stay.length + chord.move.length > 0}
                   <span class="block text-sm text-quiet">{moveText(chord)}</span>
                 {/if}

@@ -1,7 +1,7 @@
 import { WRITTEN_FORMATS } from '$core/io/writeScoreFile';
 import { PART_CHOICES, type PartChoices } from '$core/score/parts';
 import { keyOptions } from '$core/theory/easyKeys';
-import { keyCode, keyName, parseKey } from '$core/theory/key';
+import { inMode, keyCode, keyName, parseKey } from '$core/theory/key';
 import { documentOf } from '$core/version/document';
 import { DEFAULT_RECIPE, recipeSchema } from '$core/version/recipe';
 import { db } from '$server/db';
@@ -36,7 +36,7 @@ export const load: PageServerLoad = async ({ params }) => {
         id,
         level,
         style,
-        key: named ? keyName({ ...named, mode: key.mode }) : 'the key as proposed',
+        key: named ? keyName(inMode(named, key.mode)) : 'the key as proposed',
         decisions: decided,
         holders: holders.get(id) ?? [],
       };

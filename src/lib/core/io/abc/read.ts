@@ -19,6 +19,7 @@ import type {
 import { TICKS_PER_QUARTER, type Ticks } from '../../score/ticks';
 import { parseChord } from '../../theory/chordName';
 import type { Key } from '../../theory/key';
+import { modeNamed } from '../../theory/modes';
 import { InputError } from '../inputError';
 import { assembleScore } from '../assemble';
 import type { ReadMeasure, ReadPart } from '../readMeasures';
@@ -458,11 +459,10 @@ function timeOf({ type, value }: AbcMeter): TimeSignature | undefined {
   return usable ? { beats, beatType } : undefined;
 }
 
-/** The signature by its accidentals; modes other than major and minor are written with theirs. */
+/** The signature by its accidentals, and the mode by its name. */
 function keyOf(key: AbcKey, accidentals: ReadonlyMap<string, number>): Key {
   const fifths = [...accidentals.values()].reduce((sum, alter) => sum + Math.sign(alter), 0);
-  const isMinor = /^(m|min|aeo)/i.test(key.mode ?? '') && !/^maj|^mix/i.test(key.mode ?? '');
-  return { fifths: Math.max(-7, Math.min(7, fifths)), mode: isMinor ? 'minor' : 'major' };
+  return { fifths: Math.max(-7, Math.min(7, fifths)), mode: modeNamed(key.mode ?? '') ?? 'major' };
 }
 
 function clefOf(type: string): Pick<ClefMark, 'sign' | 'line' | 'octaves'> | undefined {

@@ -14,6 +14,7 @@ import type {
   TimeSignature,
 } from '../../score/score';
 import type { Key } from '../../theory/key';
+import { modeNamed } from '../../theory/modes';
 import type { ReadMeasure } from '../readMeasures';
 import type { Interval } from '../../transpose/interval';
 import { transposeByInterval } from '../../transpose/interval';
@@ -311,5 +312,5 @@ function readKey(element: XmlElement | undefined): Key | undefined {
   const fifths = numberOf(element, 'fifths');
   if (fifths === undefined || !Number.isInteger(fifths) || Math.abs(fifths) > 7) return undefined;
   const mode = textOf(element, 'mode');
-  return { fifths, mode: mode === 'minor' || mode === 'aeolian' ? 'minor' : 'major' };
+  return { fifths, mode: modeNamed(mode ?? '') ?? 'major' };
 }
