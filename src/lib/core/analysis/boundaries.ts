@@ -9,7 +9,7 @@ import type { MeasureContent } from './likeness';
 const LENGTH_COST: Readonly<Record<number, number>> = {
   8: 0,
   16: 0.7,
-  4: 0.9,
+  4: 0.45,
   12: 1,
   10: 1.6,
   6: 1.4,

@@ -4,7 +4,7 @@
  * explains what sounds). Passing, neighbouring and suspended notes weigh little.
  */
 import { beatLength, endOf, isCompound, keyAt, metricalStrength, placeInMeasure } from '../score/metre';
-import { soundingNotes, type SoundingNote } from '../score/query';
+import { byOnset, soundingNotes, type SoundingNote } from '../score/query';
 import type { Measure, Score } from '../score/score';
 import type { Ticks } from '../score/ticks';
 import { chordTones, isDiatonic, type Chord } from '../theory/chord';
@@ -58,6 +58,11 @@ const KINDS: readonly {
 
 /** What a new chord costs, by the strength of the beat on which it begins. */
 const CHANGE_COST = { 4: 0.2, 3: 0.42, 2: 0.62, 1: 0.8, 0: 1 } as const;
+/** Share of that cost where all voices move together: each struck sonority is a chord there, however short. */
+const MOVING_TOGETHER = 0.12;
+/** Notes struck at once, and of them those that did not sound before, from which voices move together. */
+const VOICES_STRUCK = 3;
+const VOICES_NEW = 2;
 /** The same chord in a further stretch. */
 const GOES_ON = 0.02;
 /** The chord's tone, by its place, that lies in the bass. */
@@ -145,13 +150,16 @@ interface Heard {
   /** Weight of a pitch class in the beats from … to (not included). */
   weight(pc: number, from: number, to: number): number;
   total(from: number, to: number): number;
+  /** Whether all voices move together on a beat. */
+  moves(beat: number): boolean;
   /** Pitch class of the lowest note at the beginning of a stretch; undefined where one line sounds alone. */
   bass(from: number): number | undefined;
   distinct(from: number, to: number): number;
 }
 
 function weigh(score: Score, notes: readonly SoundingNote[], beats: readonly Beat[]): Heard {
-  const importance = importanceOf(score, notes);
+  const together = movingTogether(notes);
+  const importance = importanceOf(score, notes, together);
   const sums = [new Float64Array(12)];
   const basses: (number | undefined)[] = [];
   let first = 0;
@@ -177,13 +185,33 @@ function weigh(score: Score, notes: readonly SoundingNote[], beats: readonly Bea
   return {
     weight,
     total: (from, to) => all(from, to).reduce((a, b) => a + b, 0),
+    moves: (beat) => together.has(beats[beat]!.onset),
     bass: (from) => basses[from],
     distinct: (from, to) => all(from, to).filter((w) => w > 0).length,
   };
 }
 
+/** Onsets at which all voices move together: passing notes are single voices that move while others stay. */
+function movingTogether(notes: readonly SoundingNote[]): ReadonlySet<Ticks> {
+  const onsets = new Set<Ticks>();
+  let before: readonly SoundingNote[] = [];
+  for (const { onset, notes: struck } of byOnset(notes)) {
+    const stays = before.filter((n) => n.onset + n.duration >= onset);
+    const known = new Set(stays.map((n) => n.midi % 12));
+    const fresh = new Set(struck.map((n) => n.midi % 12).filter((pc) => !known.has(pc)));
+    const held = stays.some((n) => n.onset + n.duration > onset);
+    if (struck.length >= VOICES_STRUCK && fresh.size >= VOICES_NEW && !held) onsets.add(onset);
+    before = [...stays.filter((n) => n.onset + n.duration > onset), ...struck];
+  }
+  return onsets;
+}
+
 /** How much each note says about the chord: passing, neighbouring and suspended notes little. */
-function importanceOf(score: Score, notes: readonly SoundingNote[]): Map<SoundingNote, number> {
+function importanceOf(
+  score: Score,
+  notes: readonly SoundingNote[],
+  together: ReadonlySet<Ticks>,
+): Map<SoundingNote, number> {
   const importance = new Map<SoundingNote, number>(notes.map((n) => [n, 1]));
   const lines = new Map<string, SoundingNote[]>();
   for (const note of notes) {
@@ -209,6 +237,7 @@ function importanceOf(score: Score, notes: readonly SoundingNote[]): Map<Soundin
   for (const line of lines.values())
     for (let i = 1; i < line.length - 1; i++) {
       const [before, note, after] = [line[i - 1]!, line[i]!, line[i + 1]!];
+      if (together.has(note.onset)) continue;
       const isStep = (a: SoundingNote, b: SoundingNote): boolean => {
         const size = Math.abs(a.midi - b.midi);
         return size === 1 || size === 2;
@@ -251,7 +280,8 @@ function bestPath(beats: readonly Beat[], heard: Heard): BeatRange[] {
     // A stretch ends with its measure at the latest; a chord that goes on does so in the next one.
     for (let from = to - 1; from >= beats[to - 1]!.measureStart; from--) {
       const own = stretchCosts(beats, heard, from, to);
-      const change = least[from]!.cost + (from === 0 ? 0 : CHANGE_COST[beats[from]!.strength]);
+      const share = heard.moves(from) ? MOVING_TOGETHER : 1;
+      const change = least[from]!.cost + (from === 0 ? 0 : share * CHANGE_COST[beats[from]!.strength]);
       for (let c = 0; c < count; c++) {
         const stays = from === 0 ? Infinity : costs[from]![c]! + GOES_ON;
         const reached = Math.min(stays, change) + own[c]!;

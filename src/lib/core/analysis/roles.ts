@@ -37,6 +37,8 @@ export interface SectionFacts {
 
 /** An introduction or an ending is at most half as long as the longest section. */
 const SHORT = 0.5;
+/** Sections of which the first and the last can frame the others where nobody sings. */
+const FRAMED = 4;
 
 /** A role for each section, undefined where nothing speaks for one. */
 export function rolesOf(sections: readonly SectionFacts[]): (SectionRole | undefined)[] {
@@ -58,11 +60,19 @@ function proposedRoles(sections: readonly SectionFacts[]): (Role | undefined)[] 
   const frames = ({ letter, measures, words, times }: SectionFacts): boolean =>
     once(letter) && times === 1 && (someSing ? words.length === 0 : measures <= longest * SHORT);
   const last = sections.length - 1;
-  if (frames(sections[0]!)) roles[0] = 'intro';
-  if (frames(sections[last]!)) roles[last] = 'ending';
+  // Of a tune in two or three strains none leads in or out.
+  if (someSing || sections.length >= FRAMED) {
+    if (frames(sections[0]!)) roles[0] = 'intro';
+    if (frames(sections[last]!)) roles[last] = 'ending';
+  }
+  // Verse and chorus are names for what is sung: the strains of a tune or a dance go by their letters.
+  if (!someSing) {
+    const letters = sections.map((s) => s.letter).join('');
+    return letters === 'AABA' ? [undefined, undefined, 'bridge', undefined] : roles;
+  }
 
   const body = sections.map((s, i) => ({ ...s, i })).filter(({ i }) => roles[i] === undefined);
-  const sung = someSing ? body.filter((s) => s.words.length > 0) : body;
+  const sung = body.filter((s) => s.words.length > 0);
   const letters = [...new Set(sung.map((s) => s.letter))];
   const byLetter = new Map<string, Role>();
   // A chorus keeps its words, a verse changes them.

@@ -54,17 +54,37 @@ describe('names and roles', () => {
     });
   const roles = (sections: readonly SectionFacts[]) => rolesOf(sections).map((r) => r?.role);
 
-  it('of AABA the B is the bridge', () =>
-    expect(roles(facts('AABA'))).toEqual(['verse', 'verse', 'bridge', 'verse']));
+  /** Sung, each time with other words. */
+  const sung = (letters: string): SectionFacts[] => facts(letters, (_, i) => ({ words: [`words ${i}`] }));
+
+  it('of AABA the B is the bridge', () => {
+    expect(roles(sung('AABA'))).toEqual(['verse', 'verse', 'bridge', 'verse']);
+    expect(roles(facts('AABA'))).toEqual([undefined, undefined, 'bridge', undefined]);
+  });
+  it('strains of a tune that nobody sings go by their letters', () => {
+    expect(roles(facts('ABA', ({ letter }) => (letter === 'A' ? { measures: 4 } : {})))).toEqual([
+      undefined,
+      undefined,
+      undefined,
+    ]);
+    expect(roles(facts('AB', () => ({ times: 2 })))).toEqual([undefined, undefined]);
+  });
   it('of two that return the first is the verse', () =>
-    expect(roles(facts('ABABCB'))).toEqual(['verse', 'chorus', 'verse', 'chorus', 'bridge', 'chorus']));
+    expect(roles(facts('ABABCB', (_, i) => ({ words: i === 4 ? ['other'] : [`w${i}`] })))).toEqual([
+      'verse',
+      'verse',
+      'verse',
+      'verse',
+      'bridge',
+      'verse',
+    ]));
   it('what is short and stands alone at the ends frames the rest', () =>
     expect(roles(facts('XABABY', ({ letter }) => (/[XY]/.test(letter) ? { measures: 4 } : {})))).toEqual([
       'intro',
-      'verse',
-      'chorus',
-      'verse',
-      'chorus',
+      undefined,
+      undefined,
+      undefined,
+      undefined,
       'ending',
     ]));
   it('a chorus keeps its words and may come first', () =>
@@ -72,7 +92,7 @@ describe('names and roles', () => {
       roles(facts('ABABA', ({ letter }, i) => ({ words: [letter === 'A' ? 'oh the kite' : `verse ${i}`] }))),
     ).toEqual(['chorus', 'verse', 'chorus', 'verse', 'chorus']));
   it('a written repeat counts as coming again', () =>
-    expect(roles(facts('AB', () => ({ times: 2 })))).toEqual(['verse', 'chorus']));
+    expect(roles(facts('AB', (_, i) => ({ times: 2, words: [`w${i}`] })))).toEqual(['verse', 'chorus']));
   it('a name goes before what the music proposes, and says so', () =>
     expect(rolesOf(facts('AABA', (_, i) => (i === 2 ? { name: 'Chorus' } : {})))[2]).toEqual({
       role: 'chorus',

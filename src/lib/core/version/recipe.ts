@@ -16,7 +16,7 @@ export const recipeSchema = z.object({
     .describe('the melody is played, or chords carry a singer'),
   key: z
     .string()
-    .max(4)
+    .max(6)
     .refine((code) => parseKey(code) !== undefined, 'names no key; write C, F#m or Bb')
     .nullable()
     .default(null)
