@@ -59,6 +59,33 @@ const OTHER_NAMES: Readonly<Record<string, ChordKindId>> = {
   min13: 'minor13',
 };
 
+/**
+ * Ways of writing that songbooks have beside those of the tables, brought to the latter before anything is read, in this
+ * order: capitals and signs for major and minor, suspensions with more than a seventh, altered fifths before what they alter.
+ */
+const WRITINGS: readonly (readonly [RegExp, string])[] = [
+  [/^(MAJ|Maj|MA|Ma)(?![a-z])/, 'maj'],
+  [/^(minor|MIN|Min|MI|Mi|min|mi)/, 'm'],
+  [/^-(?![0-9]?-)/, 'm'],
+  [/^m[/(]?\s*(?:maj|MAJ|Maj|MA|Ma|ma|M|Δ|\^|#)\s*(7|9|11|13)?\)?/, 'm(maj7)$1'],
+  [/^m\(maj7\)7/, 'm(maj7)'],
+  [/^(?:Δ|\^)(?=9|11|13)/, 'maj'],
+  [/^(?:Δ|\^)7?/, 'maj7'],
+  // Alone it makes words: “Go”, “Do”.
+  [/^o(?=7|\(|M|maj)/, 'dim'],
+  [/^(?:°|dim)\(?(?:M|maj|Δ)7\)?/, 'dim(#7)'],
+  [/^\+(?:M|maj)7/, 'maj7#5'],
+  [/^\+(7|9|11|13)/, '$1#5'],
+  [/^(7|9|11|13)\+(?![0-9])/, '$1#5'],
+  [/^(7|9|11|13)\+(?=[0-9])/, '$1#'],
+  [/^7?\(?alt\.?\)?$/, '7(#5)(#9)'],
+  [/^9\(?sus4?\)?/, '7sus4(9)'],
+  [/^(?:11|13)\(?sus4?\)?/, '7sus4(9)(13)'],
+  [/^maj7\(?sus4?\)?/, 'sus4(#7)'],
+  [/^sus2(?:sus)?4/, 'sus4(9)'],
+  [/(no|omit)\s*(\d)(?:rd|th|nd)/g, '$1$2'],
+];
+
 const KINDS: readonly (readonly [string, ChordKindId])[] = [
   ...(Object.keys(CHORD_KINDS) as ChordKindId[]).map(
     (id) => [CHORD_KINDS[id].symbol.replace('♭', 'b'), id] as const,
@@ -74,9 +101,23 @@ const place = (step: string, accidental = ''): Fifths =>
     alter: accidental === 'x' ? 2 : accidental.startsWith('#') ? accidental.length : -accidental.length,
   });
 
+/** The root of a name that begins like a chord's, whatever follows it; undefined where it does not. */
+export function rootNamed(text: string): Fifths | undefined {
+  const root = ROOT.exec(text.trim().replace(/♯/g, '#').replace(/♭/g, 'b'));
+  return root ? place(root[1]!, root[2]) : undefined;
+}
+
 /** Reads a chord name; null says "no chord here", undefined that the text names no chord. */
 export function parseChord(text: string): Chord | null | undefined {
-  const name = text.trim().replace(/♯/g, '#').replace(/♭/g, 'b').replace(/𝄪/g, '##').replace(/𝄫/g, 'bb');
+  const name = text
+    .trim()
+    .replace(/^\((.*)\)$/, '$1')
+    .replace(/\*+$/, '')
+    .replace(/♮/g, '')
+    .replace(/♯/g, '#')
+    .replace(/♭/g, 'b')
+    .replace(/𝄪/g, '##')
+    .replace(/𝄫/g, 'bb');
   if (/^(n\.? ?c\.?|no chord|tacet)$/i.test(name)) return null;
   if (name.length > 24) return undefined;
   const root = ROOT.exec(name);
@@ -95,7 +136,8 @@ export function parseChord(text: string): Chord | null | undefined {
   };
 }
 
-function kindAndAlterations(text: string): Pick<Chord, 'kind' | 'altered'> | undefined {
+function kindAndAlterations(written: string): Pick<Chord, 'kind' | 'altered'> | undefined {
+  const text = WRITINGS.reduce((t, [pattern, usual]) => t.replace(pattern, usual), written);
   for (const [name, kind] of KINDS) {
     if (!text.startsWith(name)) continue;
     const altered = alterationsOf(text.slice(name.length), kind);
@@ -113,6 +155,12 @@ function kindAndAlterations(text: string): Pick<Chord, 'kind' | 'altered'> | und
   }
   return undefined;
 }
+
+/** Whether the chords of a kind have a ninth, eleventh or thirteenth of their own, which an alteration replaces. */
+const hasDegree = (kind: ChordKindId, degree: number): boolean => {
+  const natural = { 9: 2, 11: -1, 13: 3 }[degree];
+  return natural !== undefined && (CHORD_KINDS[kind].tones as readonly number[]).includes(natural);
+};
 
 const ALTERATION = /^[(,\s/]*(add|sus|no|omit|alt|[#b+-])?\s*(1[0-3]|[2-9])?[),\s]*/;
 
@@ -133,7 +181,7 @@ function alterationsOf(text: string, kind: ChordKindId): ChordAlteration[] | und
     else if (word === 'no' || word === 'omit') result.push({ type: 'leave out', degree, alter: 0 });
     else if (word === '#' || word === '+' || word === 'b' || word === '-') {
       const alter = word === '#' || word === '+' ? 1 : -1;
-      const isOwn = degree === 5 || (degree === 7 && alter === -1);
+      const isOwn = degree === 5 || (degree === 7 && alter === -1) || hasDegree(kind, degree);
       result.push({ type: isOwn ? 'alter' : 'add', degree, alter });
     } else if (word === 'add' && /^[#b]/.test(rest)) return undefined;
     else result.push({ type: 'add', degree, alter: 0 });

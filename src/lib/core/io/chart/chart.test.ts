@@ -208,3 +208,50 @@ describe('there and back', () => {
     );
   });
 });
+
+describe('a songbook', () => {
+  const chordsIn = (text: string): string[] =>
+    laidOut(readChart(text).score).map((m) => m.replace(/^.*?\) /, ''));
+  const sectionsIn = (text: string): (string | undefined)[] =>
+    readChart(text).score.measures.map((m) => m.section);
+
+  it('loses no row to a symbol that nobody knows: its beat and its root stay, and it is named with its place', () => {
+    const text = 'Row\n4/4\n| C  Qx7 F / | Gz~9 / / C |\n| Am |';
+    expect(chordsIn(text)).toEqual(['C@0 F@2', 'G5@0 C@3', 'Am@0']);
+    expect(readChart(text).warnings).toEqual(
+      expect.arrayContaining([
+        'Line 3: “Qx7” names no chord that is known; its beat is kept.',
+        'Line 3: “Gz~9” names no chord that is known; its root, G, is kept.',
+      ]),
+    );
+  });
+  it('has its sections in any bracket', () =>
+    expect(
+      sectionsIn('Song\n[Verse 1]\n| C |\n(Chorus)\n| F |\n<Bridge>\n| G |\n*** Coda ***\n| C |\n{B}\n| C |'),
+    ).toEqual(['Verse 1', 'Chorus', 'Bridge', 'Coda', 'B']));
+  it('repeats a measure by its sign, and a chord beside others', () => {
+    expect(chordsIn('Song\n4/4\n| C G | % | F % | % G |')).toEqual([
+      'C@0 G@2',
+      'C@0 G@2',
+      'F@0 F@2',
+      'F@0 G@2',
+    ]);
+  });
+  it('may say key, tempo and metre in one line, or below its title', () => {
+    for (const head of [
+      'Key: Bb   Tempo: 92   3/4',
+      'Bb major, 3/4, ♩ = 92',
+      'Time: 3/4; Key: Bb | Tempo: 92',
+    ]) {
+      const { score } = readChart(`Song\n${head}\n| Bb | F7 |`);
+      expect([score.measures[0]!.key.fifths, score.measures[0]!.time.beats, score.tempo]).toEqual([
+        -2, 3, 92,
+      ]);
+    }
+  });
+  it('may have chords over words beside directives', () => {
+    const { score } = readChart('{title: Both}\n{key: G}\nG        C\nDown the river\n[D]And a[G]way');
+    expect(laidOut(score).map((m) => m.split(' ')[1])).toEqual(['G@0', 'C@0', 'D@0', 'G@0']);
+    expect(score.title).toBe('Both');
+  });
+});

@@ -1,6 +1,7 @@
 /** A chord chart as it stands on paper: sections of lines, each a row of chords, beats and barlines with words below. */
 import type { TimeSignature } from '../../score/score';
 import type { Chord } from '../../theory/chord';
+import type { Fifths } from '../../theory/fifths';
 import type { Key } from '../../theory/key';
 
 export interface Chart {
@@ -31,9 +32,11 @@ export interface ChartItem {
   readonly words: string;
 }
 
-/** A chord (null for "no chord"), one more beat of it, a barline, the measure before once more, or words before any chord. */
+/**
+ * A chord (null for "no chord"), a name that no known chord has, of which the root is kept where it begins with one, one more beat of it, a barline, the measure before once more, or words before any chord. */
 export type ChartSign =
   | { readonly kind: 'chord'; readonly chord: Chord | null }
+  | { readonly kind: 'unknown'; readonly name: string; readonly root?: Fifths }
   | { readonly kind: 'beat' }
   | { readonly kind: 'bar'; readonly repeatStart?: boolean; readonly repeatEnd?: boolean }
   | { readonly kind: 'same measure' }

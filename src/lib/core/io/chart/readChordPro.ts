@@ -1,8 +1,10 @@
 /** ChordPro: chords in square brackets inside the words, directives in braces. */
+import { rootNamed } from '../../theory/chordName';
 import { parseKey } from '../../theory/key';
 import { InputError } from '../inputError';
 import type { Chart, ChartItem, ChartLine } from './chart';
-import { sectionName, signOf, tempoFrom, timeFrom, tokensOf } from './words';
+import { rowItems } from './rows';
+import { isChordRow, sectionName, signInRow, signOf, tempoFrom, timeFrom, tokensOf } from './words';
 
 const DIRECTIVE = /^\s*\{\s*([a-zA-Z_-]+)\s*(?:[:\s]\s*([^}]*))?\}\s*$/;
 
@@ -16,12 +18,15 @@ export function readChordPro(text: string, warnings: string[]): Chart {
   let time: Chart['time'];
   const sections: { name: string; lines: ChartLine[] }[] = [{ name: '', lines: [] }];
   let environment = '';
-  let unknown = 0;
+  /** Lines of words that were read with the chords above them. */
+  const belowChords = new Set<number>();
   const lines = text.split('\n');
   const second = lines.findIndex((line, i) => i > 0 && /^\s*\{\s*(new_song|ns)\s*\}/.test(line));
   if (second > 0) warnings.push('The file holds several songs; the first is taken.');
-  lines.slice(0, second > 0 ? second : lines.length).forEach((raw, i) => {
+  const taken = lines.slice(0, second > 0 ? second : lines.length);
+  taken.forEach((raw, i) => {
     const line = i + 1;
+    if (belowChords.has(i)) return;
     if (/^\s*#/.test(raw) || raw.trim() === '') return;
     const directive = DIRECTIVE.exec(raw);
     if (directive) {
@@ -53,7 +58,7 @@ export function readChordPro(text: string, warnings: string[]): Chart {
           warnings.push(`Capo ${value}: the chords are taken as they are written.`);
           return;
         case 'chorus':
-          repeatChorus(sections, label);
+          if (!repeatChorus(sections, label)) sections.push({ name: label || 'Chorus', lines: [] });
           return;
         case 'comment':
         case 'c':
@@ -70,6 +75,8 @@ export function readChordPro(text: string, warnings: string[]): Chart {
         if (label || usual) sections.push({ name: label || usual, lines: [] });
       } else if (/^(end_of_|eo)/.test(name)) {
         environment = '';
+      } else if (value === '' && sectionName(raw)) {
+        sections.push({ name: sectionName(raw)!.name, lines: [] });
       } else if (/^(sog|start_of_grid)$/.test(name)) environment = 'grid';
       else if (/^(sot|start_of_tab)$/.test(name)) environment = 'tab';
       return;
@@ -82,15 +89,23 @@ export function readChordPro(text: string, warnings: string[]): Chart {
       sections.at(-1)!.lines.push({ items, line });
       return;
     }
-    const named = raw.includes('[') ? undefined : sectionName(raw);
+    const named = raw.includes('[') && !/^\s*\[[^\]]+\]\s*:?\s*$/.test(raw) ? undefined : sectionName(raw);
     if (named && named.rest === '') {
       sections.push({ name: named.name, lines: [] });
       return;
     }
+    if (!raw.includes('[') && isChordRow(raw)) {
+      // Chords over words, as on paper.
+      const below = taken[i + 1] ?? '';
+      const hasWords =
+        below.trim() !== '' && !/[[{]/.test(below) && !isChordRow(below) && !sectionName(below);
+      sections.at(-1)!.lines.push({ items: rowItems(raw, hasWords ? below : ''), line });
+      if (hasWords) belowChords.add(i + 1);
+      return;
+    }
     const { items, strange } = lineItems(raw);
-    unknown += strange.length;
-    if (strange.length > 0 && unknown <= 3)
-      warnings.push(`Line ${line}: [${strange[0]}] names no chord and was taken as words.`);
+    for (const name of strange)
+      warnings.push(`Line ${line}: [${name}] names no chord and was taken as words.`);
     if (items.length > 0) sections.at(-1)!.lines.push({ items, line });
   });
   return {
@@ -104,9 +119,10 @@ export function readChordPro(text: string, warnings: string[]): Chart {
 }
 
 /** {chorus} alone means the chorus that stood before, once more. */
-function repeatChorus(sections: { name: string; lines: ChartLine[] }[], label: string): void {
+function repeatChorus(sections: { name: string; lines: ChartLine[] }[], label: string): boolean {
   const before = sections.findLast((s) => /chorus|refrain/i.test(s.name) && s.lines.length > 0);
   if (before) sections.push({ name: label || before.name, lines: before.lines });
+  return before !== undefined;
 }
 
 /** "Oh the [G]river [Am/C]runs" as items; a bracket that holds no chord stays words. */
@@ -126,14 +142,14 @@ function lineItems(raw: string): { items: ChartItem[]; strange: string[] } {
       continue;
     }
     if (bracket.startsWith('*')) continue; // a remark for the players
-    const signs = tokensOf(bracket).map(({ token }) => signOf(token));
-    if (signs.length === 0 || signs.some((s) => s === undefined)) {
+    const tokens = tokensOf(bracket).map(({ token }) => token);
+    if (tokens.length === 0 || tokens.some((t) => !signOf(t) && rootNamed(t) === undefined)) {
       strange.push(bracket);
       continue;
     }
-    for (const sign of signs) {
+    for (const token of tokens) {
       close();
-      what = sign!;
+      what = signInRow(token);
     }
   }
   close();
@@ -142,8 +158,5 @@ function lineItems(raw: string): { items: ChartItem[]; strange: string[] } {
 
 /** A grid: "| C . . . | G . Am . |", every cell a beat. */
 function gridItems(raw: string): ChartItem[] {
-  return tokensOf(raw).flatMap(({ token }) => {
-    const what = signOf(token);
-    return what ? [{ what, words: '' }] : [];
-  });
+  return tokensOf(raw).map(({ token }) => ({ what: signInRow(token), words: '' }));
 }

@@ -1,10 +1,31 @@
 /** Plain text: rows of chords over rows of words, slashes for beats, sections by name. */
-import { parseKey } from '../../theory/key';
-import type { Chart, ChartItem, ChartLine } from './chart';
-import { isChordRow, sectionName, signOf, tempoFrom, timeFrom, tokensOf } from './words';
+import { keyName, parseKey } from '../../theory/key';
+import type { Chart, ChartLine } from './chart';
+import { rowItems } from './rows';
+import { isChordRow, sectionName, tempoFrom, timeFrom } from './words';
 
-const FIELD =
-  /^\s*(title|song|key|time|metre|meter|time signature|tempo|bpm|by|composer|artist|words and music|capo)\s*[:=]\s*(.+)$/i;
+const NAMES =
+  'title|song|key|time signature|time|metre|meter|tempo|bpm|by|composer|artist|words and music|capo';
+const FIELD = new RegExp(`^\\s*(${NAMES})\\s*[:=]\\s*(.+)$`, 'i');
+/** Between two fields of one line: room, a stroke, or the name of the next. */
+const NEXT_FIELD = new RegExp(`\\s{2,}|\\s*[|;,]\\s*|\\s+(?=(?:${NAMES})\\s*[:=])`, 'i');
+
+/** The fields of a line that begins with one: "Key: C   Tempo: 92   4/4" has three. */
+function fieldsOf(row: string): (readonly [name: string, value: string])[] {
+  if (!FIELD.test(row)) return [];
+  const first = FIELD.exec(row)![1]!.toLowerCase();
+  // A title and a name may hold commas and strokes.
+  if (!/key|time|met|tempo|bpm|capo/.test(first)) return [[first, FIELD.exec(row)![2]!.trim()]];
+  return row
+    .trim()
+    .split(NEXT_FIELD)
+    .flatMap((part): (readonly [string, string])[] => {
+      const field = FIELD.exec(part);
+      if (field) return [[field[1]!.toLowerCase(), field[2]!.trim()]];
+      if (timeFrom(part)) return [['time', part.trim()]];
+      return tempoFrom(part) ? [['tempo', part.trim()]] : [];
+    });
+}
 
 /** Reads the text; rows of words without chords belong to the chord before. */
 export function readPlainChart(text: string, warnings: string[]): Chart {
@@ -17,16 +38,26 @@ export function readPlainChart(text: string, warnings: string[]): Chart {
   for (let i = 0; i < rows.length; i++) {
     const row = rows[i]!;
     if (row.trim() === '') continue;
-    const field = FIELD.exec(row);
-    if (field) {
-      const value = field[2]!.trim();
-      const name = field[1]!.toLowerCase();
-      if (name === 'title' || name === 'song') title ||= value;
-      else if (name === 'key') key ??= parseKey(value);
-      else if (/time|met/.test(name)) time ??= timeFrom(value);
-      else if (/tempo|bpm/.test(name)) tempo ||= tempoFrom(value);
-      else if (name === 'capo') warnings.push(`Capo ${value}: the chords are taken as they are written.`);
-      else composer ||= value;
+    const fields = fieldsOf(row);
+    if (fields.length > 0) {
+      for (const [name, value] of fields) {
+        if (name === 'title' || name === 'song') title ||= value;
+        else if (name === 'key') {
+          const named = parseKey(value);
+          if (!named) warnings.push(`Line ${i + 1}: “${value}” names no key.`);
+          else if (begun && key && keyName(named) !== keyName(key))
+            warnings.push(`Line ${i + 1}: the change to ${keyName(named)} inside the chart was left out.`);
+          key ??= named;
+        } else if (/time|met/.test(name)) {
+          const named = timeFrom(value);
+          if (!named) warnings.push(`Line ${i + 1}: “${value}” names no metre.`);
+          else if (begun && time && (named.beats !== time.beats || named.beatType !== time.beatType))
+            warnings.push(`Line ${i + 1}: the change to ${value} inside the chart was left out.`);
+          time ??= named;
+        } else if (/tempo|bpm/.test(name)) tempo ||= tempoFrom(value);
+        else if (name === 'capo') warnings.push(`Capo ${value}: the chords are taken as they are written.`);
+        else composer ||= value;
+      }
       continue;
     }
     const inner = row.trim();
@@ -51,8 +82,12 @@ export function readPlainChart(text: string, warnings: string[]): Chart {
       if (hasWords) i += 1;
     } else if (!begun && title === '' && !metaLine(inner)) title = inner;
     else if (!begun) {
-      // "3/4, G major, 90" below the title
+      // "3/4, G major, ♩ = 90" below the title
       time ??= timeFrom(/\d+\/\d+/.exec(inner)?.[0] ?? '');
+      for (const part of inner.split(/[,;|]|\s{2,}/)) {
+        key ??= /^[A-G]\S* ?(major|minor|maj|min|m)?$/i.test(part.trim()) ? parseKey(part) : undefined;
+        if (/bpm|=|♩/i.test(part)) tempo ||= tempoFrom(part.replace(/^.*=/, ''));
+      }
       const by = /^by\s+(.+)$/i.exec(inner)?.[1];
       if (by) composer ||= by;
     } else
@@ -69,32 +104,3 @@ export function readPlainChart(text: string, warnings: string[]): Chart {
 }
 
 const metaLine = (text: string): boolean => /^\d+\/\d+/.test(text);
-
-/**
- * Signs of a row with the words below: each word belongs to the last sign that stands at or before its beginning. A chord
- * that stands inside a word parts it there; a slash does not.
- */
-function rowItems(row: string, below: string): ChartItem[] {
-  const tokens = tokensOf(row).map(({ token, column }) => ({ what: signOf(token)!, column }));
-  const words = new Array<string>(tokens.length).fill('');
-  const holder = (column: number): number =>
-    Math.max(
-      0,
-      tokens.findLastIndex((t) => t.column <= column && t.what.kind !== 'bar'),
-    );
-  for (const match of below.matchAll(/\S+\s*/g)) {
-    const word = match[0];
-    const begin = match.index;
-    const inside = tokens
-      .filter(
-        ({ what, column }) =>
-          what.kind === 'chord' && column > begin && column < begin + word.trimEnd().length,
-      )
-      .map((t) => t.column);
-    [begin, ...inside].forEach((from, i) => {
-      const to = inside[i] ?? begin + word.length;
-      words[holder(from)] += below.slice(from, to);
-    });
-  }
-  return tokens.map(({ what }, i): ChartItem => ({ what, words: words[i]! }));
-}

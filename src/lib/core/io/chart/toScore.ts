@@ -4,10 +4,11 @@
  */
 import { keyFromProfile } from '../../analysis/keyProfile';
 import { beatLength, measureLength } from '../../score/metre';
+import { pitchClassName } from '../../score/pitch';
 import type { Mark, Score, TimeSignature } from '../../score/score';
 import { TICKS_PER_QUARTER, type Ticks } from '../../score/ticks';
 import { chordTones, type Chord } from '../../theory/chord';
-import { pitchClass } from '../../theory/fifths';
+import { fromFifths, pitchClass } from '../../theory/fifths';
 import { keyName, tonicFifths, type Key } from '../../theory/key';
 import { InputError } from '../inputError';
 import { assembleScore } from '../assemble';
@@ -35,6 +36,29 @@ interface Bar {
 
 /** Makes the score. Throws InputError when the chart holds no chord. */
 export function chartToScore(chart: Chart, warnings: string[]): ReadResult {
+  const known = { ...chart, sections: chart.sections.map((s) => withKnownChords(s, warnings)) };
+  return knownToScore(known, warnings);
+}
+
+/** Names that no known chord has, by what is known of them: the root, else one more beat of the chord before. */
+const withKnownChords = (section: ChartSection, warnings: string[]): ChartSection => ({
+  ...section,
+  lines: section.lines.map((line) => ({
+    ...line,
+    items: line.items.map((item): ChartItem => {
+      const { what } = item;
+      if (what.kind !== 'unknown') return item;
+      const kept =
+        what.root === undefined ? 'its beat' : `its root, ${pitchClassName(fromFifths(what.root))},`;
+      warnings.push(`Line ${line.line}: “${what.name}” names no chord that is known; ${kept} is kept.`);
+      return what.root === undefined
+        ? { ...item, what: { kind: 'beat' } }
+        : { ...item, what: { kind: 'chord', chord: { root: what.root, kind: 'power' } } };
+    }),
+  })),
+});
+
+function knownToScore(chart: Chart, warnings: string[]): ReadResult {
   const items = chart.sections.flatMap((s) => s.lines.flatMap((l) => l.items));
   const chords = items.flatMap((i) => (i.what.kind === 'chord' && i.what.chord ? [i.what.chord] : []));
   if (chords.length === 0) throw new InputError('The chart holds no chords.');
@@ -102,6 +126,19 @@ function barsOf(section: ChartSection, hasSlashes: boolean, hasBars: boolean): B
           if (words.trim() && bars.length > 0) addWords(bars, words);
           break;
         case 'same measure':
+          // Beside chords the sign is the chord before once more, for as long as a chord there lasts.
+          if (isBesideChords(items, item)) {
+            const before = [...(bars.at(-1)?.cells ?? []), ...cells];
+            const chord = before.findLast((c) => c.chord !== undefined)?.chord;
+            cells = placed(
+              cells,
+              chord === undefined ? { kind: 'beat' } : { kind: 'chord', chord },
+              words,
+              startsRow,
+            );
+            startsRow = false;
+            break;
+          }
           cells.push(...(bars.at(-1)?.cells ?? []).map((c) => ({ ...c, words: '' })));
           break;
         case 'words only':
@@ -135,6 +172,16 @@ function placed(cells: readonly Cell[], what: ChartItem['what'], words: string, 
     ...(startsRow ? { startsRow } : {}),
   };
   return [...before, cell];
+}
+
+/** Whether something else stands with an item between the same two barlines. */
+function isBesideChords(items: readonly ChartItem[], item: ChartItem): boolean {
+  const at = items.indexOf(item);
+  if (!items.some((i) => i.what.kind === 'bar')) return false;
+  const isBar = (i: ChartItem): boolean => i.what.kind === 'bar';
+  const from = items.slice(0, at).findLastIndex(isBar);
+  const to = items.findIndex((i, k) => k > at && isBar(i));
+  return items.slice(from + 1, to < 0 ? items.length : to).length > 1;
 }
 
 const joined = (cell: Cell, words: string): Cell => ({ ...cell, words: `${cell.words} ${words}` });

@@ -1,6 +1,6 @@
 /** Signs and words that charts are made of. */
 import type { TimeSignature } from '../../score/score';
-import { parseChord } from '../../theory/chordName';
+import { parseChord, rootNamed } from '../../theory/chordName';
 import type { ChartSign } from './chart';
 
 /** A token of a row of chords: "Am7", "/", "|", "%"; undefined for anything else. */
@@ -34,20 +34,51 @@ export function tokensOf(row: string): { token: string; column: number }[] {
   return result;
 }
 
-/** Whether every token of a row is a sign of a chart, and at least one a chord. */
+/** A sign of a row of chords: what names no chord that is known is a chord all the same, of which the root is kept. */
+export function signInRow(token: string): ChartSign {
+  const sign = signOf(token);
+  if (sign) return sign;
+  const root = rootNamed(token);
+  return { kind: 'unknown', name: token, ...(root === undefined ? {} : { root }) };
+}
+
+/** A token that begins with a letter of the scale and goes on as no word does: "Gx9", "C~", "Bb7q". */
+const looksLikeChord = (token: string): boolean =>
+  rootNamed(token) !== undefined && /^[A-G][#b♯♭]?.*[\d#+°øΔ^()~]/.test(token);
+
+/**
+ * Whether a row is one of chords: at least one of its tokens is, and every other a sign of a chart, or, with barlines or beside
+ * more known ones, a name that no known chord has.
+ */
 export function isChordRow(row: string): boolean {
-  const signs = tokensOf(row).map(({ token }) => signOf(token));
-  return (
-    signs.every((s) => s !== undefined) &&
-    signs.some((s) => s?.kind === 'chord' || s?.kind === 'same measure')
-  );
+  const tokens = tokensOf(row).map(({ token }) => ({ token, sign: signOf(token) }));
+  const strange = tokens.filter(({ sign }) => !sign);
+  const chords = tokens.filter(({ sign }) => sign?.kind === 'chord' || sign?.kind === 'same measure');
+  if (chords.length === 0)
+    return (
+      strange.length > 0 &&
+      strange.every(({ token }) => looksLikeChord(token)) &&
+      strange.length < tokens.length
+    );
+  if (strange.length === 0) return true;
+  const isFenced = tokens.some(({ sign }) => sign?.kind === 'bar');
+  return strange.length <= chords.length && (isFenced || strange.every(({ token }) => looksLikeChord(token)));
 }
 
 const SECTION_WORDS =
   'intro|verse|chorus|pre-?chorus|post-?chorus|refrain|bridge|middle(?: eight)?|interlude|instrumental|solo|break|turnaround|tag|hook|outro|ending|coda|strophe|part|section';
 
-/** "Verse 1:", "[Chorus]", "Bridge", "A:" and the music that may follow on the same line. */
+/** Brackets and strokes around the name of a section: "(Chorus)", "<Bridge>", "** Verse 2 **", "--- Coda ---". */
+const AROUND = /^\s*(?:[(<{*=#~_\-–—]+)\s*(.{1,40}?)\s*(?:[)>}*=#~_\-–—]+)\s*:?\s*(.*)$/;
+
+/** "Verse 1:", "[Chorus]", "(Bridge)", "A:" and the music that may follow on the same line. */
 export function sectionName(line: string): { name: string; rest: string } | undefined {
+  const around = AROUND.exec(line);
+  if (around && (around[2] === '' || isChordRow(around[2]!))) {
+    const name = around[1]!.replace(/:$/, '');
+    if (new RegExp(`^(?:${SECTION_WORDS})\\b`, 'i').test(name) || /^[A-Z][′'″]?$/.test(name))
+      return { name, rest: around[2]! };
+  }
   const bracketed = /^\[([^\]|]{1,40})\]\s*:?\s*(.*)$/.exec(line.trim());
   if (bracketed && parseChord(bracketed[1]!) === undefined && !/[[\]]/.test(bracketed[2]!))
     return { name: bracketed[1]!.trim(), rest: bracketed[2]! };

@@ -10,6 +10,8 @@ const oneLine = (text: string): string => text.replace(/[\r\n{}]+/g, ' ').trim()
 /** A sign as it is typed. */
 function signText({ what }: ChartItem): string {
   switch (what.kind) {
+    case 'unknown':
+      return what.name;
     case 'chord':
       return what.chord
         ? chordSymbol(what.chord)
