@@ -12,7 +12,7 @@ import {
   metricalStrength,
   placeInMeasure,
 } from '../score/metre';
-import { soundingNotes, type SoundingNote } from '../score/query';
+import { isOneLine, soundingNotes, type SoundingNote } from '../score/query';
 import type { Measure, Score, TimeSignature } from '../score/score';
 import type { Ticks } from '../score/ticks';
 import { chordTones, type Chord } from '../theory/chord';
@@ -30,21 +30,11 @@ export interface ProposedChord {
   readonly alternatives: readonly Chord[];
 }
 
-/** Share of the notes that may sound together before a tune is none. */
-const DOUBLED = 0.02;
-
 /** Whether a score is one line without chord symbols: nothing in it says what its chords are. */
 export function isBareTune(score: Score): boolean {
   if (score.chordSymbols.some((s) => s.chord)) return false;
   const notes = linesOf(score);
-  if (notes.length === 0 || notes.some((n) => n.staff > 1)) return false;
-  let end = 0;
-  let together = 0;
-  for (const note of notes) {
-    if (note.onset < end) together += 1;
-    end = Math.max(end, note.onset + note.duration);
-  }
-  return together <= DOUBLED * notes.length;
+  return isOneLine(notes) && !notes.some((n) => n.staff > 1);
 }
 
 const linesOf = (score: Score): SoundingNote[] =>

@@ -3,7 +3,7 @@
  * whole of the notes are asked as well; passages in another key and a signature that the notes contradict are said.
  */
 import { endOf } from '../score/metre';
-import { byMeasure, soundingNotes, type SoundingNote } from '../score/query';
+import { byMeasure, isOneLine, soundingNotes, type SoundingNote } from '../score/query';
 import type { Score } from '../score/score';
 import { pitchClass } from '../theory/fifths';
 import { tonicFifths, type Key } from '../theory/key';
@@ -22,8 +22,8 @@ export function keyOf(score: Score): Key {
 
 /** Modes that are heard where a signature does not name them: the usual ones of dances and songs. */
 const HEARD_MODES: readonly Mode[] = ['dorian', 'mixolydian', 'phrygian', 'lydian'];
-/** By how much home and its fifth must outweigh those of the major and of the minor key. */
-const OUTWEIGHS = 1.25;
+/** By how much home and its fifth must outweigh those of the major key; the minor key's share a note with most. */
+const OUTWEIGHS = 1.1;
 
 /**
  * The mode of music whose signature says nothing of one: it begins and closes on the home of that mode, and rests on it and
@@ -46,7 +46,8 @@ function modeHeard(score: Score, fifths: number): Mode | undefined {
       closing !== undefined &&
       closing % 12 === home &&
       begins &&
-      rests(mode) > OUTWEIGHS * Math.max(rests('major'), rests('minor'))
+      rests(mode) > OUTWEIGHS * rests('major') &&
+      rests(mode) > rests('minor')
     );
   });
 }
@@ -84,13 +85,20 @@ function endsOf(
   notes: readonly SoundingNote[],
   chords: readonly number[],
 ): { opening: number | undefined; closing: number | undefined } {
+  const firstFull = score.measures.find((m) => m.beginsAt === 0) ?? score.measures[0]!;
+  // One line begins on its first full beat and closes on its last note.
+  const line = [...notes].sort((a, b) => a.onset - b.onset);
+  if (chords.length === 0 && isOneLine(line))
+    return {
+      opening: (line.find((n) => n.onset >= firstFull.start) ?? line[0]!).midi,
+      closing: line.at(-1)!.midi,
+    };
   const lastOnset = notes.reduce((latest, n) => Math.max(latest, n.onset), 0);
   const lowest = (list: readonly SoundingNote[]): number | undefined =>
     list.reduce<SoundingNote | undefined>((low, n) => (!low || n.midi < low.midi ? n : low), undefined)?.midi;
   // The lowest note of the last measure: in a broken chord the last note of all is not its bass.
   const lastFull = score.measures.findLast((m) => m.start <= lastOnset) ?? score.measures.at(-1)!;
   const closing = chords.at(-1) ?? lowest(notes.filter((n) => n.onset + n.duration > lastFull.start));
-  const firstFull = score.measures.find((m) => m.beginsAt === 0) ?? score.measures[0]!;
   const opening =
     chords[0] ?? lowest(notes.filter((n) => n.onset >= firstFull.start && n.onset < endOf(firstFull)));
   return { opening, closing };

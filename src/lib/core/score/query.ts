@@ -73,6 +73,20 @@ function joined(notes: readonly Note[]): SoundingNote[] {
   return result.sort((a, b) => a.onset - b.onset || a.midi - b.midi);
 }
 
+/** Share of the notes that may sound together in one line: a double stop here and there. */
+const DOUBLED = 0.02;
+
+/** Whether notes, in order of time, follow each other in one line. */
+export function isOneLine(notes: readonly SoundingNote[]): boolean {
+  let end = 0;
+  let together = 0;
+  for (const note of notes) {
+    if (note.onset < end) together += 1;
+    end = Math.max(end, note.onset + note.duration);
+  }
+  return notes.length > 0 && together <= DOUBLED * notes.length;
+}
+
 /** Notes by onset, in order of time. */
 export function byOnset<T extends { onset: Ticks }>(notes: readonly T[]): { onset: Ticks; notes: T[] }[] {
   const groups = new Map<Ticks, T[]>();
