@@ -83,7 +83,7 @@ test('a studio whose file was cut in half, or whose folder is none, is told so i
 test('a piece whose file is damaged stops nothing: its page says so and gives the file back', async ({
   page,
 }) => {
-  let url = await serve({ KEYPATH_DEMO: '1' });
+  await serve({ KEYPATH_DEMO: '1' });
   running?.kill('SIGKILL');
   await expect.poll(() => running?.signalCode).toBe('SIGKILL');
   const studio = new Database(join(folder, 'keypath.db'));
@@ -92,7 +92,7 @@ test('a piece whose file is damaged stops nothing: its page says so and gives th
     .prepare("update piece set source = ?, source_hash = 'damaged' where id = ?")
     .run(Buffer.from('<sco'), id);
   studio.close();
-  url = await serve();
+  const url = await serve();
   await page.goto(`${url}/pieces`);
   await expect(page.getByText('Mill Pond Waltz')).toBeVisible();
   const answer = await page.goto(`${url}/pieces/${id}`);

@@ -199,8 +199,10 @@ function fault(looked: Looked, e: Expectation): string | undefined {
       const wrong = e.levels.flatMap((l) => {
         const version = looked.version(l);
         const foreign = handOf(version, 2).find((n) => {
-          const over = version.chords.filter(
-            (c) => c.chord && c.onset < n.onset + n.duration && n.onset < c.onset + c.duration,
+          const { chordSymbols } = version.score;
+          const over = chordSymbols.filter(
+            (c, i) =>
+              c.chord && c.onset < n.onset + n.duration && n.onset < (chordSymbols[i + 1]?.onset ?? Infinity),
           );
           return over.some(({ chord }) => {
             const { midi } = n;

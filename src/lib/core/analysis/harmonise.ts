@@ -48,8 +48,9 @@ interface Slot {
   /** First of its measure. */
   readonly isDownbeat: boolean;
   readonly isPickup: boolean;
-  /** What is sung in it. */
+  /** What is sung in it, and the pitch classes of its whole measure. */
   readonly notes: readonly Weighed[];
+  readonly inMeasure: ReadonlySet<number>;
   /** The last note of a phrase stands in it. */
   readonly closes: 'phrase' | 'piece' | undefined;
   /** The number of the slot that it is note for note the same as. */
@@ -158,6 +159,11 @@ function slotsOf(score: Score): Slot[] {
     numbers.push(count);
     count += onsets.length;
     const first = firstSeen[measure.index]!;
+    const inMeasure = new Set(
+      notes
+        .filter((n) => n.onset < endOf(measure) && n.onset + n.duration > measure.start)
+        .map((n) => n.midi % 12),
+    );
     return onsets.map((onset, i): Slot => {
       const end = onsets[i + 1] ?? endOf(measure);
       const within = notes.filter((n) => n.onset < end && n.onset + n.duration > onset);
@@ -172,6 +178,7 @@ function slotsOf(score: Score): Slot[] {
         key: measure.key,
         isDownbeat: i === 0,
         isPickup: measure.index === 0 && measure.beginsAt > 0,
+        inMeasure,
         notes: within.map((n) => weighed(n, notes, measure, onset, end)),
         closes,
         model: first === measure.index ? undefined : numbers[first]! + i,
@@ -225,13 +232,15 @@ const chordOn = (degree: Degree, key: Key, leads: boolean): Chord => ({
   kind: degree.kind === 'dominant' ? (leads ? 'dominant7' : 'major') : degree.kind,
 });
 
+const sameKey = (a: Key, b: Key): boolean => a.fifths === b.fifths && a.mode === b.mode;
+
 /** What a degree costs in a slot by itself. Infinite where the tune forbids it. */
 function ownCost(slot: Slot, degree: Degree, isFirst: boolean): number {
   if (slot.isPickup) return 0;
   const own = tones(degree, slot.key);
   const tonic = pitchClass(tonicFifths(slot.key));
   const has = (interval: number): boolean => slot.notes.some((n) => n.pc === (tonic + interval) % 12);
-  if (degree.needs !== undefined && !has(degree.needs)) return Infinity;
+  if (degree.needs !== undefined && !slot.inMeasure.has((tonic + degree.needs) % 12)) return Infinity;
   if (degree.bars !== undefined && has(degree.bars)) return Infinity;
   let cost = degree.cost;
   for (const { pc, weight, tension } of slot.notes) {
@@ -252,12 +261,12 @@ function ownCost(slot: Slot, degree: Degree, isFirst: boolean): number {
 
 function stepCost(slot: Slot, next: Slot, a: Degree, b: Degree): number {
   if (slot.isPickup || next.isPickup) return 0;
-  const isSame = a.name === b.name && slot.key === next.key;
+  const isSame = a.name === b.name && sameKey(slot.key, next.key);
   const change = isSame
     ? next.isDownbeat
       ? STAYS
       : 0
-    : (next.isDownbeat ? CHANGE : CHANGE_INSIDE) + (slot.key === next.key ? follows(a, b) : 0);
+    : (next.isDownbeat ? CHANGE : CHANGE_INSIDE) + (sameKey(slot.key, next.key) ? follows(a, b) : 0);
   const nowhere = a.leadsTo !== undefined && b.name !== a.leadsTo && !isSame ? LEADS_NOWHERE : 0;
   const plain =
     next.closes === 'piece' && b.name === 'I' && !isSame && a.name !== 'V' ? ENDS_WITHOUT_DOMINANT : 0;
@@ -308,7 +317,7 @@ function spansOf(
     while (
       next < slots.length &&
       path[next] === path[i] &&
-      slots[next]!.key === slot.key &&
+      sameKey(slots[next]!.key, slot.key) &&
       slots[next]!.isPickup === slot.isPickup
     )
       next += 1;

@@ -9,6 +9,7 @@ import { keyboardPart, measureAt, soundingNotes, type SoundingNote } from '../sc
 import type { Mark, Note, Score } from '../score/score';
 import type { Ticks } from '../score/ticks';
 import { sungMarks, symbolsOf, toReasons, type ArrangedHands, type ArrangeSettings } from './arranged';
+import { concertVersion } from './concert';
 import { fillUnder } from './filling';
 import { foldMelody, MELODY_FLOOR, type Fold } from './foldMelody';
 import { Ceilings, leftHand, type LeftHand } from './leftHand';
@@ -227,7 +228,7 @@ function rightFilling(
   { isBelow }: Sides,
   own: OwnLeft,
   shared: ReturnType<typeof shareMelody>,
-  { contract, reach, reduction = 0 }: ArrangeSettings,
+  { contract, reach, keyboard, form, reduction = 0 }: ArrangeSettings,
 ): { readonly notes: readonly Note[]; readonly reasons: readonly Reason[] } {
   const { measures } = score;
   const left = soundingNotes(shared.left);
@@ -247,6 +248,20 @@ function rightFilling(
     sparing: own.lower.length > 0 && rightThickness(score) < THIN,
     except: own.measures,
   });
+  // A melody with chords alone is plainer than the highest level: there it is set for a concert.
+  if (contract.accompaniment === 'kept' && own.lower.length === 0 && inner.notes.length === 0) {
+    const concert = concertVersion(right, filled.notes, {
+      measures,
+      phrases: form.phrases,
+      reach: reach.right,
+      highest: keyboard.high,
+      floor: (from, to) => under.over(from, to),
+    });
+    return {
+      notes: concert.notes,
+      reasons: toReasons('right hand', [...filled.reasons, ...concert.reasons]),
+    };
+  }
   const filledIds = new Set(filled.notes.map((n) => n.id));
   return {
     notes: [...inner.notes.filter((n) => !filledIds.has(n.id)), ...filled.notes],
