@@ -205,6 +205,31 @@ describe('bytes', () => {
       Object.fromEntries(Array.from({ length: 300 }, (_, i) => [`${i}.xml`, strToU8(plain)])),
     );
     expect(() => readScoreFile('c.mxl', many)).toThrow(/far more than a score/);
+  }, 30_000);
+  it('a score that names no metre takes the one that its measures hold, and says so', () => {
+    const three = '<note><pitch><step>C</step><octave>4</octave></pitch><duration>1</duration></note>'.repeat(
+      3,
+    );
+    const xml = `<score-partwise><part id="A"><measure number="1">${three}</measure><measure number="2">${three}</measure></part></score-partwise>`;
+    const { score, warnings } = readMusicXml(xml);
+    expect(score.measures.map((m) => [m.time.beats, m.time.beatType])).toEqual([
+      [3, 4],
+      [3, 4],
+    ]);
+    expect(warnings).toContain('The score names no metre; 3/4 was taken from what its measures hold.');
+  });
+  it('lengths below nothing and a quarter divided by nothing are named with their place', () => {
+    const xml = `<score-partwise><part id="A"><measure number="7"><attributes><divisions>2</divisions><time><beats>1</beats><beat-type>4</beat-type></time></attributes>
+      <note><pitch><step>C</step><octave>4</octave></pitch><duration>2</duration></note>
+      <note><pitch><step>D</step><octave>4</octave></pitch><duration>-2</duration></note></measure>
+      <measure number="8"><attributes><divisions>0</divisions></attributes>
+      <note><pitch><step>C</step><octave>4</octave></pitch><duration>2</duration></note></measure></part></score-partwise>`;
+    const { score, warnings } = readMusicXml(xml);
+    expect(score.measures.map((m) => m.length / 10080)).toEqual([1, 1]);
+    expect(warnings.join()).toMatch(
+      /1 lengths below nothing taken as none, the first in measure 7 \(line 3\)/,
+    );
+    expect(warnings.join()).toMatch(/a quarter divided by nothing in measure 8 \(line 4\)/);
   });
   it('an archive is judged by what comes out of it, whatever it says of its sizes', () => {
     const lying = zipSync({ 'a.xml': strToU8(`${plain}${' '.repeat(50_000_000)}`) });

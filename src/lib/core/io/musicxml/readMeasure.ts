@@ -26,6 +26,8 @@ import { child, childrenOf, numberOf, textOf, type XmlElement } from './xml';
 /** What holds until it is changed. */
 export interface State {
   divisions: number;
+  /** Whether a metre has been named. */
+  hasTime: boolean;
   time: TimeSignature;
   key: Key;
   staves: number;
@@ -38,6 +40,10 @@ export interface LeftOut {
   unpitched: number;
   tablature: number;
   unreadable: { count: number; first?: string };
+  /** Lengths below nothing, taken as none. */
+  lengths: { count: number; first?: string };
+  /** The first place where a quarter is divided by nothing. */
+  divisions?: string;
 }
 
 /** What a measure is read with: what goes on from the one before, and what is counted over the part. */
@@ -53,6 +59,7 @@ export interface Reading {
 /** What holds before anything is said. */
 export const startOfPart = (): State => ({
   divisions: 1,
+  hasTime: false,
   time: { beats: 4, beatType: 4 },
   key: { fifths: 0, mode: 'major' },
   staves: 1,
@@ -97,10 +104,10 @@ const staffOf = (item: XmlElement): number => Math.max(1, Math.round(numberOf(it
 const READERS: Readonly<Record<string, (draft: Draft, item: XmlElement) => void>> = {
   attributes: takeAttributes,
   backup: (draft, item) => {
-    draft.cursor = Math.max(0, draft.cursor - ticksOf(draft, lengthOf(item)));
+    draft.cursor = Math.max(0, draft.cursor - ticksOf(draft, lengthOf(draft, item)));
   },
   forward: (draft, item) => {
-    draft.cursor += ticksOf(draft, lengthOf(item));
+    draft.cursor += ticksOf(draft, lengthOf(draft, item));
   },
   note: takeNote,
   harmony: (draft, item) => {
@@ -163,6 +170,7 @@ function takeAttributes(draft: Draft, item: XmlElement): void {
   const { state } = draft;
   const before = { time: state.time, key: state.key };
   readAttributes(item, state);
+  if ((numberOf(item, 'divisions') ?? 1) <= 0) draft.leftOut.divisions ??= placeText(draft, item);
   const onset = placeOf(draft);
   for (const clef of readClefs(item))
     if ('tablature' in clef) state.tablature = new Set([...state.tablature, clef.tablature]);
@@ -183,7 +191,7 @@ function takeNote(draft: Draft, item: XmlElement): void {
   const length = grace
     ? 0
     : child(item, 'duration')
-      ? ticksOf(draft, lengthOf(item))
+      ? ticksOf(draft, lengthOf(draft, item))
       : impliedDuration(item) * TICKS_PER_QUARTER;
   const start = isChord ? draft.chordOnset : draft.cursor;
   if (!isChord) {
@@ -224,13 +232,14 @@ const readGrace = (item: XmlElement, grace: XmlElement, order: number): NonNulla
 });
 
 /** The written pitch of a note; what has none that can be used is counted. */
-function usablePitch({ leftOut, state, number, index }: Draft, item: XmlElement): Note['pitch'] | undefined {
+function usablePitch(draft: Draft, item: XmlElement): Note['pitch'] | undefined {
+  const { leftOut, state } = draft;
   const written = readPitch(child(item, 'pitch'));
   if (!written) {
     if (child(item, 'unpitched')) leftOut.unpitched += 1;
     else {
       leftOut.unreadable.count += 1;
-      leftOut.unreadable.first ??= `measure ${number ?? index + 1} (line ${item.line})`;
+      leftOut.unreadable.first ??= placeText(draft, item);
     }
     return undefined;
   }
@@ -254,8 +263,18 @@ function takeSound(draft: Draft, onset: Ticks, tempo: number, route: ReadMeasure
     draft.frame = { ...draft.frame, route: { ...draft.frame.route, ...route } };
 }
 
-/** A length in divisions; a damaged file may say less than nothing. */
-const lengthOf = (item: XmlElement): number => Math.max(0, numberOf(item, 'duration') ?? 0);
+/** A length in divisions; a damaged file may say less than nothing, which is counted. */
+function lengthOf(draft: Draft, item: XmlElement): number {
+  const length = numberOf(item, 'duration') ?? 0;
+  if (length >= 0) return length;
+  const { lengths } = draft.leftOut;
+  lengths.count += 1;
+  lengths.first ??= placeText(draft, item);
+  return 0;
+}
+
+const placeText = ({ number, index }: Draft, item: XmlElement): string =>
+  `measure ${number ?? index + 1} (line ${item.line})`;
 
 /** Grace notes that no note of their voice follows in the measure belong to the note before them. */
 function withGracesAfter(notes: readonly Note[]): Note[] {
@@ -281,7 +300,10 @@ function withGracesAfter(notes: readonly Note[]): Note[] {
 function readAttributes(element: XmlElement, state: State): void {
   const divisions = numberOf(element, 'divisions');
   if (divisions && divisions > 0) state.divisions = divisions;
-  state.time = readTime(child(element, 'time')) ?? state.time;
+  const time = readTime(child(element, 'time'));
+  // A metre that is none, as of free music, is named all the same.
+  state.hasTime ||= child(element, 'time') !== undefined;
+  state.time = time ?? state.time;
   state.key = readKey(child(element, 'key')) ?? state.key;
   state.staves = Math.min(8, Math.max(state.staves, Math.round(numberOf(element, 'staves') ?? 1)));
   const shift = child(element, 'transpose');

@@ -1,4 +1,6 @@
 /** One part of a MusicXML score: its measures one after another, and what had to be left out of them. */
+import type { TimeSignature } from '../../score/score';
+import { noteValue, type Ticks } from '../../score/ticks';
 import type { ReadMeasure, ReadPart } from '../readMeasures';
 import { readMeasure, startOfPart, type LeftOut } from './readMeasure';
 import type { XmlElement } from './xml';
@@ -16,27 +18,60 @@ export interface PartReader {
 /** Begins a part by its place in the score. `countsAbove`: counts that we wrote take the first lyric line, the words begin at the second. */
 export function partReader(id: string, index: number, countsAbove: boolean): PartReader {
   const state = startOfPart();
-  const leftOut: LeftOut = { unpitched: 0, tablature: 0, unreadable: { count: 0 } };
+  const leftOut: LeftOut = {
+    unpitched: 0,
+    tablature: 0,
+    unreadable: { count: 0 },
+    lengths: { count: 0 },
+  };
   const measures: ReadMeasure[] = [];
   return {
     add: (measure) =>
       void measures.push(readMeasure(measure, measures.length, { state, leftOut, countsAbove, part: index })),
     count: () => measures.length,
     end: (name, warnings) => {
+      const named = state.hasTime ? measures : inOwnTime(measures, warnings);
       warnings.push(...sentencesOf(leftOut).map((s) => `${name || `Part ${index + 1}`}: ${s}`));
-      return { id: id || `P${index + 1}`, name, staves: state.staves, measures: withOwnVoices(measures) };
+      return { id: id || `P${index + 1}`, name, staves: state.staves, measures: withOwnVoices(named) };
     },
   };
 }
 
+/** Measures of a part that names no metre, in the one that most of them hold. */
+function inOwnTime(measures: readonly ReadMeasure[], warnings: string[]): readonly ReadMeasure[] {
+  const counts = new Map<Ticks, number>();
+  for (const { content } of measures) if (content > 0) counts.set(content, (counts.get(content) ?? 0) + 1);
+  // One measure is too few to speak for a metre.
+  const [usual, times] = [...counts].sort((a, b) => b[1] - a[1] || b[0] - a[0])[0] ?? [0, 0];
+  const time = times < 2 ? undefined : timeOfLength(usual);
+  if (!time) return measures;
+  const sentence = `The score names no metre; ${time.beats}/${time.beatType} was taken from what its measures hold.`;
+  if (!warnings.includes(sentence)) warnings.push(sentence);
+  return measures.map((m) => ({ ...m, time }));
+}
+
+/** A metre of a length: in quarters where they fill it, else in eighths or sixteenths; undefined where none of them do. */
+function timeOfLength(length: Ticks): TimeSignature | undefined {
+  const beatType = [4, 8, 16].find((type) => length % noteValue(type) === 0);
+  if (beatType === undefined) return undefined;
+  const beats = length / noteValue(beatType);
+  return beats <= 16 ? { beats, beatType } : undefined;
+}
+
 const notes = (count: number): string => (count === 1 ? '1 note' : `${count} notes`);
 
-const sentencesOf = ({ unpitched, tablature, unreadable }: LeftOut): string[] => [
+const sentencesOf = ({ unpitched, tablature, unreadable, lengths, divisions }: LeftOut): string[] => [
   ...(unpitched > 0 ? [`${unpitched} unpitched notes (percussion) were left out.`] : []),
   ...(tablature > 0 ? [`${notes(tablature)} written as tablature left out.`] : []),
   ...(unreadable.count > 0
     ? [`${notes(unreadable.count)} without a usable pitch left out, the first in ${unreadable.first}.`]
     : []),
+  ...(lengths.count > 0
+    ? [`${lengths.count} lengths below nothing taken as none, the first in ${lengths.first}.`]
+    : []),
+  ...(divisions === undefined
+    ? []
+    : [`a quarter divided by nothing in ${divisions}: what was divided before goes on.`]),
 ];
 
 /**
