@@ -142,6 +142,7 @@ try {
     await measure(`a piece of 20,000 notes as .${ending}`, 5, get(`/pieces/${large}/as/${ending}`));
   await measure('a version of 20,000 notes as .musicxml', 5, get(`/versions/${largeVersion}/as/musicxml`));
   await measure('the page of a version of 20,000 notes', 10, get(`/versions/${largeVersion}`));
+  await measure('its handout, without a script', 10, get(`/versions/${largeVersion}/handout?whole=yes`));
   await measure('the page of a piece of 20,000 notes', 5, get(`/pieces/${large}`));
   const scale = join(folder, 'ten-thousand.musicxml');
   writeFileSync(scale, writeMusicXml(dense(10_000)));

@@ -12,6 +12,8 @@ import type { PageServerLoad } from './$types';
 const PAPER_WIDTH = 700;
 /** Phrases that come with the page. */
 const FIRST = 1;
+/** Phrases of one page: longer music goes on behind a link, so that no page takes the memory of everybody. */
+const MOST = 48;
 
 export const load: PageServerLoad = async ({ params, url, request }) => {
   const row = findVersion(db(), params.id);
@@ -40,11 +42,19 @@ export const load: PageServerLoad = async ({ params, url, request }) => {
     work('phrases', { ...of, show, from, to }, { ...asked, isLater });
   // The first phrases come with the page and the others behind them; without a script the page is asked for whole.
   const all = form.phrases.length;
-  const first = url.searchParams.has('whole') ? all : Math.min(FIRST, all);
-  const begun = await drawn(0, first, false);
+  const wanted = z.coerce
+    .number()
+    .int()
+    .min(0)
+    .catch(0)
+    .parse(url.searchParams.get('phrase') ?? 0);
+  const begin = Math.min(wanted, Math.max(0, all - 1));
+  const end = Math.min(all, begin + MOST);
+  const first = url.searchParams.has('whole') ? end : Math.min(begin + FIRST, end);
+  const begun = await drawn(begin, first, false);
   // One by one, so that other pages are drawn in between.
   const others = Promise.all(
-    Array.from({ length: all - first }, (_, i) => drawn(first + i, first + i + 1, true)),
+    Array.from({ length: end - first }, (_, i) => drawn(first + i, first + i + 1, true)),
   ).then((phrases) => phrases.flat());
   others.catch(() => undefined);
   return {
@@ -58,6 +68,8 @@ export const load: PageServerLoad = async ({ params, url, request }) => {
     earlier: number === row.edit ? null : number,
     ...facts,
     form,
+    /** The phrase with which the music goes on behind this page. */
+    goesOn: end < all ? { phrase: end, measure: form.phrases[end]!.from } : null,
     phrases: begun,
     others,
     paper: url.searchParams.get('paper') === 'letter' ? ('letter' as const) : ('a4' as const),

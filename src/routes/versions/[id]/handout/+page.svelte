@@ -16,6 +16,12 @@
     url.searchParams.set(name, value);
     void goto(url, { replaceState: true, keepFocus: true, noScroll: true });
   }
+  /** The same page from a phrase on. */
+  function goesOnAt(phrase: number): string {
+    const url = new URL(page.url);
+    url.searchParams.set('phrase', String(phrase));
+    return url.pathname + url.search;
+  }
   const CONTENT = [
     { id: 'fingers', says: 'Fingers' },
     { id: 'counts', says: 'Counts' },
@@ -111,6 +117,13 @@
   {:catch problem}
     <p class="text-alarm" role="alert">The rest could not be drawn: {problem.message}</p>
   {/await}
+  {#if data.goesOn}
+    <p class="mt-3 print:hidden">
+      <a class="link" href={goesOnAt(data.goesOn.phrase)}>
+        The music goes on from measure {numbers[data.goesOn.measure]}
+      </a>
+    </p>
+  {/if}
   {#if data.shown.steps}
     <section class="mt-6">
       <h2>Steps</h2>
