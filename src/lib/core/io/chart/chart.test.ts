@@ -225,6 +225,12 @@ describe('a songbook', () => {
       ]),
     );
   });
+  it('takes a word for a word, whatever letter it begins with', () => {
+    const { score, warnings } = readChart('{title: W}\n[C]Sing [Break] it [Fade out] [G]now');
+    expect(score.chordSymbols.map((s) => s.chord && chordSymbol(s.chord))).toEqual(['C', 'G']);
+    expect(warnings.join()).toMatch(/\[Break\] names no chord.*\[Fade out\] names no chord/);
+    expect(chordsIn('Song\n4/4\n| C F | G Fade |')).toEqual(['C@0 F@2', 'G@0']);
+  });
   it('has its sections in any bracket', () =>
     expect(
       sectionsIn('Song\n[Verse 1]\n| C |\n(Chorus)\n| F |\n<Bridge>\n| G |\n*** Coda ***\n| C |\n{B}\n| C |'),

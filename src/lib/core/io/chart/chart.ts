@@ -33,7 +33,9 @@ export interface ChartItem {
 }
 
 /**
- * A chord (null for "no chord"), a name that no known chord has, of which the root is kept where it begins with one, one more beat of it, a barline, the measure before once more, or words before any chord. */
+ * A chord (null for "no chord"); a name that no known chord has, with its root where it begins with one; one more beat; a barline;
+ * the measure before once more; or words before any chord.
+ */
 export type ChartSign =
   | { readonly kind: 'chord'; readonly chord: Chord | null }
   | { readonly kind: 'unknown'; readonly name: string; readonly root?: Fifths }

@@ -1,10 +1,18 @@
 /** ChordPro: chords in square brackets inside the words, directives in braces. */
-import { rootNamed } from '../../theory/chordName';
 import { parseKey } from '../../theory/key';
 import { InputError } from '../inputError';
 import type { Chart, ChartItem, ChartLine } from './chart';
 import { rowItems } from './rows';
-import { isChordRow, sectionName, signInRow, signOf, tempoFrom, timeFrom, tokensOf } from './words';
+import {
+  isChordRow,
+  looksLikeChord,
+  sectionName,
+  signInRow,
+  signOf,
+  tempoFrom,
+  timeFrom,
+  tokensOf,
+} from './words';
 
 const DIRECTIVE = /^\s*\{\s*([a-zA-Z_-]+)\s*(?:[:\s]\s*([^}]*))?\}\s*$/;
 
@@ -28,6 +36,7 @@ export function readChordPro(text: string, warnings: string[]): Chart {
     const line = i + 1;
     if (belowChords.has(i)) return;
     if (/^\s*#/.test(raw) || raw.trim() === '') return;
+    const section = sectionName(raw);
     const directive = DIRECTIVE.exec(raw);
     if (directive) {
       const name = directive[1]!.toLowerCase();
@@ -75,8 +84,8 @@ export function readChordPro(text: string, warnings: string[]): Chart {
         if (label || usual) sections.push({ name: label || usual, lines: [] });
       } else if (/^(end_of_|eo)/.test(name)) {
         environment = '';
-      } else if (value === '' && sectionName(raw)) {
-        sections.push({ name: sectionName(raw)!.name, lines: [] });
+      } else if (value === '' && section) {
+        sections.push({ name: section.name, lines: [] });
       } else if (/^(sog|start_of_grid)$/.test(name)) environment = 'grid';
       else if (/^(sot|start_of_tab)$/.test(name)) environment = 'tab';
       return;
@@ -89,7 +98,7 @@ export function readChordPro(text: string, warnings: string[]): Chart {
       sections.at(-1)!.lines.push({ items, line });
       return;
     }
-    const named = raw.includes('[') && !/^\s*\[[^\]]+\]\s*:?\s*$/.test(raw) ? undefined : sectionName(raw);
+    const named = raw.includes('[') && !/^\s*\[[^\]]+\]\s*:?\s*$/.test(raw) ? undefined : section;
     if (named && named.rest === '') {
       sections.push({ name: named.name, lines: [] });
       return;
@@ -143,7 +152,7 @@ function lineItems(raw: string): { items: ChartItem[]; strange: string[] } {
     }
     if (bracket.startsWith('*')) continue; // a remark for the players
     const tokens = tokensOf(bracket).map(({ token }) => token);
-    if (tokens.length === 0 || tokens.some((t) => !signOf(t) && rootNamed(t) === undefined)) {
+    if (tokens.length === 0 || tokens.some((t) => !signOf(t) && !looksLikeChord(t))) {
       strange.push(bracket);
       continue;
     }

@@ -12,10 +12,10 @@ const NEXT_FIELD = new RegExp(`\\s{2,}|\\s*[|;,]\\s*|\\s+(?=(?:${NAMES})\\s*[:=]
 
 /** The fields of a line that begins with one: "Key: C   Tempo: 92   4/4" has three. */
 function fieldsOf(row: string): (readonly [name: string, value: string])[] {
-  if (!FIELD.test(row)) return [];
-  const first = FIELD.exec(row)![1]!.toLowerCase();
+  const [, name, value] = FIELD.exec(row) ?? [];
+  if (!name) return [];
   // A title and a name may hold commas and strokes.
-  if (!/key|time|met|tempo|bpm|capo/.test(first)) return [[first, FIELD.exec(row)![2]!.trim()]];
+  if (!/key|time|met|tempo|bpm|capo/i.test(name)) return [[name.toLowerCase(), value!.trim()]];
   return row
     .trim()
     .split(NEXT_FIELD)

@@ -38,12 +38,15 @@ export function tokensOf(row: string): { token: string; column: number }[] {
 export function signInRow(token: string): ChartSign {
   const sign = signOf(token);
   if (sign) return sign;
-  const root = rootNamed(token);
+  // "Fade" is a word, whatever letter it begins with.
+  const root = isWord(token) ? undefined : rootNamed(token);
   return { kind: 'unknown', name: token, ...(root === undefined ? {} : { root }) };
 }
 
+const isWord = (token: string): boolean => /^\p{L}[\p{Ll}'’]{2,}[.,!?]?$/u.test(token);
+
 /** A token that begins with a letter of the scale and goes on as no word does: "Gx9", "C~", "Bb7q". */
-const looksLikeChord = (token: string): boolean =>
+export const looksLikeChord = (token: string): boolean =>
   rootNamed(token) !== undefined && /^[A-G][#b♯♭]?.*[\d#+°øΔ^()~]/.test(token);
 
 /**
