@@ -105,7 +105,7 @@ G / / | D7 / / |`;
     <button type="button" class="link" aria-expanded={typing} onclick={() => (typing = !typing)}>
       Type or paste it
     </button>
-    {#if busy}<Working path="/pieces" about={busy} />{/if}
+    {#if busy}<Working path="/pieces" about={busy} before="Reading {busy}…" />{/if}
     <noscript><button class="link">Read it</button></noscript>
   </form>
   {#if typing}

@@ -9,10 +9,12 @@
     path: string;
     /** What is waited for, as in “Large.musicxml”. */
     about?: string;
+    /** What is said before the server is at it. */
+    before?: string;
     /** When nothing is at work for the path any more. */
     onend?: () => void;
   }
-  let { path, about = '', onend }: Props = $props();
+  let { path, about = '', before = '', onend }: Props = $props();
 
   /** Milliseconds: what is quicker is not worth a word. */
   const PATIENCE = 700;
@@ -52,7 +54,7 @@
     <progress aria-label={wordsFor(seen.what)} max="1" value={seen.share}></progress>
     <span class="tabular-nums">{Math.round(seen.seconds)} s</span>
     <button type="button" class="link" onclick={() => void fetch(url, { method: 'DELETE' })}>Stop</button>
-  {:else if about}
-    <span>Reading {about}…</span>
+  {:else if before}
+    <span>{before}</span>
   {/if}
 </div>
