@@ -9,5 +9,9 @@ export default defineConfig({
   // On the server the engraver's WebAssembly is one large module, read once when it starts.
   build: { chunkSizeWarningLimit: 9000 },
   optimizeDeps: { exclude: ['verovio'] },
-  test: { include: ['src/**/*.test.ts'], environment: 'node' },
+  test: {
+    include: ['src/**/*.test.ts'],
+    environment: 'node',
+    setupFiles: ['src/lib/core/test/laws.setup.ts'],
+  },
 });
