@@ -87,6 +87,8 @@ export function templateOf(svg: string, sheet: Sheet): Template {
     ];
   }
   root.attributes.color = INK;
+  // The engraver names each picture by chance: the same music is the same picture, wherever it is made.
+  delete root.attributes.id;
   drawSigns(root);
   simplify(root);
   return { pieces: writeSvg(root).split(EDGE), badges };

@@ -1,6 +1,7 @@
 /** One phrase to one SVG, in whichever thread this runs. */
 import { LRUCache } from 'lru-cache';
 import { filled, templateOf, type Template } from './annotate';
+import { fitsOnOneSystem } from './fits';
 import type { Sheet } from './sheet';
 import { toolkit } from './toolkit';
 
@@ -62,7 +63,12 @@ async function templateFor(sheet: Sheet): Promise<Template> {
   const verovio = await toolkit();
   if (widthNow !== width) verovio.setOptions({ ...OPTIONS, pageWidth: (width * 100) / SCALE });
   widthNow = width;
-  if (!verovio.loadData(xml)) throw new EngravingError('The engraver could not read this phrase.');
+  // Loaded without line breaks the music is laid out once and not twice; given breaks again it is justified all the same.
+  const isOneSystem = fitsOnOneSystem(sheet);
+  if (isOneSystem) verovio.setOptions({ breaks: 'none' });
+  const isLoaded = verovio.loadData(xml);
+  if (isOneSystem) verovio.setOptions({ breaks: OPTIONS.breaks });
+  if (!isLoaded) throw new EngravingError('The engraver could not read this phrase.');
   const template = templateOf(verovio.renderToSVG(1), sheet);
   templates.set(key, template);
   return template;

@@ -1,0 +1,69 @@
+import { beforeAll, describe, expect, it } from 'vitest';
+import { readChart } from '$core/io/chart/read';
+import { withParts } from '$core/score/parts';
+import type { Score } from '$core/score/score';
+import { scoreFrom } from '$core/test/shorthand';
+import { realise } from '$core/version/realise';
+import { DEFAULT_RECIPE, type Recipe } from '$core/version/recipe';
+import { filled, templateOf } from './annotate';
+import { engrave } from './engrave';
+import { fitsOnOneSystem, widthNeeded } from './fits';
+import { sheetOf, type Sheet } from './sheet';
+import { toolkit } from './toolkit';
+
+const fourFour = { beats: 4, beatType: 4 };
+const chart = readChart(
+  'Key: Eb\n[Verse]\n| Ebmaj7#11/Bb Cm7b5 F7sus4 Bb13b9 | Abm(maj7)/Eb Gb° | Eb6/9 | Bb7alt |',
+).score;
+const songs: readonly [string, Score][] = [
+  [
+    'a plain song',
+    scoreFrom({ key: 'C', time: fourFour, right: 'C4:1 D4:1 E4:2 | G4:4 | E4:2 D4:2 | C4:4' }),
+  ],
+  [
+    'black keys and sixteenths',
+    scoreFrom({
+      key: 'Db',
+      time: fourFour,
+      right: `${'Db5:0.25 E4:0.25 F#4:0.25 Ab4:0.25 '.repeat(4)}| Db5:0.5 C5:0.5 B4:0.5 Bb4:0.5 A4:1 G4:1`,
+      left: `Db3:1 F3:1 Ab3:1 B3:1 | ${'[E3 A3]:0.5 [Eb3 Ab3]:0.5 '.repeat(4)}`,
+    }),
+  ],
+  ['long chord names', withParts(chart, {})],
+];
+const sheets = songs.flatMap(([name, score]) =>
+  ([1, 4, 6] as Recipe['level'][]).flatMap((level) => {
+    const made = realise(score, { ...DEFAULT_RECIPE, level }, []);
+    return made.form.phrases.map((phrase) => ({
+      name: `${name} at level ${level}`,
+      sheet: sheetOf(made, phrase, { width: 900, fingers: true, counts: true, chords: true }),
+    }));
+  }),
+);
+
+/** Width that the engraver gives a sheet where it need not break or stretch it, in CSS pixels. */
+async function naturalWidth({ xml }: Sheet): Promise<number> {
+  const verovio = await toolkit();
+  verovio.setOptions({ breaks: 'none' });
+  verovio.loadData(xml);
+  return Number(/viewBox="0 0 (\d+)/.exec(verovio.renderToSVG(1))![1]);
+}
+
+describe('a sheet that is said to fit on one system', () => {
+  // The options of our pictures are those of the toolkit from the first picture on.
+  beforeAll(() => engrave(sheets[0]!.sheet));
+  it.each(sheets)('does: $name', async ({ sheet }) => {
+    const natural = await naturalWidth(sheet);
+    expect(fitsOnOneSystem({ ...sheet, width: natural - 1 })).toBe(false);
+    expect(widthNeeded(sheet)).toBeLessThan(2 * natural);
+  });
+  it('is drawn as it is with line breaks looked for', async () => {
+    const verovio = await toolkit();
+    for (const { sheet } of sheets.filter((s) => fitsOnOneSystem(s.sheet))) {
+      const picture = await engrave(sheet);
+      verovio.setOptions({ breaks: 'auto' });
+      verovio.loadData(sheet.xml);
+      expect(picture).toBe(filled(templateOf(verovio.renderToSVG(1), sheet), sheet));
+    }
+  });
+});
