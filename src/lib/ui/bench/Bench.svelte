@@ -6,6 +6,8 @@
   import type { Share } from '$core/arrange/account';
   import { levelText } from '$core/arrange/levels';
   import { keyName } from '$core/theory/key';
+  import type { Version } from '$core/version/realise';
+  import { untrack } from 'svelte';
   import Keys from '$ui/keys/Keys.svelte';
   import Path from '$ui/path/Path.svelte';
   import Picture from '$ui/score/Picture.svelte';
@@ -28,20 +30,32 @@
   const { selection, view } = bench;
   const version = $derived(view.version);
   const form = $derived(version?.form ?? opening.form);
-  const numbers = $derived(version?.score.measures.map((m) => m.number) ?? opening.numbers);
-  const difficulty = $derived(version?.difficulty.map((d) => d.score) ?? opening.difficulty);
+  const numbersOf = ({ score }: Version): string[] => score.measures.map((m) => m.number);
+  const numbers = $derived(version ? numbersOf(version) : opening.numbers);
+  /** What the path shows. */
+  const path = $derived.by(() => {
+    const { onPath } = view;
+    return onPath
+      ? {
+          form: onPath.form,
+          numbers: numbersOf(onPath),
+          difficulty: onPath.difficulty.map((d) => d.score),
+          // A decision is shown there with the version that is made with it.
+          decided: untrack(() => decidedIn(onPath)),
+        }
+      : { ...opening, decided: new Set<number>() };
+  });
   /** Measures with something decided in them. */
-  const decided = $derived.by(() => {
-    if (!version) return new Set<number>();
-    const { measures, parts } = version.score;
+  function decidedIn({ score, fingers }: Version): ReadonlySet<number> {
+    const { measures, parts } = score;
     const byId = new Map(measures.map((m) => [m.id, m.index]));
     return new Set([
       ...bench.document.decisions.flatMap(({ at }) => ('measure' in at ? (byId.get(at.measure) ?? []) : [])),
       ...parts[0]!.notes.flatMap(({ id, onset }) =>
-        version.fingers[id]?.decided ? measureAt(measures, onset).index : [],
+        fingers[id]?.decided ? measureAt(measures, onset).index : [],
       ),
     ]);
-  });
+  }
 
   /** The keys that are down at the chosen note: struck there, or held from before. */
   const shape = $derived.by(() => {
@@ -115,14 +129,14 @@
 {:else}
   <div class="flex border-b border-hairline px-7 py-2">
     <p class="w-32 shrink-0 pt-2 leading-tight">
-      <strong>{form.newMeasures} of {form.measureCount}</strong><br />
+      <strong>{path.form.newMeasures} of {path.form.measureCount}</strong><br />
       <span class="text-sm text-quiet">measures are new</span>
     </p>
     <Path
-      {form}
-      {numbers}
-      {difficulty}
-      {decided}
+      form={path.form}
+      numbers={path.numbers}
+      difficulty={path.difficulty}
+      decided={path.decided}
       current={selection.measure}
       onselect={(measure) => perform(bench, { do: 'select measure', measure })}
       label="Measures of {title}"

@@ -13,6 +13,8 @@ export interface Music {
 
 export class ViewState {
   version = $state.raw<Version>();
+  /** The version whose path is shown: a moment behind, so that path and panel are not laid out in one frame. */
+  onPath = $state.raw<Version>();
   /** By phrase; the pictures that came with the page until there are others. */
   pictures = $state.raw<readonly (string | undefined)[]>([]);
   problem = $state('');
@@ -61,6 +63,7 @@ export class ViewState {
     this.version = version;
     this.problem = '';
     this.onversion();
+    this.#frames.put('path', () => (this.onPath = this.version));
     // What `npm run bench:ui` measures.
     performance.mark('version');
     if (this.pictures.length > version.form.phrases.length)
