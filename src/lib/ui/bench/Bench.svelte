@@ -175,12 +175,14 @@
       </p>
       {#each form.phrases as phrase, i (phrase.from)}
         {@const section = form.sections[phrase.section]!}
+        <!-- Of its own: a picture of another phrase changes nothing here. -->
+        {@const svg = view.pictures[i]}
         <div bind:this={phraseElements[i]} class="max-w-[1040px] py-1">
           {#if section.from === phrase.from}
             <h2 class="mt-2">{section.label}</h2>
           {/if}
           <Picture
-            svg={view.pictures[i]}
+            {svg}
             selected={selection.id}
             current={selection.measure}
             label="Measures {numbers[phrase.from]} to {numbers[phrase.to]}"

@@ -22,7 +22,7 @@
   });
 
   $effect(() => {
-    if (svg) performance.mark('picture', { detail: label });
+    if (svg) performance.mark('picture');
   });
 
   $effect(() => {

@@ -51,11 +51,21 @@ const messageOf = (error: unknown): string => (error instanceof Error ? error.me
 
 /** Draws sheets. `lane` says where: what was drawn in a lane before is known there. */
 export interface Engraver {
-  readonly lanes: () => number;
+  /** The lanes there are, each as often as it takes sheets at once: another thread is never to wait for its next one. */
+  readonly lanes: () => readonly number[];
   readonly draw: (sheet: Sheet, lane: number) => Promise<string>;
 }
 
-const ALONE: Engraver = { lanes: () => 1, draw: (sheet) => engrave(sheet) };
+const ALONE: Engraver = { lanes: () => [0], draw: (sheet) => engrave(sheet) };
+
+/** The lane in which a phrase is likely to be known. */
+const homeOf = (phrase: number, lanes: readonly number[]): number => lanes[phrase % new Set(lanes).size]!;
+
+/** Takes the next phrase out of those that wait: the first at home in the lane, and when there is none the last of another's. */
+function taken(waiting: number[], lane: number, lanes: readonly number[]): number | undefined {
+  const own = waiting.findIndex((phrase) => homeOf(phrase, lanes) === lane);
+  return own < 0 ? waiting.pop() : waiting.splice(own, 1)[0];
+}
 
 export class Engine {
   readonly #engraver: Engraver;
@@ -97,41 +107,38 @@ export class Engine {
       const { phrases } = version.form;
       const waiting = fromFirst(phrases.length, first);
       // In the same form the picture in hand goes before everything else; in another, nobody knows yet where it belongs.
-      if (this.#form === version.form && waiting.length > 0)
-        await this.#draw(version, waiting.shift()!, show, listener, overtaken);
-      else this.#shown.length = phrases.length;
+      const lanes = this.#engraver.lanes();
+      const draw = this.#drawing(version, show, listener, overtaken);
+      if (this.#form === version.form && waiting.length > 0) {
+        const inHand = waiting.shift()!;
+        await draw(inHand, homeOf(inHand, lanes));
+      } else this.#shown.length = phrases.length;
       this.#form = version.form;
       listener.version(version);
-      const lanes = this.#engraver.lanes();
       const inLane = async (lane: number): Promise<void> => {
-        for (const phrase of waiting)
-          if (phrase % lanes === lane && !(await this.#draw(version, phrase, show, listener, overtaken)))
-            return;
+        for (let next = taken(waiting, lane, lanes); next !== undefined; next = taken(waiting, lane, lanes))
+          if (!(await draw(next, lane))) return;
       };
-      await Promise.all(Array.from({ length: lanes }, (_, lane) => inLane(lane)));
+      await Promise.all(lanes.map(inLane));
     } catch (error) {
       if (mine === this.#latest) listener.failed(messageOf(error));
     }
     return mine === this.#latest;
   }
 
-  /** Draws a phrase where the page does not show it as it is. False where a newer wish came in between. */
-  async #draw(
-    version: Version,
-    phrase: number,
-    show: SheetOptions,
-    listener: Listener,
-    overtaken: () => Promise<boolean>,
-  ): Promise<boolean> {
-    const place = version.form.phrases[phrase]!;
-    const key = pictureKey(version, place, show);
-    if (this.#shown[phrase] === key) return true;
-    if (await overtaken()) return false;
-    const svg = await this.#engraver.draw(sheetOf(version, place, show), phrase % this.#engraver.lanes());
-    if (await overtaken()) return false;
-    this.#shown[phrase] = key;
-    listener.picture(phrase, svg);
-    return true;
+  /** Draws phrases where the page does not show them as they are. False where a newer wish came in between. */
+  #drawing(version: Version, show: SheetOptions, listener: Listener, overtaken: () => Promise<boolean>) {
+    return async (phrase: number, lane: number): Promise<boolean> => {
+      const place = version.form.phrases[phrase]!;
+      const key = pictureKey(version, place, show);
+      if (this.#shown[phrase] === key) return true;
+      if (await overtaken()) return false;
+      const svg = await this.#engraver.draw(sheetOf(version, place, show), lane);
+      if (await overtaken()) return false;
+      this.#shown[phrase] = key;
+      listener.picture(phrase, svg);
+      return true;
+    };
   }
 
   /** About one note of the newest document. */
