@@ -37,6 +37,11 @@ async function pictures(version: Version, show: SheetOptions, from: number, to: 
   return drawn;
 }
 
+/** Makes a version and keeps it in this thread. */
+export function madeReady(db: Db, { pieceId, document }: Of): void {
+  realiseDocument(db, pieceId, document);
+}
+
 /** What a bench shows before its worker has made the version, and the first so many phrases. */
 export async function openingOf(
   db: Db,

@@ -1,5 +1,6 @@
 import { patchSchema } from '$core/edits/edit';
 import { db } from '$server/db';
+import { readySoon } from '$server/ready';
 import { saveEdit, savedState, stepBack, type SaveResult } from '$server/studio/versions';
 import { json } from '@sveltejs/kit';
 import { z } from 'zod';
@@ -27,6 +28,7 @@ export const POST: RequestHandler = async ({ params, request }) => {
   const change = changeSchema.safeParse(await request.json().catch(() => undefined));
   const misunderstood = () => json({ message: 'This change could not be understood.' }, { status: 400 });
   if (!change.success) return misunderstood();
+  readySoon(params.id);
   if ('step' in change.data) return answered(stepBack(db(), params.id, change.data.step));
   const { patches, basedOn } = change.data;
   let result: SaveResult;

@@ -1,0 +1,31 @@
+/** Makes a version that was changed ready in the pool when its teacher pauses: whoever prints it next need not wait for that. */
+import { db } from './db';
+import { work } from './pool';
+import { isLongPiece } from './studio/pieces';
+import { documentOfVersion, findVersion } from './studio/versions';
+
+/** Milliseconds without a change: while somebody works, the machine is theirs. */
+const PAUSE = 4000;
+
+const waiting = new Map<string, NodeJS.Timeout>();
+
+/** Soon, and once for all changes until then. */
+export function readySoon(versionId: string): void {
+  clearTimeout(waiting.get(versionId));
+  const timer = setTimeout(() => {
+    waiting.delete(versionId);
+    makeReady(versionId).catch((error: unknown) => {
+      // Whoever asks for the version itself is told so on its page.
+      console.error(`Version ${versionId} could not be made ready:`, error);
+    });
+  }, PAUSE);
+  // The end of the server does not wait for it.
+  waiting.set(versionId, timer.unref());
+}
+
+async function makeReady(versionId: string): Promise<void> {
+  const row = findVersion(db(), versionId);
+  // A long piece would take the room of what opens pages.
+  if (!row || isLongPiece(db(), row.pieceId)) return;
+  await work('ready', { pieceId: row.pieceId, document: documentOfVersion(db(), row) }, { isLater: true });
+}
