@@ -2,7 +2,7 @@
 import type { ChordSpan } from '../analysis/harmony';
 import { plural } from '../plural';
 import { beatLength, placeInMeasure } from '../score/metre';
-import { lowestAt, measureAt, soundingNotes, type SoundingNote } from '../score/query';
+import { byOnset, lowestOf, measureAt, soundingNotes, type SoundingNote } from '../score/query';
 import type { Measure, Note } from '../score/score';
 import type { Ticks } from '../score/ticks';
 import { bassOf } from '../theory/chord';
@@ -80,8 +80,7 @@ function beatNotesKept(
   sounding: readonly SoundingNote[],
   measures: readonly Measure[],
 ): Share {
-  const at = new Map<Ticks, SoundingNote[]>();
-  for (const n of sounding) at.set(n.onset, [...(at.get(n.onset) ?? []), n]);
+  const at = new Map(byOnset(sounding).map(({ onset, notes }) => [onset, notes]));
   const onBeat = melody.filter((n) => {
     const measure = measureAt(measures, n.onset);
     return placeInMeasure(measure, n.onset) % beatLength(measure.time) === 0;
@@ -100,21 +99,24 @@ function bassesRight(
   arranged: Arranged,
 ): Share {
   const played = arranged.stretches.flatMap((m) => m.stretches);
-  const source = [...arranged.melody.notes, ...arranged.accompaniment].sort((a, b) => a.onset - b.onset);
+  const inSource = lowestOf(
+    [...arranged.melody.notes, ...arranged.accompaniment].sort((a, b) => a.onset - b.onset),
+  );
+  const inVersion = lowestOf(sounding);
   const changes = chords.filter((c) => {
     const first = measures[0];
     const inPickup = first && first.beginsAt > 0 && c.onset < first.start + first.length;
     if (c.chord === null || (inPickup && c.onset + c.duration <= first.start + first.length)) return false;
     // Where the source itself is silent a heard chord has no bass to keep.
-    return c.from === 'symbol' || lowestAt(source, Math.max(c.onset, measures[0]!.start)) !== undefined;
+    return c.from === 'symbol' || inSource(Math.max(c.onset, measures[0]!.start)) !== undefined;
   });
   const right = changes.filter((c) => {
     const from = Math.max(c.onset, measures[0]!.beginsAt > 0 ? measures[0]!.start + measures[0]!.length : 0);
     const at = played.find((s) => s.onset >= from && s.onset < c.onset + c.duration)?.onset ?? from;
-    const lowest = lowestAt(sounding, at);
+    const lowest = inVersion(at);
     if (lowest === undefined) return false;
     // A chord that was only heard from the notes has the bass that the source has there.
-    const own = c.from === 'notes' ? lowestAt(source, at) : undefined;
+    const own = c.from === 'notes' ? inSource(at) : undefined;
     return lowest % 12 === pitchClass(bassOf(c.chord!)) || (own !== undefined && lowest % 12 === own % 12);
   });
   return { kept: right.length, of: changes.length };

@@ -136,13 +136,26 @@ function placeAt(measures: readonly Measure[], tick: Ticks): number {
 }
 
 /** The lowest key that is down at a tick. `notes` in order of time. */
-export function lowestAt(notes: readonly SoundingNote[], tick: Ticks): number | undefined {
-  let lowest: number | undefined;
-  for (const n of notes) {
-    if (n.onset > tick) break;
-    if (n.onset + n.duration > tick && (lowest === undefined || n.midi < lowest)) lowest = n.midi;
-  }
-  return lowest;
+export const lowestAt = (notes: readonly SoundingNote[], tick: Ticks): number | undefined =>
+  lowestOf(notes)(tick);
+
+/** The same for many ticks of the same notes: only those are looked at that can still sound. */
+export function lowestOf(notes: readonly SoundingNote[]): (tick: Ticks) => number | undefined {
+  const longest = notes.reduce((most, n) => Math.max(most, n.duration), 0);
+  return (tick) => {
+    let [first, after] = [0, notes.length];
+    while (first < after) {
+      const middle = (first + after) >> 1;
+      if (notes[middle]!.onset + longest > tick) after = middle;
+      else first = middle + 1;
+    }
+    let lowest: number | undefined;
+    for (let i = first; i < notes.length && notes[i]!.onset <= tick; i++) {
+      const { onset, duration, midi } = notes[i]!;
+      if (onset + duration > tick && (lowest === undefined || midi < lowest)) lowest = midi;
+    }
+    return lowest;
+  };
 }
 
 /** A note moved by whole octaves. */

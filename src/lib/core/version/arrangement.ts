@@ -60,25 +60,54 @@ interface Wishes {
   readonly tempo: number;
 }
 
-const arrangeStage = stage(
-  'arrange',
+/** Everything but the textures that the teacher has decided. */
+type PlainWishes = Omit<Wishes, 'textures'>;
+
+const settingsOf = (
+  form: Form,
+  contract: LevelContract,
+  { melodyLines, rhythms, tempo: _tempo, ...plain }: PlainWishes,
+  textures: Wishes['textures'] = [],
+): ArrangeSettings => ({
+  ...plain,
+  contract,
+  form,
+  textureIn: (measure) => textures[measure] ?? null,
+  melodyLineIn: (measure) => melodyLines[measure] ?? undefined,
+  rhythmIn: (measure) => rhythms[measure] ?? null,
+});
+
+interface Reduced {
+  readonly arranged: Arranged;
+  readonly steps: number;
+}
+
+/** The arrangement as the engine proposes it. A decided texture changes its own measures, and not what the others are reduced by. */
+const reduceStage = stage(
+  'reduce',
   (
     { score, chords }: InKey,
     form: Form,
     contract: LevelContract,
     next: LevelContract | null,
-    wishes: Wishes,
+    wishes: PlainWishes,
+  ): Reduced =>
+    noHarderThanSource(score, chords, settingsOf(form, contract, wishes), wishes.tempo, next ?? undefined),
+);
+
+const arrangeStage = stage(
+  'arrange',
+  (
+    moved: InKey,
+    form: Form,
+    contract: LevelContract,
+    next: LevelContract | null,
+    { textures, ...wishes }: Wishes,
   ): Arranged => {
-    const { textures, melodyLines, rhythms, tempo, ...plain } = wishes;
-    const settings: ArrangeSettings = {
-      ...plain,
-      contract,
-      form,
-      textureIn: (measure) => textures[measure] ?? null,
-      melodyLineIn: (measure) => melodyLines[measure] ?? undefined,
-      rhythmIn: (measure) => rhythms[measure] ?? null,
-    };
-    return noHarderThanSource(score, chords, settings, tempo, next ?? undefined);
+    const { arranged, steps } = reduceStage(moved, form, contract, next, sameData(wishes));
+    if (textures.every((texture) => texture === undefined)) return arranged;
+    const settings = settingsOf(form, contract, wishes, textures);
+    return arrange(moved.score, moved.chords, { ...settings, reduction: steps });
   },
 );
 
@@ -153,11 +182,12 @@ function noHarderThanSource(
   settings: ArrangeSettings,
   tempo: number,
   next: LevelContract | undefined,
-): Arranged {
+): Reduced {
   const { contract } = settings;
   const first = arrange(score, chords, settings);
   const own = score.parts.length > 0 ? keyboardPart(score) : undefined;
-  if (contract.accompaniment === 'kept' || !hasLeftHand(first) || first.isSingAlong || !own) return first;
+  if (contract.accompaniment === 'kept' || !hasLeftHand(first) || first.isSingAlong || !own)
+    return { arranged: first, steps: 0 };
   const hard = (notes: readonly Note[], { tempoShare }: LevelContract = contract): number =>
     scoreOfWhole(
       difficultyOf({
@@ -172,10 +202,10 @@ function noHarderThanSource(
     hard(own.notes),
     isLastReplaced ? hard(arrange(score, chords, { ...settings, contract: next }).notes, next) : Infinity,
   );
-  let arranged = first;
-  for (let step = 1; step <= MOST_REDUCED && hard(arranged.notes) > most; step++)
-    arranged = arrange(score, chords, { ...settings, reduction: step });
-  return arranged;
+  let made: Reduced = { arranged: first, steps: 0 };
+  for (let steps = 1; steps <= MOST_REDUCED && hard(made.arranged.notes) > most; steps++)
+    made = { arranged: arrange(score, chords, { ...settings, reduction: steps }), steps };
+  return made;
 }
 
 /** The goal of a version in quarter notes per minute; in steps of two, as metronomes go. */

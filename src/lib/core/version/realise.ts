@@ -240,11 +240,10 @@ function noteFingers(
   decisions: readonly Decision[],
 ): Record<string, NoteFinger> {
   const decided = byNote(decisions, 'finger');
-  return Object.fromEntries(
-    hands.flatMap(({ fingering }) =>
-      [...fingering.fingers].map(([id, finger]) => [id, { finger, decided: decided.has(id) }] as const),
-    ),
-  );
+  const fingers: Record<string, NoteFinger> = {};
+  for (const { fingering } of hands)
+    for (const [id, finger] of fingering.fingers) fingers[id] = { finger, decided: decided.has(id) };
+  return fingers;
 }
 
 const countStage = stage(
