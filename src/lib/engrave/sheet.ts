@@ -10,7 +10,7 @@ import { endOf } from '$core/score/metre';
 import { toMidi } from '$core/score/pitch';
 import type { Ticks } from '$core/score/ticks';
 import type { Measure, Note, PedalMark } from '$core/score/score';
-import type { Version } from '$core/version/realise';
+import type { WrittenVersion } from '$core/version/realise';
 import { z } from 'zod';
 
 export const sheetOptionsSchema = z.object({
@@ -76,7 +76,7 @@ export const sheetNote = (
 });
 
 /** Each phrase is engraved by itself, but the metre is printed only where it is new. */
-function withoutRepeatedMetre(xml: string, version: Version, from: number): string {
+function withoutRepeatedMetre(xml: string, version: WrittenVersion, from: number): string {
   const [before, first] = [version.score.measures[from - 1], version.score.measures[from]];
   const isNew = before?.time.beats !== first?.time.beats || before?.time.beatType !== first?.time.beatType;
   return isNew ? xml : xml.replace('<time', '<time print-object="no"');
@@ -95,7 +95,11 @@ const asStopAndStart = (mark: PedalMark): PedalMark[] =>
 const PLACE_OF_A_FINGER = 1;
 
 /** Cuts a phrase out of a version and prepares it for the engraver. */
-export function sheetOf(version: Version, phrase: Pick<Phrase, 'from' | 'to'>, options: SheetOptions): Sheet {
+export function sheetOf(
+  version: WrittenVersion,
+  phrase: Pick<Phrase, 'from' | 'to'>,
+  options: SheetOptions,
+): Sheet {
   const part = excerpt(version.score, phrase.from, phrase.to);
   const counts = options.counts ? version.counts.slice(phrase.from, phrase.to + 1) : [];
   // Only the spoken onset goes into the engraver's lyric line, to keep its place; held beats are drawn between.
@@ -160,7 +164,7 @@ const nameOf = (object: object): number => {
  * them has changed (writeMarks.ts). Good within one thread.
  */
 export function pictureKey(
-  version: Version,
+  version: WrittenVersion,
   { from, to }: Pick<Phrase, 'from' | 'to'>,
   options: SheetOptions,
 ): string {

@@ -9,6 +9,6 @@
 export { arrangement, versionKey, type Arrangement } from './arrangement';
 export { checkVersion, type Violation } from './check';
 export { documentOf, documentSchema, listed, type VersionDocument } from './document';
-export { realise, realising, type Version } from './realise';
+export { realise, realising, type Version, type WrittenVersion } from './realise';
 export { DEFAULT_RECIPE, recipeSchema, type Recipe } from './recipe';
 export { otherFingerings, whyFinger } from './why';

@@ -92,6 +92,9 @@ export interface Version {
   readonly goalTempo: number;
 }
 
+/** What stands on the page: enough to draw a version, before it is checked and judged. */
+export type WrittenVersion = Pick<Version, 'score' | 'form' | 'counts' | 'fingers'>;
+
 const HANDS = ['right', 'left'] as const;
 
 /** Makes the version. Throws when the source holds no part; every other shortcoming is a violation or a reason. */
@@ -114,53 +117,68 @@ export function writtenScore(
   return lastOf(writing(source, recipe, decisions, levels)).score;
 }
 
-function lastOf<T>(steps: Generator<void, T>): T {
+function lastOf<T>(steps: Generator<unknown, T>): T {
   for (;;) {
     const step = steps.next();
     if (step.done) return step.value;
   }
 }
 
-/** Everything that stands in the score. */
+interface Written {
+  readonly made: Arrangement;
+  readonly hands: readonly FingeredHand[];
+  readonly fingers: Version['fingers'];
+  readonly counts: readonly MeasureCounts[];
+  readonly refused: ReturnType<typeof countsOf>['refused'];
+  readonly pedals: readonly ReasonedMark[];
+  readonly goalTempo: number;
+  readonly timed: Score;
+  readonly score: Score;
+}
+
+/** Everything that stands in the score, which it yields at its end. */
 function* writing(
   source: Score,
   recipe: Recipe,
   decisions: readonly Decision[],
   levels: readonly LevelContract[],
-) {
+): Generator<WrittenVersion | undefined, Written> {
   const made = arrangement(source, recipe, decisions, levels);
-  yield;
+  yield undefined;
   const { score: written, contract, form, layout, chords } = made;
   const hands = HANDS.map((hand) => fingered(made, decisions, hand));
-  yield;
+  yield undefined;
   const { counts, refused } = countsOf(written, layout, recipe, decisions);
   const pedals = pedalStage(written, sameData(made.ownPedals), chords, form, pedalStyles(made, decisions));
-  yield;
+  yield undefined;
   const goalTempo = goalTempoOf(source, contract);
   const timed = timedStage(written, pedals, goalTempo, contract.tempoShare);
   const score = writeStage(timed, hands[0]!.fingering, hands[1]!.fingering, sameData(counts));
-  return { made, hands, counts, refused, pedals, goalTempo, timed, score };
+  const fingers = noteFingers(hands, decisions);
+  yield { score, form, counts, fingers };
+  return { made, hands, fingers, counts, refused, pedals, goalTempo, timed, score };
 }
 
-/** The same step by step, so that whoever no longer wants it can stop between two stages. */
+/**
+ * The same step by step, so that whoever no longer wants it can stop between two stages; what can be drawn is yielded as soon as it
+ * is there.
+ */
 export function* realising(
   source: Score,
   recipe: Recipe,
   decisions: readonly Decision[],
   levels: readonly LevelContract[] = LEVELS,
-): Generator<void, Version> {
-  const { made, hands, counts, refused, pedals, goalTempo, timed, score } = yield* writing(
+): Generator<WrittenVersion | undefined, Version> {
+  const { made, hands, fingers, counts, refused, pedals, goalTempo, timed, score } = yield* writing(
     source,
     recipe,
     decisions,
     levels,
   );
   const { score: written, contract, form, layout, chords, arranged, reach, keyboard } = made;
-  yield;
   const violations = checkStage(timed, sameData({ contract, reach, keyboard }));
   const account = accountStage(arranged, written, chords);
-  yield;
-  const fingers = noteFingers(hands, decisions);
+  yield undefined;
   const arrangedIds = new Set(arranged.notes.map((n) => n.id));
   const { blurs, wide } = soundStage(timed, chords, sameData(reach));
   return {

@@ -9,7 +9,7 @@ import { rankKeys, type RankedKey, type VoiceRange } from '$core/keys/rank';
 import type { Score } from '$core/score/score';
 import { arrangement, type Arrangement } from '$core/version/arrangement';
 import { listed, type VersionDocument } from '$core/version/document';
-import { realising, type Version } from '$core/version/realise';
+import { realising, type Version, type WrittenVersion } from '$core/version/realise';
 import { otherFingerings, whyFinger, type MeasureFingering } from '$core/version/why';
 import { engrave } from '$lib/engrave/engrave';
 import { pictureKey, sheetOf, type Sheet, type SheetOptions } from '$lib/engrave/sheet';
@@ -98,21 +98,24 @@ export class Engine {
     try {
       this.#document = document;
       const steps = realising(this.#piece(), document.recipe, listed(document), this.#levels);
+      const lanes = this.#engraver.lanes();
       let step = steps.next();
+      let isInHandDrawn = false;
       while (!step.done) {
         if (await overtaken()) return false;
+        // In the same form the picture in hand goes before everything else; in another, nobody knows yet where it belongs.
+        const written = step.value;
+        if (written && this.#form === written.form && first < written.form.phrases.length) {
+          const draw = this.#drawing(written, show, listener, overtaken);
+          isInHandDrawn = await draw(first, homeOf(first, lanes));
+        }
         step = steps.next();
       }
       const version = step.value;
       const { phrases } = version.form;
-      const waiting = fromFirst(phrases.length, first);
-      // In the same form the picture in hand goes before everything else; in another, nobody knows yet where it belongs.
-      const lanes = this.#engraver.lanes();
+      const waiting = fromFirst(phrases.length, first).slice(isInHandDrawn ? 1 : 0);
       const draw = this.#drawing(version, show, listener, overtaken);
-      if (this.#form === version.form && waiting.length > 0) {
-        const inHand = waiting.shift()!;
-        await draw(inHand, homeOf(inHand, lanes));
-      } else this.#shown.length = phrases.length;
+      this.#shown.length = phrases.length;
       this.#form = version.form;
       listener.version(version);
       const inLane = async (lane: number): Promise<void> => {
@@ -127,7 +130,12 @@ export class Engine {
   }
 
   /** Draws phrases where the page does not show them as they are. False where a newer wish came in between. */
-  #drawing(version: Version, show: SheetOptions, listener: Listener, overtaken: () => Promise<boolean>) {
+  #drawing(
+    version: WrittenVersion,
+    show: SheetOptions,
+    listener: Listener,
+    overtaken: () => Promise<boolean>,
+  ) {
     return async (phrase: number, lane: number): Promise<boolean> => {
       const place = version.form.phrases[phrase]!;
       const key = pictureKey(version, place, show);
