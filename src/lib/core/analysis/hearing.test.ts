@@ -25,6 +25,28 @@ describe('what is not wholly there', () => {
   });
 });
 
+describe('what is not of the chord', () => {
+  it('adds no sixth and no seventh by trilling beside its notes', () => {
+    expect(heard(`${'G5:0.5 A5:0.5 '.repeat(2)}G5:0.5 F5:0.5 G5:0.5 A5:0.5`, 'C3:1 G3:1 E3:1 G3:1')).toEqual([
+      'C',
+    ]);
+    const turning = 'C5:0.5 B4:0.5 C5:0.5 B4:0.5 A4:0.5 B4:0.5 A4:0.5 G4:0.5';
+    expect(heard(turning, 'C3:1 [E3 G3]:1 C3:1 [E3 G3]:1')).toEqual(['C']);
+  });
+  it('held over from the chord before and let down, leaves the dominant what it is', () => {
+    expect(heard('D5:1 C5:2 B4:1 | C5:4', '[F3 A3]:2 [G2 D3]:2 | C3:4')).toEqual(['Dm/F', 'G', 'C']);
+    expect(heard('A4:1 C5:2 B4:1 | C5:4', '[F2 F3]:2 [G2 D3 F3]:2 | C3:4')).toEqual(['F', 'G7', 'C']);
+  });
+  it('from outside the key, is a neighbour before it is a third', () => {
+    expect(heard('G#4:1 A4:1 G#4:1 A4:1', '[F3 C4]:4')).toEqual(['F']);
+  });
+  it('does not end a chord at the barline that goes on over its bass', () => {
+    const line =
+      'E5:0.5 F5:0.5 G5:0.5 F5:0.5 A5:0.5 B5:0.5 A5:0.5 G5:0.5 | F5:0.5 D5:0.5 E5:0.5 D5:0.5 C5:0.5 B4:0.5 A4:0.5 G4:0.5';
+    expect(heard(line, 'A2:4 | A2:4')).toEqual(['Am']);
+  });
+});
+
 const KEYS = ['C', 'G', 'D', 'Bb', 'Eb', 'A', 'F#'];
 const MINOR_KEYS = ['Am', 'Em', 'Bm', 'Gm', 'Cm', 'F#m', 'Dm'];
 const PROGRESSIONS = [
