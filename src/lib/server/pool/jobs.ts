@@ -1,6 +1,9 @@
 /** Everything that the pool does: each job reads the studio and answers with plain data. */
 import { formatOf } from '$core/io/writeScoreFile';
+import { tell } from '$core/pipeline/progress';
+import { engrave } from '$lib/engrave/engrave';
 import { previewOf } from '$lib/engrave/preview';
+import type { Sheet } from '$lib/engrave/sheet';
 import type { PartChoices } from '$core/score/parts';
 import type { Db } from '../db/open';
 import { derivePieces, deriveVersions } from '../studio/derive';
@@ -12,11 +15,22 @@ import {
   handoutOf,
   madeReady,
   openingOf,
-  phrasesDrawn,
+  phraseSheets,
   versionKeyCode,
 } from '../studio/versionMusic';
 import { writtenDocument } from '../studio/versions';
 import type { VersionDocument } from '$core/version/document';
+
+/** One of several sheets of a page, and which share of them is drawn already. */
+interface ToDraw {
+  readonly sheet: Sheet;
+  readonly share: number;
+}
+
+function pictureOf(_db: Db, { sheet, share }: ToDraw): Promise<string> {
+  tell('engrave', share);
+  return engrave(sheet);
+}
 
 interface Brought {
   readonly name: string;
@@ -55,8 +69,9 @@ export const jobs = {
   charts: chartsInAllKeys,
   songbook: songbookInAllKeys,
   opening: openingOf,
-  phrases: phrasesDrawn,
+  phrases: phraseSheets,
   level: atLevel,
+  draw: pictureOf,
   handout: handoutOf,
   ready: madeReady,
   decisions: decisionsPlaced,

@@ -1,4 +1,4 @@
-/** The music of a version as its pages show it: what follows from it, and pictures of its phrases. Runs in the pool. */
+/** The music of a version as its pages show it: what follows from it, and sheets of its phrases to be drawn. Runs in the pool. */
 import { levelNumbered } from '$core/arrange/levels';
 import { decisionText } from '$core/decisions/registry';
 import { subjectOf } from '$core/decisions/decide';
@@ -9,9 +9,7 @@ import { keyCode, keyName } from '$core/theory/key';
 import { versionKey } from '$core/version/arrangement';
 import { listed, type VersionDocument } from '$core/version/document';
 import type { Version } from '$core/version/realise';
-import { tell } from '$core/pipeline/progress';
-import { engrave } from '$lib/engrave/engrave';
-import { sheetOf, type SheetOptions } from '$lib/engrave/sheet';
+import { sheetOf, type Sheet, type SheetOptions } from '$lib/engrave/sheet';
 import type { Db } from '../db/open';
 import { studioLevels } from './levels';
 import { preparedPiece } from './prepared';
@@ -26,16 +24,9 @@ interface Shown extends Of {
   readonly show: SheetOptions;
 }
 
-/** Pictures of the phrases from one to before another. */
-async function pictures(version: Version, show: SheetOptions, from: number, to: number): Promise<string[]> {
-  const drawn: string[] = [];
-  const wanted = version.form.phrases.slice(from, to);
-  for (const [i, phrase] of wanted.entries()) {
-    tell('engrave', i / wanted.length);
-    drawn.push(await engrave(sheetOf(version, phrase, show)));
-  }
-  return drawn;
-}
+/** Sheets of the phrases from one to before another. */
+const sheetsOf = (version: Version, show: SheetOptions, from: number, to: number): Sheet[] =>
+  version.form.phrases.slice(from, to).map((phrase) => sheetOf(version, phrase, show));
 
 /** Makes a version and keeps it in this thread. */
 export function madeReady(db: Db, { pieceId, document }: Of): void {
@@ -43,10 +34,7 @@ export function madeReady(db: Db, { pieceId, document }: Of): void {
 }
 
 /** What a bench shows before its worker has made the version, and the first so many phrases. */
-export async function openingOf(
-  db: Db,
-  { pieceId, document, show, first }: Shown & { readonly first: number },
-) {
+export function openingOf(db: Db, { pieceId, document, show, first }: Shown & { readonly first: number }) {
   const version = realiseDocument(db, pieceId, document);
   const { level } = document.recipe;
   return {
@@ -59,43 +47,39 @@ export async function openingOf(
       key: version.key,
       accountText: version.accountText,
     },
-    pictures: await pictures(version, show, 0, first),
+    sheets: sheetsOf(version, show, 0, first),
   };
 }
 
 /** Phrases of a version from one to before another, each with the section that begins there. */
-export async function phrasesDrawn(
+export function phraseSheets(
   db: Db,
   { pieceId, document, show, from, to }: Shown & { readonly from: number; readonly to: number },
 ) {
   const version = realiseDocument(db, pieceId, document);
   const { form } = version;
-  const drawn = await pictures(version, show, from, to);
+  const sheets = sheetsOf(version, show, from, to);
   return form.phrases.slice(from, to).map((phrase, i) => {
     const section = form.sections[phrase.section]!;
     return {
       from: phrase.from,
       heading: section.from === phrase.from ? section.label : '',
-      svg: drawn[i]!,
+      sheet: sheets[i]!,
     };
   });
 }
 
-/** A version at its level, and the picture of one phrase in it. */
-export async function atLevel(
-  db: Db,
-  { pieceId, document, show, phrase }: Shown & { readonly phrase: number },
-) {
+/** A version at its level, and the sheet of one phrase in it. */
+export function atLevel(db: Db, { pieceId, document, show, phrase }: Shown & { readonly phrase: number }) {
   const version = realiseDocument(db, pieceId, document);
   const at = Math.min(phrase, version.form.phrases.length - 1);
-  const [picture] = await pictures(version, show, at, at + 1);
   return {
     key: keyName(version.key),
     hard: scoreOfWhole(version.difficulty),
     account: version.accountText,
     form: version.form,
     numbers: version.score.measures.map((m) => m.number),
-    picture,
+    sheet: sheetOf(version, version.form.phrases[at]!, show),
   };
 }
 

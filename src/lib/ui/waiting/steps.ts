@@ -5,6 +5,7 @@ const WORDS: Readonly<Record<string, string>> = {
   analyse: 'Finding form and chords',
   introduce: 'Finding form and chords',
   transpose: 'Changing the key',
+  reduce: 'Arranging',
   arrange: 'Arranging',
   hands: 'Giving the hands their notes',
   struck: 'Finding fingers',

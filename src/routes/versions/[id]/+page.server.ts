@@ -5,7 +5,9 @@ import { holdersOf } from '$server/studio/assignments';
 import { giveNow } from '$server/studio/giving';
 import { findLearner, listLearners } from '$server/studio/learners';
 import { studioLevels } from '$server/studio/levels';
+import type { Sheet } from '$lib/engrave/sheet';
 import { about, work } from '$server/pool';
+import { drawn } from '$server/pool/drawn';
 import { preparedKey } from '$server/studio/prepared';
 import { findVersion, savedState } from '$server/studio/versions';
 import type { Opening } from '$ui/bench/opening';
@@ -24,12 +26,9 @@ export const load: PageServerLoad = async ({ params, request }) => {
   const saved = await readable(row.pieceId, () => savedState(db(), row.id)!);
   const levels = studioLevels(db());
   const holders = holdersOf(db(), row.id);
-  const { opening, pictures }: { opening: Opening; pictures: string[] } = await readable(row.pieceId, () =>
-    work(
-      'opening',
-      { pieceId: row.pieceId, document: saved.document, show: SHOW, first: FIRST },
-      about(row.pieceId, request),
-    ),
+  const asked = about(row.pieceId, request);
+  const { opening, sheets }: { opening: Opening; sheets: Sheet[] } = await readable(row.pieceId, () =>
+    work('opening', { pieceId: row.pieceId, document: saved.document, show: SHOW, first: FIRST }, asked),
   );
   return {
     version: { id: row.id, pieceId: row.pieceId, title: row.title },
@@ -38,7 +37,7 @@ export const load: PageServerLoad = async ({ params, request }) => {
     score: `/pieces/${row.pieceId}/score?of=${preparedKey(db(), row.pieceId)}`,
     show: SHOW,
     opening,
-    pictures,
+    pictures: await drawn(sheets, asked),
     levels,
     holders,
     formats: WRITTEN_FORMATS.map(({ ending, name }) => ({ ending, name })),

@@ -2,6 +2,7 @@ import { db } from '$server/db';
 import { holdersOf } from '$server/studio/assignments';
 import { findPiece } from '$server/studio/pieces';
 import { about, work } from '$server/pool';
+import { drawn } from '$server/pool/drawn';
 import { documentAt, findVersion } from '$server/studio/versions';
 import { readable } from '$server/readable';
 import { error } from '@sveltejs/kit';
@@ -38,8 +39,15 @@ export const load: PageServerLoad = async ({ params, url, request }) => {
     counts: shows('counts'),
     chords: shows('chords'),
   };
-  const drawn = (from: number, to: number, isLater: boolean) =>
-    work('phrases', { ...of, show, from, to }, { ...asked, isLater });
+  const phrases = async (from: number, to: number, isLater: boolean) => {
+    const wish = { ...asked, isLater };
+    const made = await work('phrases', { ...of, show, from, to }, wish);
+    const pictures = await drawn(
+      made.map((p) => p.sheet),
+      wish,
+    );
+    return made.map(({ sheet: _sheet, ...phrase }, i) => ({ ...phrase, svg: pictures[i]! }));
+  };
   // The first phrases come with the page and the others behind them; without a script the page is asked for whole.
   const all = form.phrases.length;
   const wanted = z.coerce
@@ -51,11 +59,11 @@ export const load: PageServerLoad = async ({ params, url, request }) => {
   const begin = Math.min(wanted, Math.max(0, all - 1));
   const end = Math.min(all, begin + MOST);
   const first = url.searchParams.has('whole') ? end : Math.min(begin + FIRST, end);
-  const begun = await drawn(begin, first, false);
+  const begun = await phrases(begin, first, false);
   // One by one, so that other pages are drawn in between.
   const others = Promise.all(
-    Array.from({ length: end - first }, (_, i) => drawn(first + i, first + i + 1, true)),
-  ).then((phrases) => phrases.flat());
+    Array.from({ length: end - first }, (_, i) => phrases(first + i, first + i + 1, true)),
+  ).then((each) => each.flat());
   others.catch(() => undefined);
   return {
     id: row.id,

@@ -3,6 +3,7 @@ import { db } from '$server/db';
 import { formOf } from '$server/forms';
 import { studioLevels } from '$server/studio/levels';
 import { about, work } from '$server/pool';
+import { drawn } from '$server/pool/drawn';
 import { once } from '$server/studio/once';
 import { addVersion, documentOfVersion, findVersion, listVersions } from '$server/studio/versions';
 import { readable } from '$server/readable';
@@ -26,8 +27,9 @@ export const load: PageServerLoad = async ({ params, url, request }) => {
 
   const asked = about(row.pieceId, request);
   /** The version at one level, and the picture of the phrase in it. */
-  const atLevel = (level: number, isLater: boolean) =>
-    work(
+  const atLevel = async (level: number, isLater: boolean) => {
+    const wish = { ...asked, isLater };
+    const { sheet, ...made } = await work(
       'level',
       {
         pieceId: row.pieceId,
@@ -35,8 +37,11 @@ export const load: PageServerLoad = async ({ params, url, request }) => {
         show: SHOW,
         phrase: at,
       },
-      { ...asked, isLater },
+      wish,
     );
+    const [picture] = await drawn([sheet], wish);
+    return { ...made, picture };
+  };
   const [first, ...others] = levels;
   // The first level comes with the page, the others follow.
   const shown = await readable(row.pieceId, () => atLevel(first!.level, false));
