@@ -9,10 +9,10 @@ export interface Running {
 
 const patience = 30_000;
 
-/** Starts `node build`, and resolves when it answers. */
+/** Starts the built server as ./demo does, and resolves when it answers. */
 export async function startServer(data: string, port: number): Promise<Running> {
   const url = `http://localhost:${port}`;
-  const child: ChildProcess = spawn('node', ['build'], {
+  const child: ChildProcess = spawn('node', ['--max-semi-space-size=8', 'build'], {
     env: { ...process.env, PORT: String(port), KEYPATH_DATA: data, KEYPATH_DEMO: '', ORIGIN: url },
     stdio: ['ignore', 'ignore', 'inherit'],
   });

@@ -14,7 +14,7 @@ const PAPER_WIDTH = 700;
 /** Phrases that come with the page. */
 const FIRST = 1;
 /** Phrases of one page: longer music goes on behind a link, so that no page takes the memory of everybody. */
-const MOST = 48;
+const MOST = 32;
 
 export const load: PageServerLoad = async ({ params, url, request }) => {
   const row = findVersion(db(), params.id);
