@@ -59,6 +59,38 @@ describe('a bare tune is harmonised', () => {
     const at = (n: number): string | undefined => twice.find((c) => c.startsWith(`${n} `))?.slice(2);
     expect(at(5) ?? 'goes on').toBe(at(1) && at(5) ? at(1) : 'goes on');
   });
+  it.each([
+    [
+      'begins at home where it can, and hears a leap as a chord',
+      'C',
+      'G A B2 | F C E2 | C4',
+      '1 C, 1 G, 2 F, 2 C',
+    ],
+    ['comes home by way of V', 'C', 'F G/ E/ A2 | B2 A2 | C4', '1 C, 1 F, 2 G7, 3 C'],
+    ['V goes home', 'C', 'D C/ E/ D2 | D C A, D | A,3 C | C4', '1 G7, 2 C, 2 Dm, 3 F, 4 C'],
+    ['a seventh is of its chord', 'C', 'E D F D | G2 A2 | c3 c | C4', '1 C, 1 G7, 2 C, 2 F, 3 C'],
+    ['what passes is not of it', 'C', 'C F/ E/ F2 | D4 | D2 A,2 | C4', '1 F, 2 G, 3 F, 4 C'],
+    ['a measure sung again is set again', 'C', 'C4 | A,3 D | A,3 D | C4', '1 C, 2 Dm, 4 C'],
+    ['a dominant that leads nowhere is none', 'C', 'G2 D B, | ^C2 D2 | C4', '1 C, 1 G7, 3 C'],
+    [
+      'a phrase closes on V, not on ii',
+      'C',
+      'D2 E D | G4 | E2 C2 | D2 F F | F4 | B2 d e | ^d2 c f | C4',
+      '1 G7, 2 C, 4 G, 5 F, 6 G7, 7 C',
+    ],
+    [
+      'a phrase that ends on the fifth is left open',
+      'C',
+      'F2 E F | A A F2 | A d g2 | g4 | g g g g | g3 g | g g f f | C4',
+      '1 F, 3 Dm, 3 G7, 5 C, 7 G7, 8 C',
+    ],
+    [
+      'no raised leading note against a natural one',
+      'Am',
+      'E2 B,2 | A, B, C2 | D2 G2 | A4',
+      '1 Am, 1 E7, 2 Am, 3 G7, 3 C, 4 Am',
+    ],
+  ])('%s', (_rule, key, notes, expected) => expect(chords(key, '4/4', `${notes} |]`)).toBe(expected));
   it('offers two other chords a place, each with the first note of the place or near it', () => {
     const proposed = harmonise(tune('C', '4/4', 'C C G G | A A G2 | F F E E | D D C2 |]'));
     for (const { chord, alternatives } of proposed) {
