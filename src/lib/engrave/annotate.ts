@@ -256,8 +256,7 @@ function simplify(at: SvgElement): void {
       simplify(child);
       const isBare =
         child.name === 'g' && !KEPT_GROUPS.has(classOf(child)) && !Object.keys(child.attributes).some(isLook);
-      const isPlace = child.children.some((c) => typeof c === 'string' && c.startsWith(EDGE));
-      if (isBare && !isPlace) {
+      if (isBare) {
         // A head is what one points at.
         if (classOf(child) === 'notehead')
           for (const head of elements(child)) head.attributes.class = 'notehead';
