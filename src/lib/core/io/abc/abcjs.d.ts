@@ -6,8 +6,3 @@ declare module 'abcjs/src/parse/abc_parse.js' {
     getWarnings(): string[] | undefined;
   }
 }
-declare module 'abcjs/src/parse/abc_parse_book.js' {
-  export default function parseBook(book: string): {
-    tunes: { abc: string; startPos: number }[];
-  };
-}

@@ -1,7 +1,8 @@
 /** The parser of abcjs behind a narrow door: its answer is checked by a schema and said in our types. */
 import Parser from 'abcjs/src/parse/abc_parse.js';
-import parseBook from 'abcjs/src/parse/abc_parse_book.js';
 import { z } from 'zod';
+import { tunesIn } from './book';
+import { prepareAbc, type PreparedAbc } from './prepare';
 import { InputError } from '../inputError';
 import { notTooLong } from '../limits';
 
@@ -103,13 +104,17 @@ export type AbcMeter = z.infer<typeof meter>;
 export type AbcTempo = z.infer<typeof tempo>;
 
 /** The tunes of a text. Throws InputError where it is too long or cannot be parsed. */
-export function parseAbc(text: string): { tune: AbcTune; tunes: number } {
+export function parseAbc(text: string): {
+  readonly tune: AbcTune;
+  readonly tunes: number;
+  readonly prepared: Omit<PreparedAbc, 'text'>;
+} {
   notTooLong(text);
-  const { tunes } = parseBook(withHeader(text));
-  const first = tunes[0] ?? { abc: '', startPos: 0 };
+  const tunes = tunesIn(withHeader(text));
+  const { text: abc, ...prepared } = prepareAbc(tunes[0]?.text ?? '');
   const parser = new Parser();
   try {
-    parser.parse(first.abc, {}, first.startPos);
+    parser.parse(abc, {}, 0);
   } catch {
     throw new InputError('The ABC text cannot be read: some line of it is not music in this notation.');
   }
@@ -118,7 +123,7 @@ export function parseAbc(text: string): { tune: AbcTune; tunes: number } {
     const at = tune.error.issues[0]?.path.join(', ');
     throw new InputError(`The ABC text cannot be read: something in it is beyond measure (${at}).`);
   }
-  return { tune: tune.data, tunes: tunes.length };
+  return { tune: tune.data, tunes: tunes.length, prepared };
 }
 
 /** A tune typed in haste may lack its number, its key, or the whole of its header. */

@@ -33,21 +33,20 @@ import {
   type AbcPitch,
   type AbcTempo,
 } from './parse';
+import { inOrder, partsInOrder } from './partOrder';
 import { ALTER_OF, ARTICULATION_OF, DYNAMICS, HAIRPIN_OF, ORNAMENT_OF, routeOf } from './signs';
 
 /** Reads the first tune of a text. Throws InputError when there are no notes in it. */
 export function readAbc(text: string): ReadResult {
-  const { tune, tunes } = parseAbc(text);
-  const warnings = (tune.warnings ?? []).slice(0, 5).map(plainWarning);
-  if (tunes > 1)
-    warnings.push(
-      `The file holds ${tunes} tunes; this is the first. Bring the others one by one, by pasting them.`,
-    );
+  const { tune, tunes, prepared } = parseAbc(text);
+  const warnings = [...(tune.warnings ?? []).slice(0, 5).map(plainWarning), ...prepared.warnings];
+  if (tunes > 1) warnings.push(`The file holds ${tunes} tunes; this is the first.`);
   const propagation = /^%%propagate-accidentals\s+(\w+)/m.exec(text)?.[1];
-  const streams = streamsOf(
+  const written = streamsOf(
     tune.lines,
     propagation === 'octave' || propagation === 'not' ? propagation : 'pitch',
   );
+  const streams = played(written, prepared.partOrder, warnings);
   const tempo = quartersPerMinute(tune.metaText.tempo);
   const parts = partsOf(streams, tempo);
   if (parts.every((p) => p.measures.every((m) => m.notes.length === 0)))
@@ -74,6 +73,31 @@ interface Stream {
   readonly group: number;
   readonly name: string;
   readonly measures: ReadMeasure[];
+}
+
+/** Voices in the order in which their parts are played. */
+function played(
+  streams: readonly Stream[],
+  order: string | undefined,
+  warnings: string[],
+): readonly Stream[] {
+  if (order === undefined) return streams;
+  const named = streams.find((s) => s.measures.some((m) => m.section !== undefined));
+  const letters = partsInOrder(order);
+  const names = new Map(
+    named?.measures.flatMap((m, i) => (m.section === undefined ? [] : [[i, m.section] as const])),
+  );
+  // A letter that is said with no parts in the tune names the tune.
+  if (!letters || names.size === 0) return streams;
+  const missing = letters.find((letter) => ![...names.values()].includes(letter));
+  if (missing !== undefined) {
+    warnings.push(`The order of parts “${order}” names “${missing}”, which is not there: played as written.`);
+    return streams;
+  }
+  return streams.map((stream) => ({
+    ...stream,
+    measures: inOrder(stream.measures, names, letters) ?? stream.measures,
+  }));
 }
 
 type Propagation = 'pitch' | 'octave' | 'not';
@@ -118,6 +142,8 @@ class Walker {
   private key: Key = { fifths: 0, mode: 'major' };
   private inKey = new Map<string, number>();
   private clef = '';
+  /** Octaves that the clef sounds above what is written. */
+  private octaves = 0;
   private measure: Open;
   private measures: ReadMeasure[] = [];
   private cursor = 0;
@@ -210,6 +236,7 @@ class Walker {
     if (type === this.clef) return;
     this.clef = type;
     const clef = clefOf(type);
+    this.octaves = clef?.octaves ?? 0;
     if (clef) this.measure.clefs.push({ onset: this.at(), staff: this.staff - this.group + 1, ...clef });
   }
 
@@ -337,7 +364,7 @@ class Walker {
     if (said !== undefined && this.propagation !== 'not') this.accidentals.set(place, said);
     if (written.startTie) this.tied.set(position, alter);
     else this.tied.delete(position);
-    return { step, alter, octave };
+    return { step, alter, octave: octave + this.octaves };
   }
 
   private takeMarks(element: AbcNote): void {
