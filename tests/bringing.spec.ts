@@ -72,6 +72,33 @@ test('a melody is typed, and kept under the name it is given', async ({ page }) 
   await expect(page.getByText('F G A B♭ C D E')).toBeVisible();
 });
 
+test('of a tune book several tunes are brought at once, or one is looked at', async ({ page }) => {
+  const text = [
+    'M:3/4\nL:1/4',
+    'X:1\nT:Heron Walk\nK:G\nG A B | c2 B | A2 F | G3 |]\n',
+    'X:2\nT:Nothing Yet\nK:C\n',
+    'X:3\nT:Otter Walk\nK:D\nP:AB\nD F A | d3 | A F D | D3 |]\n',
+  ].join('\n');
+  const file = { name: 'walks.abc', mimeType: 'text/plain', buffer: Buffer.from(text) };
+  await open(page, '/pieces');
+  await page.locator('input[type=file]').setInputFiles(file);
+  const dialog = page.getByRole('dialog');
+  await expect(dialog).toContainText('It holds 3 tunes.');
+  await dialog.getByRole('button', { name: 'Choose all' }).click();
+  await dialog.getByRole('button', { name: 'Bring 3 tunes' }).click();
+  await expect(dialog).toContainText('2 tunes are kept');
+  await expect(dialog.getByRole('alert')).toContainText('Nothing Yet: The ABC text holds no notes.');
+  await dialog.getByRole('button', { name: 'Done' }).click();
+  await expect(page.getByRole('link', { name: 'Heron Walk' })).toBeVisible();
+  await expect(page.getByRole('link', { name: 'Otter Walk' })).toBeVisible();
+  // One tune is looked at like any other file.
+  await page.locator('input[type=file]').setInputFiles(file);
+  await dialog.getByLabel('Otter Walk').check();
+  await dialog.getByRole('button', { name: 'Look at it' }).click();
+  await expect(dialog).toContainText('Is this the piece?');
+  await expect(dialog.getByLabel('Title')).toHaveValue('Otter Walk');
+});
+
 test('a chord chart pasted anywhere becomes a version to sing to', async ({ page }) => {
   await open(page, '/pieces');
   await page.evaluate(() => {

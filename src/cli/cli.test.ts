@@ -329,6 +329,22 @@ describe('formats', () => {
       'G',
     ]);
   });
+  it('convert: one tune of a tune book, by its number', () => {
+    const book = out('book.abc');
+    writeFileSync(book, 'X:4\nT:Four\nK:C\nC4 |]\n\nX:9\nT:Nine\nK:G\nG4 |]\n');
+    const first = keypath('convert', book, '-o', out('tune.musicxml'));
+    expect(first.stderr).toBe('The file holds 2 tunes; this is the first.\n');
+    expect(readBack(out('tune.musicxml')).title).toBe('Four');
+    expect(keypath('convert', book, '--tune', '9', '-o', out('tune.musicxml'))).toMatchObject({
+      status: 0,
+      stderr: '',
+    });
+    expect(readBack(out('tune.musicxml')).title).toBe('Nine');
+    expect(keypath('convert', book, '--tune', '5', '-o', out('tune.musicxml'))).toMatchObject({
+      status: 2,
+      stderr: 'keypath: There is no tune X:5 in book.abc; it has X:4, X:9.\n',
+    });
+  });
   it('arrange: a chart becomes chords to sing to, in both hands', () => {
     writeFileSync(out('chart.txt'), 'Verse:\nF / / | Bb/C / / | F / / |\n');
     expect(keypath('arrange', out('chart.txt'), '--level', '3', '-o', out('sing.xml')).status).toBe(0);

@@ -48,6 +48,7 @@ const DEFINITIONS = {
   down: { type: 'boolean' },
   keep: { type: 'boolean' },
   alternatives: { type: 'string' },
+  tune: { type: 'string' },
   help: { type: 'boolean', short: 'h' },
 } as const;
 

@@ -2,6 +2,8 @@
 import { readFileSync, renameSync, writeFileSync } from 'node:fs';
 import { basename, extname } from 'node:path';
 import { InputError } from '../lib/core/io/inputError';
+import { tunesIn } from '../lib/core/io/abc/book';
+import { decode } from '../lib/core/io/decode';
 import { readScoreFile } from '../lib/core/io/readScoreFile';
 import { writeMusicXml } from '../lib/core/io/musicxml/write';
 import { formatOf, WRITTEN_FORMATS } from '../lib/core/io/writeScoreFile';
@@ -36,6 +38,7 @@ Options
   --hand right|left|both  count: whose notes
   --recipe FILE.json      arrange, keys: settings and decisions from a file
   --json FILE             arrange, finger, pedal: also the report, with reasons
+  --tune 12               which tune of a tune book in ABC, by its X: (the first)
   --voice A3-D5           keys: the learner's comfortable range
   --weights voice=30,reading=2   keys: what each criterion counts for
   --to KEY, --by SEMITONES, --up, --down    transpose; --to all writes a chart in all twelve keys as one file
@@ -116,13 +119,32 @@ function run(args: readonly string[], say: (message: string) => void): Spoken {
   if (!file) throw new UsageError(`${name} needs a file.`);
   if (more.length > 0) throw new UsageError(`${name} takes one file, not ${1 + more.length}.`);
   if (name === 'convert' && !values.output) throw new UsageError('convert needs -o FILE.');
-  const { score: source, warnings } = readScoreFile(basename(file), readFileSync(file));
+  const bytes = readFileSync(file);
+  const { score: source, warnings } = readScoreFile(
+    basename(file),
+    values.tune === undefined ? bytes : tuneIn(file, bytes, values.tune),
+  );
   for (const warning of warnings) say(warning);
   const recipeFile = values.recipe === undefined ? undefined : readJson(values.recipe);
   const levels = levelsFrom(values.levels === undefined ? undefined : readJson(values.levels));
   // Melody and hands are found among the parts, except where the music is to come out as it went in.
   const score = command.asWritten ? source : withParts(source);
   return deliver(command.run({ score, warnings, values, recipeFile, levels }), values);
+}
+
+/** One tune of a tune book, as a file of its own. Throws UsageError where there is none of that number. */
+function tuneIn(file: string, bytes: Uint8Array, number: string): Uint8Array {
+  const tunes = tunesIn(decode(bytes));
+  const found = tunes.find((tune) => tune.number === number);
+  if (found) return new TextEncoder().encode(found.text);
+  const has =
+    tunes.length === 0
+      ? 'no tunes'
+      : tunes
+          .map((tune) => `X:${tune.number}`)
+          .slice(0, 20)
+          .join(', ');
+  throw new UsageError(`There is no tune X:${number} in ${basename(file)}; it has ${has}.`);
 }
 
 /** What went wrong, in one line; undefined for what is a fault of ours and deserves its trace. */

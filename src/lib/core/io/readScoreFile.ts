@@ -2,6 +2,7 @@
 import { strFromU8, Unzip, UnzipInflate } from 'fflate';
 import { readAbc } from './abc/read';
 import { isChordPro, isPlainChart, readChart } from './chart/read';
+import { decode } from './decode';
 import { checkedScore } from './checkedScore';
 import type { Score } from '../score/score';
 import { InputError } from './inputError';
@@ -68,23 +69,6 @@ function readText(name: string, text: string): ReadResult {
 
 const startsWith = (bytes: Uint8Array, text: string): boolean =>
   [...text].every((c, i) => bytes[i] === c.charCodeAt(0));
-
-/**
- * Text by what its bytes are, whatever a declaration inside says: marks of UTF-16 and UTF-8 first, then the zero bytes
- * that UTF-16 without a mark has, UTF-8 where it is valid, and Latin-1 (as Windows extends it) otherwise.
- */
-export function decode(bytes: Uint8Array): string {
-  const [first, second] = bytes;
-  if (first === 0xff && second === 0xfe) return new TextDecoder('utf-16le').decode(bytes);
-  if (first === 0xfe && second === 0xff) return new TextDecoder('utf-16be').decode(bytes);
-  if (first !== 0 && second === 0) return new TextDecoder('utf-16le').decode(bytes);
-  if (first === 0 && second !== 0) return new TextDecoder('utf-16be').decode(bytes);
-  try {
-    return new TextDecoder('utf-8', { fatal: true }).decode(bytes);
-  } catch {
-    return new TextDecoder('windows-1252').decode(bytes);
-  }
-}
 
 /** The score inside a compressed MusicXML archive; no path from the archive is ever used. */
 function unpack(name: string, bytes: Uint8Array): Uint8Array {

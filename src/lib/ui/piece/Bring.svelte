@@ -2,8 +2,10 @@
   /** Bringing a piece: by button, by dropping a file or pasting anywhere on the page, or by typing it. */
   import { tooLarge } from '$core/io/limits';
   import type { Preview } from '$lib/engrave/preview';
-  import { ACCEPTED, look, textFile } from './bring';
+  import type { BookTune } from '$core/io/abc/book';
+  import { ACCEPTED, look, textFile, tuneFile, tunesOf } from './bring';
   import Working from '$ui/waiting/Working.svelte';
+  import Book from './Book.svelte';
   import Look from './Look.svelte';
 
   interface Props {
@@ -30,13 +32,16 @@ G / / | D7 / / |`;
   let busy = $state('');
   let problem = $state('');
   let found = $state.raw<{ file: File; preview: Preview }>();
+  let book = $state.raw<{ name: string; tunes: BookTune[] }>();
 
   async function read(file: File): Promise<void> {
     problem = tooLarge(file.name, file.size) ?? '';
     if (problem) return;
     busy = file.name;
     try {
-      found = { file, preview: await look(file) };
+      const tunes = await tunesOf(file);
+      if (tunes.length > 0) book = { name: file.name, tunes };
+      else found = { file, preview: await look(file) };
     } catch (error) {
       problem = error instanceof Error ? error.message : String(error);
     } finally {
@@ -132,6 +137,17 @@ G / / | D7 / / |`;
   {/if}
 </section>
 
+{#if book}
+  <Book
+    {...book}
+    {rights}
+    onone={(tune) => {
+      book = undefined;
+      void read(tuneFile(tune));
+    }}
+    onclose={() => (book = undefined)}
+  />
+{/if}
 {#if found}
   <Look {...found} {rights} onclose={() => (found = undefined)} />
 {/if}

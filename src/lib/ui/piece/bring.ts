@@ -1,5 +1,7 @@
 /** The page's end of bringing a piece: files and pasted text to the server and back. */
 import { deserialize } from '$app/forms';
+import { tunesIn, type BookTune } from '$core/io/abc/book';
+import { decode } from '$core/io/decode';
 import type { PartChoices } from '$core/score/parts';
 import type { Preview } from '$lib/engrave/preview';
 import type { ActionResult } from '@sveltejs/kit';
@@ -17,6 +19,24 @@ export function textFile(text: string): File {
         ? 'pro'
         : 'txt';
   return new File([text], `Typed music.${ending}`, { type: 'text/plain' });
+}
+
+/** The tunes of a tune book; none where a file is something else, or has one tune. */
+export async function tunesOf(file: File): Promise<BookTune[]> {
+  if (!/\.(abc|txt)$/i.test(file.name)) return [];
+  const tunes = tunesIn(decode(new Uint8Array(await file.arrayBuffer())));
+  return tunes.length > 1 ? tunes : [];
+}
+
+/** One tune of a book as a file of its own. */
+export const tuneFile = ({ title, text }: BookTune): File =>
+  new File([text], `${title.replace(/[/\\:*?"<>|]/g, ' ')}.abc`, { type: 'text/plain' });
+
+/** Looks at a tune and keeps it as it is proposed. Throws an Error with one sentence. */
+export async function bringTune(tune: BookTune, rights: string, once: string): Promise<void> {
+  const file = tuneFile(tune);
+  const { composer, choices } = await look(file);
+  await keep(file, { title: tune.title, composer, rights, parts: choices }, once);
 }
 
 async function send(action: 'look' | 'keep', fields: Record<string, File | string>): Promise<ActionResult> {
