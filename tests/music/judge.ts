@@ -9,9 +9,15 @@ import { reportOf, type PieceReport } from '../../src/lib/core/analysis/report';
 import { readScoreFile } from '../../src/lib/core/io/readScoreFile';
 import { pitchClass } from '../../src/lib/core/theory/fifths';
 import { tonicName } from '../../src/lib/core/theory/key';
-import { lowestAt, measureAt, soundingNotes, type SoundingNote } from '../../src/lib/core/score/query';
-import { pitchClassName, pitchName } from '../../src/lib/core/score/pitch';
-import { beatLength } from '../../src/lib/core/score/metre';
+import {
+  byOnset,
+  lowestAt,
+  measureAt,
+  soundingNotes,
+  type SoundingNote,
+} from '../../src/lib/core/score/query';
+import { parsePitch, pitchClassName, pitchName, toMidi } from '../../src/lib/core/score/pitch';
+import { beatLength, endOf } from '../../src/lib/core/score/metre';
 import type { Score } from '../../src/lib/core/score/score';
 import { bassOf, chordTones } from '../../src/lib/core/theory/chord';
 import { realise, type Version } from '../../src/lib/core/version/realise';
@@ -38,6 +44,18 @@ const expectationSchema = z.discriminatedUnion('expects', [
   z.strictObject({ expects: z.literal('basses'), level, at: z.record(place, z.string()) }),
   /** Fingers of a hand, one after another from the first note of a measure. */
   z.strictObject({ expects: z.literal('fingers'), level, hand, from: place, are: z.string() }),
+  /** The beats on which a hand strikes in measures: "1 3.5". */
+  z.strictObject({ expects: z.literal('strikes'), level, hand, at: z.record(place, z.string()) }),
+  /** A hand stays between two notes. */
+  z.strictObject({
+    expects: z.literal('range'),
+    levels: z.array(level),
+    hand,
+    from: z.string(),
+    to: z.string(),
+  }),
+  /** The version's account of itself has these words. */
+  z.strictObject({ expects: z.literal('said'), level, of: z.string() }),
   /** No two of these levels are note for note the same. */
   z.strictObject({ expects: z.literal('levels differ'), levels: z.array(level) }),
   /** Each level at least as hard as the one before. */
@@ -97,128 +115,163 @@ const handOf = ({ score }: Version, staff: number): readonly SoundingNote[] =>
 
 const allOf = ({ score }: Version): readonly SoundingNote[] => soundingNotes(score.parts[0]!.notes);
 
-/** What was found where it is not as expected. */
-function fault(looked: Looked, e: Expectation): string | undefined {
-  const { report, score, warnings } = looked;
-  switch (e.expects) {
-    case 'key': {
-      const found = `${tonicName(report.key)} ${report.key.mode}`;
-      return found === e.is ? undefined : found;
-    }
-    case 'chords': {
-      const wrong = Object.entries(e.at).flatMap(([at, wanted]) => {
-        const tick = tickOf(score, at);
-        const chord = report.progression.findLast((c) => {
-          const m = score.measures[c.measure]!;
-          return m.start + (c.beat - 1) * beatLength(m.time) - m.beginsAt <= tick;
-        });
-        const found = chord?.symbol ?? 'none';
-        return wanted.split('|').includes(found) ? [] : [`${at}: ${found}`];
+type Kind = Expectation['expects'];
+type Judge<K extends Kind> = (
+  looked: Looked,
+  expected: Extract<Expectation, { expects: K }>,
+) => string | undefined;
+
+/** For each kind of expectation: what was found where it is not as expected. */
+const JUDGES: { readonly [K in Kind]: Judge<K> } = {
+  key: ({ report }, e) => {
+    const found = `${tonicName(report.key)} ${report.key.mode}`;
+    return found === e.is ? undefined : found;
+  },
+  chords: ({ report, score }, e) => {
+    const wrong = Object.entries(e.at).flatMap(([at, wanted]) => {
+      const tick = tickOf(score, at);
+      const chord = report.progression.findLast((c) => {
+        const m = score.measures[c.measure]!;
+        return m.start + (c.beat - 1) * beatLength(m.time) - m.beginsAt <= tick;
       });
-      return wrong.length > 0 ? wrong.join(', ') : undefined;
-    }
-    case 'chords from':
-      return report.chordsFrom === e.is ? undefined : report.chordsFrom;
-    case 'number of chords': {
-      const { length } = report.progression;
-      return length >= e.least && length <= e.most ? undefined : String(length);
-    }
-    case 'sections': {
-      const found = report.form.sections.map((s) => s.label + (s.role ? `(${s.role.role})` : '')).join(' ');
-      return found === e.are ? undefined : found;
-    }
-    case 'warning':
-      return warnings.some((w) => w.includes(e.of)) ? undefined : warnings.join(' / ') || 'none';
-    case 'basses': {
-      const version = looked.version(e.level);
-      const notes = allOf(version);
-      const wrong = Object.entries(e.at).flatMap(([at, wanted]) => {
-        const lowest = lowestAt(notes, tickOf(version.score, at));
-        const note = notes.find((n) => n.midi === lowest);
-        const found = note ? pitchClassName(note.pitch) : 'none';
-        return wanted.split('|').includes(found) ? [] : [`${at}: ${found}`];
-      });
-      return wrong.length > 0 ? wrong.join(', ') : undefined;
-    }
-    case 'fingers': {
-      const version = looked.version(e.level);
-      const from = tickOf(version.score, e.from);
-      const wanted = e.are.split(' ');
-      const found = handOf(version, e.hand === 'right' ? 1 : 2)
-        .filter((n) => n.onset >= from)
-        .slice(0, wanted.length)
-        .map((n) => String(version.fingers[n.id]?.finger ?? '?'));
-      return found.every((f, i) => wanted[i]!.split('|').includes(f)) ? undefined : found.join(' ');
-    }
-    case 'levels differ': {
-      const text = (l: number): string =>
-        allOf(looked.version(l))
-          .map((n) => `${n.onset} ${n.duration} ${pitchName(n.pitch)}`)
-          .join();
-      const same = e.levels.flatMap((a, i) =>
-        e.levels.slice(i + 1).flatMap((b) => (text(a) === text(b) ? [`${a} = ${b}`] : [])),
+      const found = chord?.symbol ?? 'none';
+      return wanted.split('|').includes(found) ? [] : [`${at}: ${found}`];
+    });
+    return wrong.length > 0 ? wrong.join(', ') : undefined;
+  },
+  'chords from': ({ report }, e) => {
+    return report.chordsFrom === e.is ? undefined : report.chordsFrom;
+  },
+  'number of chords': ({ report }, e) => {
+    const { length } = report.progression;
+    return length >= e.least && length <= e.most ? undefined : String(length);
+  },
+  sections: ({ report }, e) => {
+    const found = report.form.sections.map((s) => s.label + (s.role ? `(${s.role.role})` : '')).join(' ');
+    return found === e.are ? undefined : found;
+  },
+  warning: ({ warnings }, e) => {
+    return warnings.some((w) => w.includes(e.of)) ? undefined : warnings.join(' / ') || 'none';
+  },
+  basses: (looked, e) => {
+    const version = looked.version(e.level);
+    const notes = allOf(version);
+    const wrong = Object.entries(e.at).flatMap(([at, wanted]) => {
+      const lowest = lowestAt(notes, tickOf(version.score, at));
+      const note = notes.find((n) => n.midi === lowest);
+      const found = note ? pitchClassName(note.pitch) : 'none';
+      return wanted.split('|').includes(found) ? [] : [`${at}: ${found}`];
+    });
+    return wrong.length > 0 ? wrong.join(', ') : undefined;
+  },
+  fingers: (looked, e) => {
+    const version = looked.version(e.level);
+    const from = tickOf(version.score, e.from);
+    const wanted = e.are.split(' ');
+    const found = handOf(version, e.hand === 'right' ? 1 : 2)
+      .filter((n) => n.onset >= from)
+      .slice(0, wanted.length)
+      .map((n) => String(version.fingers[n.id]?.finger ?? '?'));
+    return found.every((f, i) => wanted[i]!.split('|').includes(f)) ? undefined : found.join(' ');
+  },
+  'levels differ': (looked, e) => {
+    const text = (l: number): string =>
+      allOf(looked.version(l))
+        .map((n) => `${n.onset} ${n.duration} ${pitchName(n.pitch)}`)
+        .join();
+    const same = e.levels.flatMap((a, i) =>
+      e.levels.slice(i + 1).flatMap((b) => (text(a) === text(b) ? [`${a} = ${b}`] : [])),
+    );
+    return same.length > 0 ? same.join(', ') : undefined;
+  },
+  'levels rise': (looked, e) => {
+    const hard = e.levels.map((l) => meanOf(looked.version(l).difficulty.map((d) => d.score)));
+    const falls = hard.flatMap((h, i) =>
+      i > 0 && h < hard[i - 1]! - 0.5
+        ? [`${e.levels[i - 1]} to ${e.levels[i]}: ${hard[i - 1]!.toFixed(0)} to ${h.toFixed(0)}`]
+        : [],
+    );
+    return falls.length > 0 ? falls.join(', ') : undefined;
+  },
+  'contract kept': (looked, e) => {
+    const broken = e.levels.flatMap((l) => {
+      const { violations, score: written } = looked.version(l);
+      const places = new Set(violations.map((v) => `${v.measure} ${v.hand}`));
+      const share = places.size / (2 * written.measures.length);
+      return share > e.but
+        ? [`level ${l}: ${violations[0]!.limit} in ${places.size} of ${2 * written.measures.length}`]
+        : [];
+    });
+    return broken.length > 0 ? broken.join(', ') : undefined;
+  },
+  'hands apart': (looked, e) => {
+    const wrong = e.levels.flatMap((l) => {
+      const version = looked.version(l);
+      const [right, left] = [handOf(version, 1), handOf(version, 2)];
+      const at = left.find((a) =>
+        right.some(
+          (b) => b.midi <= a.midi && b.onset < a.onset + a.duration && a.onset < b.onset + b.duration,
+        ),
       );
-      return same.length > 0 ? same.join(', ') : undefined;
-    }
-    case 'levels rise': {
-      const hard = e.levels.map((l) => meanOf(looked.version(l).difficulty.map((d) => d.score)));
-      const falls = hard.flatMap((h, i) =>
-        i > 0 && h < hard[i - 1]! - 0.5
-          ? [`${e.levels[i - 1]} to ${e.levels[i]}: ${hard[i - 1]!.toFixed(0)} to ${h.toFixed(0)}`]
-          : [],
-      );
-      return falls.length > 0 ? falls.join(', ') : undefined;
-    }
-    case 'contract kept': {
-      const broken = e.levels.flatMap((l) => {
-        const { violations, score: written } = looked.version(l);
-        const places = new Set(violations.map((v) => `${v.measure} ${v.hand}`));
-        const share = places.size / (2 * written.measures.length);
-        return share > e.but
-          ? [`level ${l}: ${violations[0]!.limit} in ${places.size} of ${2 * written.measures.length}`]
-          : [];
-      });
-      return broken.length > 0 ? broken.join(', ') : undefined;
-    }
-    case 'hands apart': {
-      const wrong = e.levels.flatMap((l) => {
-        const version = looked.version(l);
-        const [right, left] = [handOf(version, 1), handOf(version, 2)];
-        const at = left.find((a) =>
-          right.some(
-            (b) => b.midi <= a.midi && b.onset < a.onset + a.duration && a.onset < b.onset + b.duration,
-          ),
+      return at
+        ? [`level ${l}: ${pitchName(at.pitch)} in ${measureAt(version.score.measures, at.onset).number}`]
+        : [];
+    });
+    return wrong.length > 0 ? wrong.join(', ') : undefined;
+  },
+  'left hand in its chords': (looked, e) => {
+    const wrong = e.levels.flatMap((l) => {
+      const version = looked.version(l);
+      const foreign = handOf(version, 2).find((n) => {
+        const { chordSymbols } = version.score;
+        const over = chordSymbols.filter(
+          (c, i) =>
+            c.chord && c.onset < n.onset + n.duration && n.onset < (chordSymbols[i + 1]?.onset ?? Infinity),
         );
-        return at
-          ? [`level ${l}: ${pitchName(at.pitch)} in ${measureAt(version.score.measures, at.onset).number}`]
-          : [];
-      });
-      return wrong.length > 0 ? wrong.join(', ') : undefined;
-    }
-    case 'left hand in its chords': {
-      const wrong = e.levels.flatMap((l) => {
-        const version = looked.version(l);
-        const foreign = handOf(version, 2).find((n) => {
-          const { chordSymbols } = version.score;
-          const over = chordSymbols.filter(
-            (c, i) =>
-              c.chord && c.onset < n.onset + n.duration && n.onset < (chordSymbols[i + 1]?.onset ?? Infinity),
-          );
-          return over.some(({ chord }) => {
-            const { midi } = n;
-            return !tonesOf(chord!).has(midi % 12);
-          });
+        return over.some(({ chord }) => {
+          const { midi } = n;
+          return !tonesOf(chord!).has(midi % 12);
         });
-        return foreign
-          ? [
-              `level ${l}: ${pitchName(foreign.pitch)} in ${measureAt(version.score.measures, foreign.onset).number}`,
-            ]
-          : [];
       });
-      return wrong.length > 0 ? wrong.join(', ') : undefined;
-    }
-  }
-}
+      return foreign
+        ? [
+            `level ${l}: ${pitchName(foreign.pitch)} in ${measureAt(version.score.measures, foreign.onset).number}`,
+          ]
+        : [];
+    });
+    return wrong.length > 0 ? wrong.join(', ') : undefined;
+  },
+  strikes: (looked, e) => {
+    const { score, parts } = { score: looked.version(e.level).score, parts: e.at };
+    const wrong = Object.entries(parts).flatMap(([number, wanted]) => {
+      const measure = score.measures.find((m) => m.number === number);
+      if (!measure) return [`there is no measure ${number}`];
+      const found = byOnset(handOf(looked.version(e.level), e.hand === 'right' ? 1 : 2))
+        .filter(({ onset }) => onset >= measure.start && onset < endOf(measure))
+        .map(({ onset }) => 1 + (onset - measure.start + measure.beginsAt) / beatLength(measure.time));
+      const says = found.map((beat) => String(Math.round(100 * beat) / 100)).join(' ');
+      return says === wanted ? [] : [`${number}: ${says || 'nothing'}`];
+    });
+    return wrong.length > 0 ? wrong.join(', ') : undefined;
+  },
+  range: (looked, e) => {
+    const [low, high] = [e.from, e.to].map((name) => toMidi(parsePitch(name)!));
+    const wrong = e.levels.flatMap((l) => {
+      const out = handOf(looked.version(l), e.hand === 'right' ? 1 : 2).find(
+        (n) => n.midi < low! || n.midi > high!,
+      );
+      return out ? [`level ${l}: ${pitchName(out.pitch)}`] : [];
+    });
+    return wrong.length > 0 ? wrong.join(', ') : undefined;
+  },
+  said: (looked, e) => {
+    const { accountText } = looked.version(e.level);
+    return accountText.includes(e.of) ? undefined : accountText;
+  },
+};
+
+const fault = <K extends Kind>(looked: Looked, e: Extract<Expectation, { expects: K }>): string | undefined =>
+  (JUDGES[e.expects] as Judge<K>)(looked, e);
 
 const meanOf = (values: readonly number[]): number => values.reduce((a, b) => a + b, 0) / values.length;
 

@@ -46,6 +46,22 @@ describe('reducing a melody', () => {
     expect(line).toBe('C4@0+1 D4@1+1 F4@2+2');
     expect(changes).toContain('moved');
   });
+  it('puts a note that is pushed before the barline on the beat at levels 1 and 2', () => {
+    const score = scoreFrom({ key: 'C', time: fourFour, right: 'C4:1 D4:1 E4:1.5 G4:0.5 | A4:2 E4:2' });
+    const notes = melodyOf(score);
+    const at = (level: number, pushed: typeof notes) =>
+      reduceMelody(pushed, score.measures, levelNumbered(level))
+        .notes.map((n) => `${pitchName(n.pitch)}@${n.onset / Q}+${n.duration / Q}`)
+        .join(' ');
+    // G4 lasts until the E4 of the second measure.
+    const pushed = notes
+      .filter((n) => pitchName(n.pitch) !== 'A4')
+      .map((n) => (pitchName(n.pitch) === 'G4' ? { ...n, duration: 2.5 * Q } : n));
+    for (const level of [1, 2]) expect(at(level, pushed)).toBe('C4@0+1 D4@1+1 E4@2+2 G4@4+2 E4@6+2');
+    expect(at(3, pushed)).toBe('C4@0+1 D4@1+1 E4@2+1.5 G4@3.5+2.5 E4@6+2');
+    // Where the beat has a note of its own it is an upbeat, and stays.
+    expect(at(2, notes)).toContain('G4@3.5+0.5 A4@4+2');
+  });
   it('keeps eighth triplets from level 3 on', () => {
     const score = scoreFrom({ key: 'C', time: { beats: 2, beatType: 4 }, right: 'C4:1 G4:1' });
     const [first, last] = melodyOf(score) as [ReturnType<typeof melodyOf>[0], ReturnType<typeof melodyOf>[0]];

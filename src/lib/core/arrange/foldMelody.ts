@@ -11,12 +11,20 @@ export interface FoldSettings {
   readonly starts: readonly Ticks[];
   /** Lowest comfortable bottom of a right-hand melody: below it there is no room for the left hand. */
   readonly floor: number;
+  /** Highest note that is read gladly. */
+  readonly ceiling: number;
 }
 
 /** G3: below it there is no room for the left hand. */
 export const MELODY_FLOOR = 55;
 /** E6: above it begin the ledger lines that nobody reads gladly. */
 const CEILING = 88;
+/** A5: the first two levels read one ledger line, mostly none (music-rules, "Register at levels 1 and 2"). */
+const FIRST_CEILING = 81;
+const FIRST_LEVELS = 2;
+
+/** The highest note that a level reads gladly. */
+export const ceilingAt = (level: number): number => (level <= FIRST_LEVELS ? FIRST_CEILING : CEILING);
 
 export interface Fold {
   readonly onset: Ticks;
@@ -33,9 +41,10 @@ const OCTAVES = [-2, -1, 0, 1, 2];
 /** The melody moved by whole octaves, and where its octave changes. */
 export function foldMelody(
   melody: readonly SoundingNote[],
-  { keyboard, starts, floor }: FoldSettings,
+  settings: FoldSettings,
 ): { notes: SoundingNote[]; folds: Fold[] } {
   if (melody.length === 0) return { notes: [], folds: [] };
+  const { starts } = settings;
   const phrases: SoundingNote[][] = [];
   const begins = new Set(starts);
   for (const note of melody) {
@@ -45,7 +54,7 @@ export function foldMelody(
     if (isNew) phrases.push([note]);
     else phrases.at(-1)!.push(note);
   }
-  const costs = phrases.map((notes) => OCTAVES.map((o) => phraseCost(notes, o, keyboard, floor)));
+  const costs = phrases.map((notes) => OCTAVES.map((o) => phraseCost(notes, o, settings)));
   let totals = costs[0]!;
   const back: number[][] = [];
   for (const own of costs.slice(1)) {
@@ -79,8 +88,7 @@ function* betweenStarts(after: Ticks, to: Ticks, begins: ReadonlySet<Ticks>): Ge
 function phraseCost(
   notes: readonly SoundingNote[],
   octaves: number,
-  keyboard: FoldSettings['keyboard'],
-  floor: number,
+  { keyboard, floor, ceiling }: FoldSettings,
 ): number {
   let cost = AWAY_FROM_SOURCE * Math.abs(octaves);
   let low = 0;
@@ -90,7 +98,7 @@ function phraseCost(
     const midi = note.midi + 12 * octaves;
     if (midi < keyboard.low || midi > keyboard.high) cost += OUTSIDE_KEYBOARD;
     low += Math.max(0, floor - midi) * note.duration;
-    high += Math.max(0, midi - CEILING) * note.duration;
+    high += Math.max(0, midi - ceiling) * note.duration;
     total += note.duration;
   }
   // Mean depth below the floor, and whether the lowest notes leave no room at all.

@@ -135,7 +135,7 @@ function placeOnsets(
 
 const isBetween = (a: number, b: number, c: number): boolean => (a < b && b < c) || (a > b && b > c);
 
-/** At levels without ties inside a measure a long note that starts off the beat goes to the next beat. */
+/** At levels without ties inside a measure a note that is pushed before a beat, or a barline, goes to it. */
 function straighten(
   note: SoundingNote,
   measure: Measure,
@@ -148,13 +148,10 @@ function straighten(
   if (metricalStrength(measure.time, place) >= 2) return undefined;
   const barline = endOf(measure);
   const inMeasure = Math.min(note.duration, barline - note.onset);
-  // Held over a barline that the level ties over only for long notes: it goes to where most of it sounds.
-  if (
-    inMeasure * 2 < note.duration &&
-    !mayCrossBarline(measure, note.duration, contract) &&
-    !struck.has(barline)
-  )
-    return barline;
+  // Pushed before the barline, or held over it where the level ties over it for long notes only: it goes to where most of it sounds.
+  const isPushed = inMeasure < beat && inMeasure < note.duration;
+  const isTiedOver = isPushed || !mayCrossBarline(measure, note.duration, contract);
+  if (inMeasure * 2 <= note.duration && isTiedOver && !struck.has(barline)) return barline;
   if (readableValues(measure.time, place, place + inMeasure).length === 1) return undefined;
   const next = note.onset - (place % beat) + beat;
   const fits = next < note.onset + note.duration && !struck.has(next);

@@ -11,7 +11,7 @@ import { scoreFrom } from '../test/shorthand';
 import { realise } from '../version/realise';
 import { DEFAULT_RECIPE, type Recipe } from '../version/recipe';
 import { fillUnder } from './filling';
-import { foldMelody } from './foldMelody';
+import { ceilingAt, foldMelody } from './foldMelody';
 import { levelNumbered, levelsSchema, LEVELS } from './levels';
 import { KEYBOARDS } from './register';
 import { shareMelody } from './shareMelody';
@@ -24,10 +24,11 @@ const named = (notes: readonly { pitch: Note['pitch'] }[]): string =>
 const recipe = (change: Partial<Recipe>): Recipe => ({ ...DEFAULT_RECIPE, ...change });
 
 describe('folding a melody', () => {
-  const fold = (right: string, starts: readonly number[]) =>
+  const fold = (right: string, starts: readonly number[], level = 4) =>
     foldMelody(melodyOf(scoreFrom({ key: 'C', time: fourFour, right })), {
       keyboard: KEYBOARDS[49],
       floor: 55,
+      ceiling: ceilingAt(level),
       starts: starts.map((s) => s * Q),
     });
   it('leaves alone what lies well', () => {
@@ -41,6 +42,21 @@ describe('folding a melody', () => {
   it('brings down what is beyond the keyboard', () => {
     const { notes } = fold('E6:2 G6:2 | C6:4', [0]);
     for (const n of notes) expect(n.midi).toBeLessThanOrEqual(KEYBOARDS[49].high);
+  });
+});
+
+describe('the register of the first two levels', () => {
+  it.each([
+    [1, 'D5 C#5 B4 A4', -1],
+    [2, 'D5 C#5 B4 A4', -1],
+    [3, 'D6 C#6 B5 A5', 0],
+  ])('level %i reads %s', (level, names, octaves) => {
+    const { notes, folds } = foldMelody(
+      melodyOf(scoreFrom({ key: 'D', time: fourFour, right: 'D6:1 C#6:1 B5:1 A5:1' })),
+      { keyboard: KEYBOARDS[61], floor: 55, ceiling: ceilingAt(level), starts: [0] },
+    );
+    expect(notes.map((n) => pitchName(n.pitch).replace('♯', '#')).join(' ')).toBe(names);
+    expect(folds[0]?.octaves ?? 0).toBe(octaves);
   });
 });
 

@@ -11,7 +11,7 @@ import type { Ticks } from '../score/ticks';
 import { sungMarks, symbolsOf, toReasons, type ArrangedHands, type ArrangeSettings } from './arranged';
 import { concertVersion } from './concert';
 import { fillUnder } from './filling';
-import { foldMelody, MELODY_FLOOR, type Fold } from './foldMelody';
+import { ceilingAt, foldMelody, MELODY_FLOOR, type Fold } from './foldMelody';
 import { Ceilings, leftHand, type LeftHand } from './leftHand';
 import { ownLeft } from './ownLeft';
 import { ownInner, ownUpper } from './ownRight';
@@ -76,6 +76,7 @@ function melodyLine({ score, melody }: Source, { contract, form, keyboard }: Arr
   const { notes: folded, folds } = foldMelody(reduced, {
     keyboard,
     floor: MELODY_FLOOR,
+    ceiling: ceilingAt(contract.level),
     starts: [
       ...form.phrases.map((p) => measures[p.from]!.start - (p.pickup ?? 0)),
       ...measures.filter((m, i) => i > 0 && melody.lines[i] !== melody.lines[i - 1]).map((m) => m.start),

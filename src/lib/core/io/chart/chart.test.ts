@@ -60,6 +60,13 @@ describe('plain charts', () => {
     expect(score.parts[0]!.marks!.map((m) => 'text' in m && m.text)).toEqual(['Over the', 'hill', 'I', 'go']);
     expect(warnings.join(' ')).toMatch(/each chord lasts a measure/);
   });
+  it('gives a chord of a section without beats a measure, whatever its neighbours say', () => {
+    const { score, warnings } = readChart(
+      'Key: G\nTime: 3/4\n[Verse]\nG   D/F#  Em\nUp the ladder\n(Chorus)\n| C . . | D . . |\n',
+    );
+    expect(score.chordSymbols.map((c) => c.onset / (3 * Q))).toEqual([0, 1, 2, 3, 4]);
+    expect(warnings.join(' ')).toContain('“Verse” gives no beats: each chord lasts a measure there.');
+  });
   it('cuts rows of beats without barlines by the metre that they show', () => {
     expect(chart('Dm / / Gm / / A7 / / Dm / /')).toEqual([
       '1(3) Dm@0',

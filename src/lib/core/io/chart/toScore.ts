@@ -64,15 +64,33 @@ function knownToScore(chart: Chart, warnings: string[]): ReadResult {
   if (chords.length === 0) throw new InputError('The chart holds no chords.');
   const hasSlashes = items.some((i) => i.what.kind === 'beat');
   const hasBars = items.some((i) => i.what.kind === 'bar');
-  const sections = chart.sections.map((section) => barsOf(section, hasSlashes, hasBars));
+  // How a section says how long its chords last: verses in words above, and a chorus in bars below, are one chart.
+  const says = chart.sections.map(({ lines }) => {
+    const own = lines.flatMap((l) => l.items);
+    return {
+      hasSlashes: own.some((i) => i.what.kind === 'beat'),
+      hasBars: own.some((i) => i.what.kind === 'bar'),
+    };
+  });
+  const sections = chart.sections.map((section, s) => barsOf(section, says[s]!.hasSlashes, says[s]!.hasBars));
   const time = chart.time ?? guessedTime(sections.flat(), hasSlashes, hasBars);
   if (!chart.time)
     warnings.push(`The chart names no metre; ${time.beats}/${time.beatType} was taken from its beats.`);
+  const silent = chart.sections.filter(
+    ({ lines }, s) =>
+      !says[s]!.hasSlashes &&
+      !says[s]!.hasBars &&
+      lines.some((l) => l.items.some((i) => i.what.kind === 'chord')),
+  );
   if (!hasSlashes && !hasBars) warnings.push('The chart gives no beats: each chord lasts a measure.');
+  else if (silent.length > 0)
+    warnings.push(
+      `${silent.map((s) => (s.name ? `“${s.name}”` : 'A section')).join(', ')} gives no beats: each chord lasts a measure there.`,
+    );
   const key = chart.key ?? guessedKey(chords);
   if (!chart.key) warnings.push(`The chart names no key; its chords say ${keyName(key)}.`);
   const measures = sections.flatMap((bars, s) =>
-    measuresOf(bars, { time, hasSlashes, hasBars, beat: beatOf(sections.flat(), time) }).map((measure, i) =>
+    measuresOf(bars, { time, ...says[s]!, beat: beatOf(sections.flat(), time) }).map((measure, i) =>
       i === 0 && chart.sections[s]!.name ? { ...measure, section: chart.sections[s]!.name } : measure,
     ),
   );
