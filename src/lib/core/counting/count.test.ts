@@ -36,7 +36,7 @@ describe('counting in numbers', () => {
     ['rests', 'C4:1 r:1 C4:1', 3, 4, '1 (2) 3'],
     ['a measure of rest', 'r:3', 3, 4, '(1) (2) (3)'],
     ['6/8 in two', 'C4:0.5 C4:0.5 C4:0.5 C4:1.5', 6, 8, '1 & a 2'],
-    ['6/8 with a quarter and an eighth', 'C4:1 C4:0.5 C4:1.5', 6, 8, '1 a 2'],
+    ['6/8 with a quarter and an eighth', 'C4:1 C4:0.5 C4:1.5', 6, 8, '1 (&) a 2'],
     ['3/8 in three', 'C4:0.5 C4:1', 3, 8, '1 2 (3)'],
     ['cut time in halves', 'C4:1 C4:1 C4:2', 2, 2, '1 & 2'],
     ['five', 'C4:2 C4:3', 5, 4, '1 (2) 3 (4) (5)'],
@@ -49,6 +49,28 @@ describe('counting in numbers', () => {
     expect(counted('D4:0.5 | G4:4', 4, 4, 0.5)).toEqual(['&', '1 (2) (3) (4)']);
     expect(counted('D4:0.5 E4:0.5 | G4:3', 3, 4, 1)).toEqual(['3 &', '1 (2) (3)']);
     expect(counted('D4:0.5 | G4:3', 6, 8, 0.5)).toEqual(['a', '1 (2)']);
+  });
+
+  it.each([
+    ['numbers', '1 ka di mi ti 2'],
+    ['pulses', '1 ka di mi ti 2'],
+    ['beat-pulse', '1 2 3 4 5 2'],
+    ['ta-titi', 'ti ri ti ri ri ta'],
+    ['takadimi', 'ta ka di mi ti ta'],
+  ] as const)('says a quintuplet part by part in %s', (school, expected) => {
+    const score = scoreFrom({ key: 'C', time: { beats: 2, beatType: 4 }, right: 'C4:1 C4:1' });
+    const notes = [0, 1, 2, 3, 4].map((i) => ({ onset: (i * Q) / 5, duration: Q / 5 }));
+    const [measure] = countMeasures(score.measures, [...notes, { onset: Q, duration: Q }], () => ({
+      ...USUAL_COUNTING,
+      school,
+    }));
+    expect(countsInWords(measure!.counts)).toBe(expected);
+  });
+  it('says five over two beats by where each part falls', () => {
+    const score = scoreFrom({ key: 'C', time: { beats: 2, beatType: 4 }, right: 'C4:1 C4:1' });
+    const notes = [0, 1, 2, 3, 4].map((i) => ({ onset: (i * 2 * Q) / 5, duration: (2 * Q) / 5 }));
+    const [measure] = countMeasures(score.measures, notes);
+    expect(countsInWords(measure!.counts)).toBe('1 di ti (2) ka mi');
   });
 
   it('says triplets as a word', () => {

@@ -100,6 +100,13 @@ function countStretch(
   const places = new Set(onsets);
   for (let place = from; place < to; place += unit) if (place >= starts) places.add(place);
   for (const rest of restsOf(measure, notes).map(toPlace)) if (isInside(rest)) places.add(rest);
+  // In compound metre a beat is felt in three: what is struck late in it is counted from its pulses, unless a word says how long it is.
+  if (isCompound(time) && !school.whole)
+    for (const onset of onsets) {
+      const inBeat = (onset - from) % beat;
+      for (let place = onset - inBeat; place < onset; place += beat / 3)
+        if (isInside(place)) places.add(place);
+    }
   const sorted = [...places].sort((a, b) => a - b);
   /** Places inside each beat, in twelfths of it, at which something is struck or stops. */
   const divisions = new Map<number, Set<number>>();
@@ -160,6 +167,9 @@ interface PlaceInBeat {
   readonly beat: Ticks;
 }
 
+/** Where a beat falls into five, in twelfths of it. */
+const FIFTHS = [2.4, 4.8, 7.2, 9.6];
+
 function wordFor(
   school: School,
   time: TimeSignature,
@@ -169,7 +179,14 @@ function wordFor(
   const compound = isCompound(time);
   if (compound && school.pulses === 'through' && within % 4 === 0) return String(3 * index + within / 4 + 1);
   const inThree = !compound && [4, 8].some((t) => division.has(t));
-  const places: Places = compound ? school.compound : inThree ? school.triplet : school.simple;
+  const inFive = FIFTHS.some((t) => division.has(t));
+  const places: Places = inFive
+    ? school.quintuplet
+    : compound
+      ? school.compound
+      : inThree
+        ? school.triplet
+        : school.simple;
   if (school.whole) {
     // Here a word says how long: a note of a beat (or of two pulses) has the same one wherever it begins.
     const long = compound ? (2 * beat) / 3 : beat;

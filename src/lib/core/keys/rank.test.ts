@@ -34,6 +34,9 @@ describe('ranking keys', () => {
       rankKeys(song, DEFAULT_RECIPE, { voice: range }).find((k) => k.key === key)!.voice;
     expect(of('C', voice('C', 3, 'C', 6))).toBe(0);
     expect(of('C', voice('G', 5, 'C', 6))).toBeGreaterThan(of('C', voice('C', 4, 'G', 4)));
+    // The same range an octave lower is as good: a man sings what is written for everybody as it stands.
+    for (const key of ['C', 'G', 'F'])
+      expect(of(key, voice('C', 3, 'G', 3))).toBe(of(key, voice('C', 4, 'G', 4)));
   });
   it('law: other weights order the same figures anew, as ranking with them would', () => {
     const weight = fc.integer({ min: 0, max: 30 });

@@ -143,15 +143,24 @@ function judge(
   };
 }
 
-/** Share of the melody's duration outside the comfortable range; beyond a whole tone outside it counts double. */
+/** Octaves at which a tune may be sung: a man sings what is written for everybody an octave lower as it stands. */
+const SUNG_OCTAVES = [0, -1, 1, -2, 2];
+
+/**
+ * Share of the melody's duration outside the comfortable range, at the octave that lies best; beyond a whole tone outside it
+ * counts double.
+ */
 function outsideVoice(melody: readonly { midi: number; duration: number }[], voice: VoiceRange): number {
   const [low, high] = [toMidi(voice.low), toMidi(voice.high)];
   const total = melody.reduce((sum, n) => sum + n.duration, 0) || 1;
-  const outside = melody.reduce((sum, n) => {
-    const beyond = Math.max(0, low - n.midi, n.midi - high);
-    return sum + n.duration * (beyond === 0 ? 0 : beyond > 2 ? 2 : 1);
-  }, 0);
-  return outside / total;
+  const outside = SUNG_OCTAVES.map((octave) =>
+    melody.reduce((sum, n) => {
+      const midi = n.midi + 12 * octave;
+      const beyond = Math.max(0, low - midi, midi - high);
+      return sum + n.duration * (beyond === 0 ? 0 : beyond > 2 ? 2 : 1);
+    }, 0),
+  );
+  return Math.min(...outside) / total;
 }
 
 const MOVES = ['', 'a semitone', 'a tone', 'a minor third', 'a major third', 'a fourth', 'a tritone'];
