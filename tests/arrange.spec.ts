@@ -22,7 +22,7 @@ test('the left hand gets another texture, for the whole, a section and a measure
   const panel = page.getByRole('region', { name: 'The measure in hand' });
   await page.getByRole('button', { name: /^measure 1, difficulty/ }).click();
   await expect(panel).toContainText('the root of');
-  await expect(page.getByText(/notes added/)).toBeVisible();
+  await expect(page.getByText(/notes added|enriched by/)).toBeVisible();
   await panel.getByLabel('Left hand in this measure').selectOption({ value: 'held-root' });
   await benchReady(page);
   await expect(panel.getByRole('group', { name: /Left/ }).or(panel)).toContainText('Left hand');

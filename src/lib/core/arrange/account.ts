@@ -33,8 +33,11 @@ export interface Account {
   /** Measures in which the melody has another rhythm than in the source. */
   readonly rhythms: number;
   readonly ornamentsLeftOut: number;
-  /** Notes that the source does not have: textures and fillings. */
+  /** Notes that the source does not have: textures and fillings; of them those in the left hand. */
   readonly added: number;
+  readonly addedLeft: number;
+  /** The source is a melody and nothing else: what accompanies it is all the version's. */
+  readonly isBareSource: boolean;
   readonly fidelity: Fidelity;
 }
 
@@ -53,6 +56,7 @@ export function accountOf(
   const melody = arranged.isSingAlong ? [] : arranged.melody.notes;
   const source = [...arranged.melody.notes, ...arranged.accompaniment];
   const sourceIds = new Set(source.map((n) => n.id));
+  const added = sounding.filter((n) => !sourceIds.has(n.id));
   const isRhythm = (kind: string): boolean => kind !== 'left-out';
   return {
     sourceNotes: source.length,
@@ -62,7 +66,9 @@ export function accountOf(
     moved: arranged.melodyChanges.filter((c) => c.kind === 'moved').length,
     rhythms: new Set(arranged.melodyChanges.filter((c) => isRhythm(c.kind)).map((c) => c.measure)).size,
     ornamentsLeftOut: arranged.reasons.filter((r) => r.loss === 'ornament').length,
-    added: sounding.filter((n) => !sourceIds.has(n.id)).length,
+    added: added.length,
+    addedLeft: added.filter((n) => n.staff === 2).length,
+    isBareSource: arranged.accompaniment.length === 0,
     fidelity: {
       beatNotes: beatNotesKept(melody, sounding, measures),
       basses: bassesRight(sounding, measures, chords, arranged),
@@ -140,6 +146,19 @@ function contourKept(
   return { kept, of };
 }
 
+/** "54 notes added, 40 of them in the left hand"; for a melody alone what it was enriched by. */
+function addedText({ added, addedLeft, isBareSource }: Account): string {
+  const under = added - addedLeft;
+  if (isBareSource)
+    return `the melody enriched by ${[
+      ...(addedLeft > 0 ? [`${plural(addedLeft, 'note')} of a left hand`] : []),
+      ...(under > 0 ? [`${plural(under, 'note')} under it in the right hand`] : []),
+    ].join(' and ')}`;
+  if (under === 0 || addedLeft === 0)
+    return `${plural(added, 'note')} added in the ${under === 0 ? 'left' : 'right'} hand`;
+  return `${plural(added, 'note')} added, ${addedLeft} of them in the left hand`;
+}
+
 /** "31 of 402 notes left out, 4 rhythms simplified, 2 measures over the leap limit." */
 export function accountText(
   account: Account,
@@ -158,7 +177,7 @@ export function accountText(
           : 'every note kept',
         ...(account.rhythms > 0 ? [`${plural(account.rhythms, 'rhythm')} simplified`] : []),
         ...(account.ornamentsLeftOut > 0 ? [`${plural(account.ornamentsLeftOut, 'ornament')} left out`] : []),
-        ...(account.added > 0 ? [`${plural(account.added, 'note')} added`] : []),
+        ...(account.added > 0 ? [addedText(account)] : []),
       ];
   const over = new Map<string, Set<number>>();
   for (const { limit, measure } of violations) over.set(limit, (over.get(limit) ?? new Set()).add(measure));

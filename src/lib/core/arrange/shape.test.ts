@@ -233,3 +233,25 @@ describe('every key that a level reads', () => {
     expect(toMidi(realise(song, recipe({ level: 1 }), []).score.parts[0]!.notes[0]!.pitch)).toBe(77);
   });
 });
+
+describe('the account of a version', () => {
+  const said = (left: string | undefined, level: number): string =>
+    realise(
+      scoreFrom({
+        key: 'C',
+        time: fourFour,
+        right: 'C5:1 E5:1 G5:2 | F5:2 D5:2 | C5:4',
+        ...(left ? { left } : {}),
+        chords: 'C | G7 | C',
+      }),
+      recipe({ level }),
+      [],
+    ).accountText;
+  it('says what a bare melody was enriched by, and where notes were added', () => {
+    expect(said(undefined, 5)).toMatch(
+      /^every note kept, the melody enriched by \d+ notes of a left hand and \d+ notes? under it in the right hand\.$/,
+    );
+    expect(said(undefined, 1)).toMatch(/the melody enriched by 3 notes of a left hand\.$/);
+    expect(said('[C3 E3 G3]:2 [C3 E3 G3]:2 | [G2 B2 F3]:4 | C3:4', 2)).not.toContain('enriched');
+  });
+});
