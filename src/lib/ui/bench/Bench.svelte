@@ -12,6 +12,7 @@
   import Path from '$ui/path/Path.svelte';
   import Picture from '$ui/score/Picture.svelte';
   import { measureText, plural } from '$ui/text';
+  import { wordsFor } from '$ui/waiting/steps';
   import { perform } from './commands';
   import { meaningOf } from './keys';
   import MeasurePanel from './MeasurePanel.svelte';
@@ -130,7 +131,9 @@
   <div class="flex border-b border-hairline px-7 py-2">
     <p class="w-32 shrink-0 pt-2 leading-tight">
       <strong>{path.form.newMeasures} of {path.form.measureCount}</strong><br />
-      <span class="text-sm text-quiet">measures are new</span>
+      <span class="text-sm text-quiet" role="status"
+        >{view.doing ? `${wordsFor(view.doing)}…` : 'measures are new'}</span
+      >
     </p>
     <Path
       form={path.form}

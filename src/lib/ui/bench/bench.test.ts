@@ -1,10 +1,10 @@
 /** The bench without a browser: a store that keeps edits in memory, and the real engine in place of the worker. */
-import { describe, expect, it } from 'vitest';
+import { describe, expect, it, vi } from 'vitest';
 import { LEVELS } from '$core/arrange/levels';
 import { KINDS } from '$core/decisions/registry';
 import { patching, type Patch } from '$core/edits/edit';
 import { historyOf, type EditKind } from '$core/edits/history';
-import { stagesRun } from '$core/pipeline/memo';
+import { forgetStages, stagesRun } from '$core/pipeline/memo';
 import { scoreFrom } from '$core/test/shorthand';
 import { documentOf, type VersionDocument } from '$core/version/document';
 import { DEFAULT_RECIPE } from '$core/version/recipe';
@@ -237,6 +237,7 @@ describe('the engine', () => {
       version: () => heard.push('version'),
       picture: (phrase) => heard.push(`picture ${phrase}`),
       failed: (why) => heard.push(why),
+      doing: (stage) => heard.push(`doing ${stage}`),
     };
     return { heard, listener };
   };
@@ -258,6 +259,24 @@ describe('the engine', () => {
     expect(stages).toEqual([]);
     await engine.show({ document: deciding('m5s1n0'), show, first: 1 }, listener);
     expect(heard.slice(0, 2)).toEqual(['picture 1', 'version']);
+  });
+  it('says what long work is at, and nothing of what is quick', async () => {
+    const { heard, listener } = listening();
+    let now = 0;
+    const clock = vi.spyOn(performance, 'now').mockImplementation(() => (now += 300));
+    try {
+      forgetStages();
+      await (await opened()).show({ document: start, show, first: 0 }, listener);
+    } finally {
+      clock.mockRestore();
+    }
+    // The first stages are over before patience is.
+    expect(heard[0]).not.toBe('doing analyse');
+    expect(heard).toContain('doing fingers');
+    expect(heard.indexOf('version')).toBeGreaterThan(heard.indexOf('doing fingers'));
+    const { heard: quick, listener: quickly } = listening();
+    await (await opened()).show({ document: deciding('m5s1n0'), show, first: 0 }, quickly);
+    expect(quick.filter((h) => h.startsWith('doing'))).toEqual([]);
   });
   it('does not compute what a newer wish has overtaken', async () => {
     const engine = await opened();

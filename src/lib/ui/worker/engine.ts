@@ -7,6 +7,7 @@ import type { LevelContract } from '$core/arrange/levels';
 import type { FingerReason } from '$core/fingering/explain';
 import { rankKeys, type RankedKey, type VoiceRange } from '$core/keys/rank';
 import type { Score } from '$core/score/score';
+import { listening } from '$core/pipeline/progress';
 import { arrangement, type Arrangement } from '$core/version/arrangement';
 import { listed, type VersionDocument } from '$core/version/document';
 import { realising, type Version, type WrittenVersion } from '$core/version/realise';
@@ -28,6 +29,8 @@ export interface Listener {
   /** The picture of a phrase, by its place. */
   readonly picture: (phrase: number, svg: string) => void;
   readonly failed: (why: string) => void;
+  /** What long work is at: a stage of the pipeline. */
+  readonly doing: (stage: string) => void;
 }
 
 /** Why a note has its finger, and what else would do in its measure. */
@@ -46,6 +49,22 @@ const breath = (): Promise<void> =>
     };
     port2.postMessage(null);
   });
+
+/** Milliseconds after which it is said what is being done, and between two words of it. */
+const PATIENCE = 700;
+const TOLD_EVERY = 100;
+
+/** Tells stages of what goes on for long; what is quick is not worth a word. */
+function patiently(tell: (stage: string) => void): (stage: string) => void {
+  const began = performance.now();
+  let last = 0;
+  return (stage) => {
+    const now = performance.now();
+    if (now - began < PATIENCE || now - last < TOLD_EVERY) return;
+    last = now;
+    tell(stage);
+  };
+}
 
 const messageOf = (error: unknown): string => (error instanceof Error ? error.message : String(error));
 
@@ -99,7 +118,9 @@ export class Engine {
       this.#document = document;
       const steps = realising(this.#piece(), document.recipe, listed(document), this.#levels);
       const lanes = this.#engraver.lanes();
-      let step = steps.next();
+      const told = patiently(listener.doing);
+      const onward = (): ReturnType<typeof steps.next> => listening(told, () => steps.next());
+      let step = onward();
       let isInHandDrawn = false;
       while (!step.done) {
         if (await overtaken()) return false;
@@ -109,7 +130,7 @@ export class Engine {
           const draw = this.#drawing(written, show, listener, overtaken);
           isInHandDrawn = await draw(first, homeOf(first, lanes));
         }
-        step = steps.next();
+        step = onward();
       }
       const version = step.value;
       const { phrases } = version.form;

@@ -18,6 +18,8 @@ export class ViewState {
   /** By phrase; the pictures that came with the page until there are others. */
   pictures = $state.raw<readonly (string | undefined)[]>([]);
   problem = $state('');
+  /** The stage that long work is at; empty where nothing takes long. */
+  doing = $state('');
   answer = $state.raw<Answer & { readonly note: string }>();
   show = $state.raw<SheetOptions>() as SheetOptions;
   /** What has arrived and is not on the page yet. */
@@ -51,17 +53,23 @@ export class ViewState {
           failed: (why) => {
             if (newest()) this.problem = why;
           },
+          doing: (stage) => {
+            if (newest()) this.doing = stage;
+          },
         },
       );
       await this.#frames.shown();
     } catch (error) {
       if (newest()) this.problem = error instanceof Error ? error.message : String(error);
+    } finally {
+      if (newest()) this.doing = '';
     }
   }
 
   #showVersion(version: Version): void {
     this.version = version;
     this.problem = '';
+    this.doing = '';
     this.onversion();
     this.#frames.put('path', () => (this.onPath = this.version));
     // What `npm run bench:ui` measures.
