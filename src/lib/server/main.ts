@@ -8,7 +8,7 @@ import { resolve } from 'node:path';
 import { setFlagsFromString } from 'node:v8';
 
 /** Of the heap of this thread, which only answers. */
-const MEGABYTES = 208;
+const MEGABYTES = 160;
 
 const host = process.env.HOST ?? '127.0.0.1';
 const port = Number(process.env.PORT ?? 5180);

@@ -29,7 +29,7 @@ interface Task {
 }
 
 /** Megabytes for what was made lately; V8 takes twice as much by itself, in each thread. */
-const YOUNG = 24;
+const YOUNG = 20;
 
 export interface Pool {
   readonly work: Work;
