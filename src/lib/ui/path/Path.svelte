@@ -47,16 +47,19 @@
   );
   // The chosen measure stays in sight where the path is longer than its place.
   let strip = $state<HTMLElement>();
+  /** How far it is scrolled, as it was told: asking the element would lay out the page in between. */
+  let scrolled = 0;
   $effect(() => {
     const stone = shape.stones.find(({ item }) =>
       item.kind === 'measure'
         ? item.measure === current
         : current !== undefined && item.from <= current && current <= item.to,
     );
-    // By what is measured already: asking the element would lay out the page in between.
     if (!strip || !stone || shape.width <= width) return;
-    const [from, to] = [strip.scrollLeft + 40, strip.scrollLeft + width - 40];
-    if (stone.x < from || stone.x > to) strip.scrollLeft = stone.x - width / 2;
+    const [from, to] = [scrolled + 40, scrolled + width - 40];
+    if (stone.x >= from && stone.x <= to) return;
+    const wanted = Math.max(0, Math.min(stone.x - width / 2, shape.width - width));
+    if (Math.abs(wanted - scrolled) >= 1) strip.scrollLeft = wanted;
   });
   /** A role that is only proposed is asked, not said. */
   const proposedRole = (index: number): string => {
@@ -72,7 +75,12 @@
   const radius = $derived(Math.min(shape.unit * 0.46, small ? 4.5 : 7));
 </script>
 
-<div class="w-full min-w-0 overflow-x-auto" bind:this={strip} bind:clientWidth={measured}>
+<div
+  class="w-full min-w-0 overflow-x-auto"
+  bind:this={strip}
+  bind:clientWidth={measured}
+  onscroll={(event) => (scrolled = event.currentTarget.scrollLeft)}
+>
   <div class="relative" style:width="{shape.width}px" style:height="{shape.height + (small ? 6 : 34)}px">
     <svg
       class="absolute inset-0"
