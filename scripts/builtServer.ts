@@ -12,7 +12,7 @@ const patience = 30_000;
 /** Starts the built server as ./demo does, and resolves when it answers. */
 export async function startServer(data: string, port: number): Promise<Running> {
   const url = `http://localhost:${port}`;
-  const child: ChildProcess = spawn('node', ['--max-semi-space-size=8', 'build'], {
+  const child: ChildProcess = spawn('scripts/serve', {
     env: { ...process.env, PORT: String(port), KEYPATH_DATA: data, KEYPATH_DEMO: '', ORIGIN: url },
     stdio: ['ignore', 'ignore', 'inherit'],
   });

@@ -242,11 +242,12 @@ const JUDGES: { readonly [K in Kind]: Judge<K> } = {
     return wrong.length > 0 ? wrong.join(', ') : undefined;
   },
   strikes: (looked, e) => {
-    const { score, parts } = { score: looked.version(e.level).score, parts: e.at };
-    const wrong = Object.entries(parts).flatMap(([number, wanted]) => {
+    const version = looked.version(e.level);
+    const { score } = version;
+    const wrong = Object.entries(e.at).flatMap(([number, wanted]) => {
       const measure = score.measures.find((m) => m.number === number);
       if (!measure) return [`there is no measure ${number}`];
-      const found = byOnset(handOf(looked.version(e.level), e.hand === 'right' ? 1 : 2))
+      const found = byOnset(handOf(version, e.hand === 'right' ? 1 : 2))
         .filter(({ onset }) => onset >= measure.start && onset < endOf(measure))
         .map(({ onset }) => 1 + (onset - measure.start + measure.beginsAt) / beatLength(measure.time));
       const says = found.map((beat) => String(Math.round(100 * beat) / 100)).join(' ');

@@ -64,10 +64,9 @@ async function templateFor(sheet: Sheet): Promise<Template> {
   if (widthNow !== width) verovio.setOptions({ ...OPTIONS, pageWidth: (width * 100) / SCALE });
   widthNow = width;
   // Loaded without line breaks the music is laid out once and not twice; given breaks again it is justified all the same.
-  const isOneSystem = fitsOnOneSystem(sheet);
-  if (isOneSystem) verovio.setOptions({ breaks: 'none' });
+  verovio.setOptions({ breaks: fitsOnOneSystem(sheet) ? 'none' : OPTIONS.breaks });
   const isLoaded = verovio.loadData(xml);
-  if (isOneSystem) verovio.setOptions({ breaks: OPTIONS.breaks });
+  verovio.setOptions({ breaks: OPTIONS.breaks });
   if (!isLoaded) throw new EngravingError('The engraver could not read this phrase.');
   const template = templateOf(verovio.renderToSVG(1), sheet);
   templates.set(key, template);

@@ -167,9 +167,6 @@ interface PlaceInBeat {
   readonly beat: Ticks;
 }
 
-/** Where a beat falls into five, in twelfths of it. */
-const FIFTHS = [2.4, 4.8, 7.2, 9.6];
-
 function wordFor(
   school: School,
   time: TimeSignature,
@@ -179,7 +176,7 @@ function wordFor(
   const compound = isCompound(time);
   if (compound && school.pulses === 'through' && within % 4 === 0) return String(3 * index + within / 4 + 1);
   const inThree = !compound && [4, 8].some((t) => division.has(t));
-  const inFive = FIFTHS.some((t) => division.has(t));
+  const inFive = Object.keys(school.quintuplet).some((place) => division.has(Number(place)));
   const places: Places = inFive
     ? school.quintuplet
     : compound

@@ -26,7 +26,7 @@ export interface School {
 
 const NUMBERS: Places = { 3: 'e', 6: '&', 9: 'a' };
 /** Numbers have no words for fifths of a beat: the syllables of takadimi stand in. */
-const FIFTHS: Places = { 2.4: 'ka', 4.8: 'di', 7.2: 'mi', 9.6: 'ti' };
+const IN_FIVE: Places = { 2.4: 'ka', 4.8: 'di', 7.2: 'mi', 9.6: 'ti' };
 
 export const SCHOOLS: Readonly<Record<SchoolId, School>> = {
   numbers: {
@@ -34,7 +34,7 @@ export const SCHOOLS: Readonly<Record<SchoolId, School>> = {
     beat: 'number',
     simple: NUMBERS,
     triplet: { 4: 'trip', 8: 'let', 2: '&', 6: '&', 10: '&' },
-    quintuplet: FIFTHS,
+    quintuplet: IN_FIVE,
     compound: { 4: '&', 8: 'a', 2: 'e', 6: 'e', 10: 'e', 3: 'e', 9: 'a' },
   },
   pulses: {
@@ -42,7 +42,7 @@ export const SCHOOLS: Readonly<Record<SchoolId, School>> = {
     beat: 'number',
     simple: NUMBERS,
     triplet: { 4: 'trip', 8: 'let', 2: '&', 6: '&', 10: '&' },
-    quintuplet: FIFTHS,
+    quintuplet: IN_FIVE,
     compound: { 2: '&', 6: '&', 10: '&', 3: '&', 9: '&' },
     pulses: 'through',
   },
@@ -69,7 +69,7 @@ export const SCHOOLS: Readonly<Record<SchoolId, School>> = {
     beat: 'ta',
     simple: { 3: 'ka', 6: 'di', 9: 'mi' },
     triplet: { 4: 'ki', 8: 'da', 2: 'va', 6: 'di', 10: 'ma' },
-    quintuplet: FIFTHS,
+    quintuplet: IN_FIVE,
     compound: { 4: 'ki', 8: 'da', 2: 'va', 6: 'di', 10: 'ma', 3: 'ka', 9: 'mi' },
   },
 };

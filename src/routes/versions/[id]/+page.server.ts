@@ -37,7 +37,7 @@ export const load: PageServerLoad = async ({ params, request }) => {
     score: `/pieces/${row.pieceId}/score?of=${preparedKey(db(), row.pieceId)}`,
     show: SHOW,
     opening,
-    pictures: await drawn(sheets, asked),
+    pictures: await readable(row.pieceId, () => drawn(sheets, asked)),
     levels,
     holders,
     formats: WRITTEN_FORMATS.map(({ ending, name }) => ({ ending, name })),

@@ -6,6 +6,7 @@ import { readAbc } from './read';
 
 const BOOK = `%abc
 % A book of walks.
+T:Walks of the Valley
 M:3/4
 L:1/4
 Free text that belongs to nobody.

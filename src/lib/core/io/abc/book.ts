@@ -27,8 +27,13 @@ export function tunesIn(text: string): BookTune[] {
 
 const withoutComment = (text: string): string => text.replace(/%.*/, '').trim();
 
-/** Of what stands before the first tune, fields and directives hold for all; everything else is free text. */
-const holdsForAll = (line: string): boolean => /^(%%|[A-Za-z]:)/.test(line);
+/**
+ * Of what stands before the first tune, directives hold for all, and the fields that a book may have (ABC 2.1, 3: no title, tempo or
+ * key); everything else is free text.
+ */
+const holdsForAll = (line: string): boolean => /^(%%|[ABCDFGHILMmNORrSUZ]:)/.test(line);
+
+const isField = (line: string): boolean => /^(%%|[A-Za-z]:)/.test(line);
 
 /**
  * A blank line ends a tune, and free text may follow. Who types music leaves blank lines between its phrases all the same: what has
@@ -37,5 +42,5 @@ const holdsForAll = (line: string): boolean => /^(%%|[A-Za-z]:)/.test(line);
 function withoutFreeText(lines: readonly string[]): string[] {
   const end = lines.findIndex((line) => line.trim() === '');
   if (end < 0) return [...lines];
-  return [...lines.slice(0, end), ...lines.slice(end).filter((line) => /\|/.test(line) || holdsForAll(line))];
+  return [...lines.slice(0, end), ...lines.slice(end).filter((line) => /\|/.test(line) || isField(line))];
 }

@@ -63,30 +63,28 @@ const barsIn = (line: string): string =>
     )
     .join('');
 
-/** Voices of drums: by a clef of percussion, or the tenth channel of MIDI. */
-function withoutPercussion(lines: readonly string[]): { kept: string[]; leftOut: string[] } {
-  const voiceAt: (string | undefined)[] = [];
+/** Of a tune's head, what belongs to all voices. */
+const OF_ALL = /^[XTCKMLQP]:/;
+
+/** Voices of drums: by a clef of percussion, or the tenth channel of MIDI. Their lines are left blank. */
+function withoutPercussion(lines: readonly string[]): { kept: readonly string[]; leftOut: string[] } {
+  const key = lines.findIndex((line) => /^K:/.test(line));
   let voice: string | undefined;
-  for (const line of lines) {
-    const named = /^V:\s*(\S+)/.exec(line)?.[1] ?? /^\[V:\s*([^\]\s]+)/.exec(line)?.[1];
-    if (named) voice = named;
-    if (/^X:/.test(line)) voice = undefined;
-    voiceAt.push(voice);
-  }
+  const voices = lines.map((line, i) => {
+    // Behind the head the first voice goes on until another is named.
+    if (i === key + 1) voice = undefined;
+    voice = /^\[?V:\s*([^\]\s]+)/.exec(line)?.[1] ?? voice;
+    return voice;
+  });
+  const isDrum = (line: string): boolean =>
+    /^(%%|I:)\s*MIDI\s+channel\s+10\b/.test(line) || /^V:.*\bclef\s*=\s*"?perc/.test(line);
   const drums = new Set(
-    lines.flatMap((line, i) => {
-      const isDrum = /^(%%|I:)\s*MIDI\s+channel\s+10\b/.test(line) || /^V:.*\bclef\s*=\s*"?perc/.test(line);
-      return isDrum && voiceAt[i] !== undefined ? [voiceAt[i]] : [];
-    }),
+    lines.flatMap((line, i) => (isDrum(line) && voices[i] !== undefined ? [voices[i]] : [])),
   );
-  const isKept = (line: string, i: number): boolean => {
-    const own = voiceAt[i];
-    if (own === undefined || !drums.has(own)) return true;
-    // The head's fields and the tune's words are nobody's.
-    return /^[XTCKMLQP]:/.test(line) && !lines.slice(0, i).some((l) => /^K:/.test(l));
+  const isKept = (line: string, i: number): boolean =>
+    !drums.has(voices[i] ?? '') || (i <= key && OF_ALL.test(line));
+  return {
+    kept: drums.size === 0 ? lines : lines.map((line, i) => (isKept(line, i) ? line : '%')),
+    leftOut: [...drums],
   };
-  const leftOut = [...drums].filter((name) => name !== undefined);
-  return leftOut.length === 0
-    ? { kept: [...lines], leftOut }
-    : { kept: lines.map((line, i) => (isKept(line, i) ? line : '%')), leftOut };
 }

@@ -85,7 +85,7 @@ function knownToScore(chart: Chart, warnings: string[]): ReadResult {
   if (!hasSlashes && !hasBars) warnings.push('The chart gives no beats: each chord lasts a measure.');
   else if (silent.length > 0)
     warnings.push(
-      `${silent.map((s) => (s.name ? `“${s.name}”` : 'A section')).join(', ')} gives no beats: each chord lasts a measure there.`,
+      `${silent.map((s) => (s.name ? `“${s.name}”` : 'A section')).join(', ')} ${silent.length === 1 ? 'gives' : 'give'} no beats: each chord lasts a measure there.`,
     );
   const key = chart.key ?? guessedKey(chords);
   if (!chart.key) warnings.push(`The chart names no key; its chords say ${keyName(key)}.`);

@@ -28,8 +28,10 @@ export const POST: RequestHandler = async ({ params, request }) => {
   const change = changeSchema.safeParse(await request.json().catch(() => undefined));
   const misunderstood = () => json({ message: 'This change could not be understood.' }, { status: 400 });
   if (!change.success) return misunderstood();
-  readySoon(params.id);
-  if ('step' in change.data) return answered(stepBack(db(), params.id, change.data.step));
+  if ('step' in change.data) {
+    readySoon(params.id);
+    return answered(stepBack(db(), params.id, change.data.step));
+  }
   const { patches, basedOn } = change.data;
   let result: SaveResult;
   try {
@@ -40,5 +42,6 @@ export const POST: RequestHandler = async ({ params, request }) => {
       return misunderstood();
     throw error;
   }
+  readySoon(params.id);
   return answered(result, basedOn + 1);
 };

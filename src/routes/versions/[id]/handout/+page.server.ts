@@ -1,6 +1,7 @@
 import { db } from '$server/db';
 import { holdersOf } from '$server/studio/assignments';
 import { findPiece } from '$server/studio/pieces';
+import { phraseAsked } from '$server/phraseAsked';
 import { about, work } from '$server/pool';
 import { drawn } from '$server/pool/drawn';
 import { documentAt, findVersion } from '$server/studio/versions';
@@ -50,16 +51,11 @@ export const load: PageServerLoad = async ({ params, url, request }) => {
   };
   // The first phrases come with the page and the others behind them; without a script the page is asked for whole.
   const all = form.phrases.length;
-  const wanted = z.coerce
-    .number()
-    .int()
-    .min(0)
-    .catch(0)
-    .parse(url.searchParams.get('phrase') ?? 0);
+  const wanted = phraseAsked(url);
   const begin = Math.min(wanted, Math.max(0, all - 1));
   const end = Math.min(all, begin + MOST);
   const first = url.searchParams.has('whole') ? end : Math.min(begin + FIRST, end);
-  const begun = await phrases(begin, first, false);
+  const begun = await readable(piece.id, () => phrases(begin, first, false));
   // One by one, so that other pages are drawn in between.
   const others = Promise.all(
     Array.from({ length: end - first }, (_, i) => phrases(first + i, first + i + 1, true)),

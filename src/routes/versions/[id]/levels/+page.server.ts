@@ -2,13 +2,13 @@ import { levelText } from '$core/arrange/levels';
 import { db } from '$server/db';
 import { formOf } from '$server/forms';
 import { studioLevels } from '$server/studio/levels';
+import { phraseAsked } from '$server/phraseAsked';
 import { about, work } from '$server/pool';
 import { drawn } from '$server/pool/drawn';
 import { once } from '$server/studio/once';
 import { addVersion, documentOfVersion, findVersion, listVersions } from '$server/studio/versions';
 import { readable } from '$server/readable';
 import { error, fail, redirect } from '@sveltejs/kit';
-import { z } from 'zod';
 import type { Actions, PageServerLoad } from './$types';
 
 const SHOW = { width: 860, fingers: true, counts: false, chords: true };
@@ -18,12 +18,7 @@ export const load: PageServerLoad = async ({ params, url, request }) => {
   if (!row) error(404, 'There is no such version.');
   const document = await readable(row.pieceId, () => documentOfVersion(db(), row));
   const levels = studioLevels(db());
-  const at = z.coerce
-    .number()
-    .int()
-    .min(0)
-    .catch(0)
-    .parse(url.searchParams.get('phrase') ?? 0);
+  const at = phraseAsked(url);
 
   const asked = about(row.pieceId, request);
   /** The version at one level, and the picture of the phrase in it. */
