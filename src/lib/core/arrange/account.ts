@@ -68,7 +68,8 @@ export function accountOf(
     ornamentsLeftOut: arranged.reasons.filter((r) => r.loss === 'ornament').length,
     added: added.length,
     addedLeft: added.filter((n) => n.staff === 2).length,
-    isBareSource: arranged.accompaniment.length === 0,
+    // Chords that were heard are heard from voices that the version does not take over.
+    isBareSource: arranged.accompaniment.length === 0 && chords.every((c) => c.from !== 'notes'),
     fidelity: {
       beatNotes: beatNotesKept(melody, sounding, measures),
       basses: bassesRight(sounding, measures, chords, arranged),

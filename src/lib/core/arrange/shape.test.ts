@@ -252,6 +252,24 @@ describe('the account of a version', () => {
       /^every note kept, the melody enriched by \d+ notes of a left hand and \d+ notes? under it in the right hand\.$/,
     );
     expect(said(undefined, 1)).toMatch(/the melody enriched by 3 notes of a left hand\.$/);
+    // Voices that are not taken over are no bare melody.
+    const voices = scoreFrom({ key: 'C', time: fourFour, right: 'C5:2 E5:2 | D5:2 B4:2 | C5:4' });
+    const [melody] = voices.parts;
+    const under = scoreFrom({ key: 'C', time: fourFour, right: '[C4 G4]:4 | [G3 F4]:4 | [C4 E4]:4' })
+      .parts[0]!;
+    const hymn = {
+      ...voices,
+      parts: [
+        { ...melody!, role: 'melody' as const },
+        {
+          ...under,
+          id: 'P2',
+          role: 'other' as const,
+          notes: under.notes.map((n) => ({ ...n, id: `u${n.id}` })),
+        },
+      ],
+    };
+    expect(realise(hymn, recipe({ level: 2 }), []).accountText).toMatch(/notes added in the left hand\.$/);
     expect(said('[C3 E3 G3]:2 [C3 E3 G3]:2 | [G2 B2 F3]:4 | C3:4', 2)).not.toContain('enriched');
   });
 });
