@@ -3,7 +3,8 @@ import type { Score } from '../score/score';
 
 export type Feel = 'straight' | 'swing';
 
-const SWINGS = /\b(swing|swung|shuffle)\b/i;
+/** A hornpipe is written even or dotted, and danced long and short. */
+const SWINGS = /\b(swing|swung|shuffle|hornpipe)\b/i;
 const DOES_NOT = /\b(straight|no swing|even eighths)\b/i;
 
 /** The feel that the words above the music ask for; straight where they ask for nothing. */

@@ -21,15 +21,21 @@ const HELD = 1.8;
 /** Performs a score at its tempo. `feel` decides whether eighths swing; without it as the words above the music say. */
 export function perform(score: Score, feel: Feel = feelOf(score)): Performance {
   const measures = passesOf(score.measures);
-  const struck = score.parts.flatMap(struckIn);
+  const struck = score.parts.flatMap((part, index) => struckIn(part, index, score.measures));
+  const beginnings = new Set(struck.map((n) => n.at));
+  const inSwing = (measure: Measure, tick: Ticks): Ticks =>
+    feel === 'swing' ? swung(measure, tick, beginnings) : tick;
   return {
-    notes: playedNotes(score.measures, measures, struck, feel === 'swing'),
+    notes: playedNotes(score.measures, measures, struck, inSwing),
     measures,
-    pedals: playedPedals(score, measures, feel === 'swing'),
+    pedals: playedPedals(score, measures, inSwing),
     tempi: tempiOf(score, measures),
     end: measures.reduce((end, m) => Math.max(end, m.onset + m.length), 0),
   };
 }
+
+/** Where a written tick of a measure is played; where nothing swings, at its place. */
+type InSwing = (measure: Measure, tick: Ticks) => Ticks;
 
 /** The measures as they are played. */
 function passesOf(measures: readonly Measure[]): PlayedMeasure[] {
@@ -56,7 +62,7 @@ function playedNotes(
   measures: readonly Measure[],
   passes: readonly PlayedMeasure[],
   struck: readonly Struck[],
-  swings: boolean,
+  inSwing: InSwing,
 ): PlayedNote[] {
   const inMeasures = byMeasure(
     measures,
@@ -65,9 +71,8 @@ function playedNotes(
   const ends = stretchEnds(measures, passes);
   // The written end of a note may lie in a later measure, which swings by its own beats.
   const placed = (tick: Ticks): Ticks => {
-    if (!swings) return tick;
     const measure = measureAt(measures, tick);
-    return tick >= endOf(measure) ? tick : swung(measure, tick);
+    return tick >= endOf(measure) ? tick : inSwing(measure, tick);
   };
   const notes = passes.flatMap((pass, i) => {
     const measure = measures[pass.index]!;
@@ -82,7 +87,7 @@ function playedNotes(
 }
 
 /** Pedal down and up. A change is up and down at once: up comes first. */
-function playedPedals(score: Score, passes: readonly PlayedMeasure[], swings: boolean): PlayedPedal[] {
+function playedPedals(score: Score, passes: readonly PlayedMeasure[], inSwing: InSwing): PlayedPedal[] {
   const { measures } = score;
   // The end of the piece belongs to its last measure.
   const inMeasures = byMeasure(measures, score.pedals);
@@ -91,8 +96,7 @@ function playedPedals(score: Score, passes: readonly PlayedMeasure[], swings: bo
     const measure = measures[pass.index]!;
     return inMeasures[pass.index]!.filter((m) => m.onset < endOf(measure) || isLast(pass)).flatMap(
       ({ onset, type }): PlayedPedal[] => {
-        const at =
-          (swings && onset < endOf(measure) ? swung(measure, onset) : onset) - measure.start + pass.onset;
+        const at = (onset < endOf(measure) ? inSwing(measure, onset) : onset) - measure.start + pass.onset;
         if (type === 'start') return [{ onset: at, down: true }];
         if (type === 'stop') return [{ onset: at, down: false }];
         return [

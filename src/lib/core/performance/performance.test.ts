@@ -3,6 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { soundingNotes } from '../score/query';
 import type { Mark, Measure, Note, Score } from '../score/score';
 import { TICKS_PER_QUARTER as Q } from '../score/ticks';
+import { readAbc } from '../io/abc/read';
 import { scoreFrom } from '../test/shorthand';
 import { clockOf, perform, type PlayedNote } from '.';
 
@@ -206,6 +207,41 @@ describe('a performance', () => {
     expect(around(grace({ slash: true }))).toEqual(['60@0+1', '71@0.875+0.125', '62@1+1']);
     expect(around(grace({}))).toEqual(['60@0+1', '71@1+0.5', '62@1.5+0.5']);
     expect(around(grace({ after: true }))).toEqual(['60@0+1', '62@1+0.875', '71@1.875+0.125']);
+  });
+  it('plays graces of which nothing is said as quick notes on the beat, before every note of their chord', () => {
+    const abc = (music: string): string[] =>
+      times(perform(readAbc(`X:1\nL:1/4\nK:C\n${music}|\n`).score).notes);
+    expect(abc('C{F}G C2')).toEqual(['60@0+1', '65@1+0.125', '67@1.125+0.875', '60@2+2']);
+    expect(abc('{FG}[EA] C3')).toEqual([
+      '65@0+0.125',
+      '67@0.125+0.125',
+      '64@0.25+0.75',
+      '69@0.25+0.75',
+      '60@1+3',
+    ]);
+  });
+  it('plays trills from above and turns round their note, by the key', () => {
+    const abc = (music: string): string[] =>
+      times(perform(readAbc(`X:1\nL:1/4\nK:G\n${music}|\n`).score).notes);
+    expect(abc('!trill!E/ z/ z3').map((n) => n.split('+')[0])).toEqual([
+      '66@0',
+      '64@0.125',
+      '66@0.25',
+      '64@0.375',
+    ]);
+    expect(abc('!turn!G z3')).toEqual(['67@0+0.2', '69@0.2+0.2', '67@0.4+0.2', '66@0.6+0.2', '67@0.8+0.2']);
+  });
+  it('swings a hornpipe, the short note of its dotted pairs too', () => {
+    const abc = (music: string): string[] =>
+      times(perform(readAbc(`X:1\nR:hornpipe\nL:1/8\nM:4/4\nK:C\n${music}|\n`).score).notes);
+    expect(abc('C>DEF G4').map((n) => n.split('+')[0])).toEqual([
+      '60@0',
+      '62@0.667',
+      '64@1',
+      '65@1.667',
+      '67@2',
+    ]);
+    expect(abc('C/D/E/F/ G6')[3]).toMatch(/^65@0.833/);
   });
   it('presses and lifts the pedal; a change is up, then down', () => {
     const pedalled: Score = {

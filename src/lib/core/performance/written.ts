@@ -4,10 +4,11 @@
  */
 import { toMidi } from '../score/pitch';
 import { soundingNotes, type SoundingNote } from '../score/query';
-import type { Note, Part } from '../score/score';
+import type { Measure, Note, Part } from '../score/score';
 import { TICKS_PER_QUARTER, type Ticks } from '../score/ticks';
 import { articulated } from './articulation';
 import { dynamicsOf } from './dynamics';
+import { ornamented } from './ornaments';
 import type { PlayedNote } from './played';
 
 /** A note as it is struck, and where it is written. */
@@ -18,11 +19,11 @@ export interface Struck extends PlayedNote {
 
 /** Between two notes of a rolled chord, unless the chord is short. */
 const ROLL = TICKS_PER_QUARTER / 10;
-/** A note that is struck through: as short as can be, before the beat. */
+/** A grace note that is as short as can be. */
 const CRUSHED = TICKS_PER_QUARTER / 8;
 
-/** Everything a part strikes, in order of time. */
-export function struckIn(part: Part, index: number): Struck[] {
+/** Everything a part strikes, in order of time. `measures` say in which key the neighbours of an ornamented note stand. */
+export function struckIn(part: Part, index: number, measures: readonly Measure[]): Struck[] {
   const loudness = dynamicsOf(part);
   const byId = new Map(part.notes.map((n) => [n.id, n]));
   const plain = soundingNotes(part.notes).map((note): Struck => {
@@ -40,7 +41,11 @@ export function struckIn(part: Part, index: number): Struck[] {
   });
   const rolled = withRolls(plain, byId);
   const graces = part.notes.filter((n) => n.grace && !n.cue);
-  const all = graces.length === 0 ? rolled : withGraces(rolled, graces, part, index, loudness);
+  const graced = graces.length === 0 ? rolled : withGraces(rolled, graces, part, index, loudness);
+  const all = graced.flatMap((note) => {
+    const written = byId.get(note.id);
+    return written?.ornaments && !written.grace ? ornamented(note, written, measures) : [note];
+  });
   return all.sort((a, b) => a.at - b.at || a.onset - b.onset || a.midi - b.midi);
 }
 
@@ -70,8 +75,8 @@ function withRolls(notes: readonly Struck[], byId: ReadonlyMap<string, Note>): S
 }
 
 /**
- * Grace notes. Struck through they come before the beat, and whoever sounds there goes on; others take half of their main note (two
- * thirds of a dotted one); those after a note take its end.
+ * Grace notes. Struck through they come before the beat, and whoever sounds there goes on. Of others a single one takes half of its
+ * main note (two thirds of a dotted one), several are quick notes on the beat; those after a note take its end.
  */
 function withGraces(
   notes: readonly Struck[],
@@ -87,17 +92,19 @@ function withGraces(
   for (const note of notes) places.set(note.at, [...(places.get(note.at) ?? []), note]);
   for (const group of groupsOf(graces)) {
     const first = group[0]!;
-    const main = mainOf(places.get(first.onset) ?? [], sounding, first);
+    const chord = mainOf(places.get(first.onset) ?? [], sounding, first);
+    const main = chord[0];
     const count = Math.max(...group.map((n) => n.grace!.order)) + 1;
     const length = main ? sounding.get(main.id)!.duration : TICKS_PER_QUARTER;
     const { from, each } = room(first, main?.onset ?? first.onset, length, count);
-    if (main && !first.grace!.slash)
-      changed.set(
-        main.id,
-        first.grace!.after
-          ? { onset: main.onset, duration: Math.min(main.duration, from - main.onset) }
-          : { onset: main.onset + each * count, duration: Math.max(1, main.duration - each * count) },
-      );
+    if (!first.grace!.slash)
+      for (const note of chord)
+        changed.set(
+          note.id,
+          first.grace!.after
+            ? { onset: note.onset, duration: Math.min(note.duration, from - note.onset) }
+            : { onset: note.onset + each * count, duration: Math.max(1, note.duration - each * count) },
+        );
     for (const note of group)
       made.push({
         id: note.id,
@@ -123,14 +130,15 @@ function groupsOf(graces: readonly Note[]): Note[][] {
   return [...groups.values()];
 }
 
-/** The note that a grace note leads to: in its voice, else on its staff. */
+/** The note, or the chord, that a grace note leads to: in its voice, else on its staff. */
 function mainOf(
   together: readonly Struck[],
   sounding: ReadonlyMap<string, SoundingNote>,
   grace: Note,
-): Struck | undefined {
+): readonly Struck[] {
   const here = together.filter((n) => n.staff === grace.staff);
-  return here.find((n) => sounding.get(n.id)?.voice === grace.voice) ?? here[0];
+  const own = here.filter((n) => sounding.get(n.id)?.voice === grace.voice);
+  return own.length > 0 ? own : here;
 }
 
 /** Where a group of grace notes begins, and how long each is. */
@@ -140,12 +148,14 @@ function room(
   length: Ticks,
   count: number,
 ): { readonly from: Ticks; readonly each: Ticks } {
-  const { slash, after } = grace.grace!;
+  const { slash, short, after } = grace.grace!;
   if (after) {
     const each = Math.min(CRUSHED, Math.floor(length / (2 * count)));
     return { from: main + length - each * count, each };
   }
   if (slash) return { from: main - CRUSHED * count, each: CRUSHED };
+  if (short || count > 1)
+    return { from: main, each: Math.min(CRUSHED, Math.floor((length * 2) / (3 * count))) };
   const isDotted = length % 3 === 0 && Number.isInteger(Math.log2(length / 3 / TICKS_PER_QUARTER));
-  return { from: main, each: Math.floor((length * (isDotted ? 2 : 1)) / (isDotted ? 3 : 2) / count) };
+  return { from: main, each: Math.floor((length * (isDotted ? 2 : 1)) / (isDotted ? 3 : 2)) };
 }

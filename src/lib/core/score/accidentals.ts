@@ -5,7 +5,7 @@ import type { Measure, Note } from './score';
 import { fromFifths } from '../theory/fifths';
 
 /** Alteration of a letter under a signature. */
-function alterInKey(step: string, fifths: number): number {
+export function alterInKey(step: string, fifths: number): number {
   const order = fifths > 0 ? [6, 7, 8, 9, 10, 11, 12] : [-2, -3, -4, -5, -6, -7, -8];
   const changed = order.slice(0, Math.abs(fifths)).map(fromFifths);
   return changed.find((c) => c.step === step)?.alter ?? 0;

@@ -18,6 +18,12 @@ export const toMidi = (p: Pitch): number => 12 * (p.octave + 1) + SEMITONES[p.st
 /** Position of the letter on the staff, counted in letters from C0: neighbours differ by one whatever their accidentals. */
 export const staffPosition = (p: Pitch): number => p.octave * 7 + STEPS.indexOf(p.step);
 
+/** The letter that lies `by` letters above (or below), in its octave; the accidental is for the asker to find. */
+export function letterAt(p: Pick<Pitch, 'step' | 'octave'>, by: number): Pick<Pitch, 'step' | 'octave'> {
+  const place = p.octave * 7 + STEPS.indexOf(p.step) + by;
+  return { step: STEPS[((place % 7) + 7) % 7]!, octave: Math.floor(place / 7) };
+}
+
 export const isBlackKey = (midi: number): boolean => [1, 3, 6, 8, 10].includes(((midi % 12) + 12) % 12);
 
 const ACCIDENTAL_TEXT: Record<number, string> = { [-2]: '𝄫', [-1]: '♭', 0: '', 1: '♯', 2: '𝄪' };

@@ -193,8 +193,10 @@ export interface TupletBracket {
 }
 
 export interface Grace {
-  /** Struck through: as short as can be. */
+  /** Struck through: as short as can be, before the beat. */
   readonly slash: boolean;
+  /** As short as can be, on the beat: where a source does not say that it takes a part of its main note. */
+  readonly short?: boolean;
   /** The value it is written with: 8 an eighth. */
   readonly type: number;
   /** Place among the grace notes of its main note, from 0; notes of a grace chord share it. */

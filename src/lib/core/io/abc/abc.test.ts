@@ -107,6 +107,20 @@ describe('reading ABC', () => {
   it('lays voices over one another', () => {
     expect(notesOf(tune('e4 & c2 d2|f4|'))).toEqual(['E5@0+4', 'C5@0+2', 'D5@2+2', 'F5@4+4']);
   });
+  it('goes on where lines are joined around fields, leaves signs under the music out, and plays pipes with their sharps', () => {
+    const { score, warnings } = readAbc(
+      'X:1\nT:A long \\\nname\nR:march\nL:1/4\nK:HP\nCF|\\\nw:one two\nFC[|]C:F|\nd: . . T\n',
+    );
+    expect(score.title).toBe('A long name');
+    expect(score.parts[0]!.notes.map((n) => pitchName(n.pitch)).join(' ')).toBe('C♯4 F♯4 F♯4 C♯4 C♯4 F♯4');
+    expect(score.measures).toHaveLength(2);
+    expect(score.parts[0]!.marks?.[0]).toMatchObject({ kind: 'words', text: 'March' });
+    expect(warnings).toEqual(['Left out: 1 line of signs (d: or s:), which hang on no note here.']);
+  });
+  it('repeats from the pickup where the sign stands before it and after it', () => {
+    const { score } = readAbc('X:1\nM:3/4\nL:1/4\nK:C\nC3:|\n|:D|\\\n|:EFG|A2:|\n');
+    expect(score.measures.map((m) => m.repeatStart ?? false)).toEqual([false, true, false, false]);
+  });
   it('reads a tune typed in haste', () => {
     expect(notesOf(readAbc('CDEF | G4').score)).toHaveLength(5);
     expect(notesOf(readAbc('K:F\nB2').score)).toEqual(['B♭4@0+1']);
@@ -116,7 +130,12 @@ describe('reading ABC', () => {
     expect(readScoreFile('tune.txt', bytes).score.title).toBe('By content');
   });
   it('says where something was not understood, and what is no tune', () => {
-    expect(readAbc('X:1\nK:C\nCDEF| \u00b6 G4|\n').warnings.join()).toMatch(/Line 3, character \d+/);
+    expect(readAbc('X:1\nK:C\nCDEF| \u00b6 G4|\n').warnings.join()).toBe(
+      'Line 3: a character is left out (“¶”, at character 7).',
+    );
+    const many = readAbc('X:1\nK:C\n%%layout 3\n"Czz9"CDEF|!zork!G2 {A c|\n').warnings;
+    expect(many.filter((w) => /not known|not closed/.test(w))).toHaveLength(2);
+    expect(many.join()).toContain('“Czz9” names no chord that is known; its root, C, is kept.');
     expect(() => readAbc('X:1\nK:C\n')).toThrow(/holds no notes/);
   });
 });

@@ -9,29 +9,71 @@ export interface PreparedAbc {
   readonly warnings: readonly string[];
   /** What stands in the head of a tune as P: the order in which its parts are played. */
   readonly partOrder: string | undefined;
+  /** What stands there as R: "hornpipe", "waltz". */
+  readonly rhythm: string | undefined;
 }
 
 const FIELD = /^[A-Za-z+]:/;
 
 export function prepareAbc(text: string): PreparedAbc {
-  const lines = text.split('\n').map((line) => {
+  const written = withoutContinuations(text.split('\n'));
+  const signs = written.filter((line) => SIGNS.test(line)).length;
+  const lines = written.map((line) => {
+    if (SIGNS.test(line)) return '%';
     if (/^M:/.test(line)) return `M:${metre(line.slice(2))}`;
+    if (/^K:\s*H[Pp]\b/.test(line)) return line.replace(/H[Pp]/, PIPES);
     if (FIELD.test(line) || line.startsWith('%')) return line;
     return barsIn(line).replace(/\[M:([^\]]*)\]/g, (_, value: string) => `[M:${metre(value)}]`);
   });
   const { kept, leftOut } = withoutPercussion(lines);
   const key = lines.findIndex((line) => /^K:/.test(line));
-  const order = lines.slice(0, Math.max(0, key)).find((line) => /^P:/.test(line));
+  const head = (field: RegExp): string | undefined =>
+    lines
+      .slice(0, Math.max(0, key))
+      .find((line) => field.test(line))
+      ?.slice(2)
+      .replace(/%.*/, '')
+      .trim() || undefined;
   return {
     text: kept.join('\n'),
-    partOrder: order?.slice(2).replace(/%.*/, '').trim() || undefined,
-    warnings:
-      leftOut.length > 0
+    partOrder: head(/^P:/),
+    rhythm: head(/^R:/),
+    warnings: [
+      ...(leftOut.length > 0
         ? [
             `Left out: ${plural(leftOut.length, 'percussion voice')} (${leftOut.join(', ')}), which no piano plays.`,
           ]
-        : [],
+        : []),
+      ...(signs > 0
+        ? [`Left out: ${plural(signs, 'line')} of signs (d: or s:), which hang on no note here.`]
+        : []),
+    ],
   };
+}
+
+/** Lines of signs that stand under the music as words do. */
+const SIGNS = /^[ds]:/;
+
+/** Highland pipes, whose music has no signature, sound F♯ and C♯. */
+const PIPES = 'Amix';
+
+/**
+ * Lines that a backslash joins. A field that goes on takes the next line into it; music goes on anyhow, and must not where a
+ * field stands in between, which the parser would read as notes.
+ */
+function withoutContinuations(lines: readonly string[]): string[] {
+  const GOES_ON = /\\[ \t]*(%.*)?$/;
+  const out = [...lines];
+  for (let i = 0; i + 1 < out.length; i++) {
+    const line = out[i]!;
+    if (line.startsWith('%') || !GOES_ON.test(line)) continue;
+    const next = out[i + 1]!;
+    if (/^[A-Z]:/.test(line) && !FIELD.test(next)) {
+      out[i] = line.replace(GOES_ON, '') + next;
+      out[i + 1] = '%';
+    } else if (FIELD.test(next)) out[i] = line.replace(GOES_ON, '');
+  }
+  return out;
 }
 
 /**
@@ -54,12 +96,21 @@ function metre(value: string): string {
     : `${beats}/${beatType}`;
 }
 
-/** Bar lines written loosely, as in "| :" and ": |", outside of texts and decorations. */
+/**
+ * Bar lines written loosely, as in "| :" and ": |", outside of texts and decorations. One that is not to be seen ("[|]") is a bar
+ * line; a dotted one (":" alone) parts no measures.
+ */
 const barsIn = (line: string): string =>
   line
-    .split(/("[^"]*"|![^!]*!)/)
+    .split(/("[^"]*"|![^!]*!|\[[A-Za-z]:[^\]]*\]|%.*)/)
     .map((piece, i) =>
-      i % 2 === 1 ? piece : piece.replace(/\|[ \t]+:(?!\|)/g, '|:').replace(/:[ \t]+\|/g, ':|'),
+      i % 2 === 1
+        ? piece
+        : piece
+            .replace(/\|[ \t]+:(?!\|)/g, '|:')
+            .replace(/:[ \t]+\|/g, ':|')
+            .replace(/\[\|\]/g, '|')
+            .replace(/(?<![|:[\]0-9(][ \t]*):(?![ \t]*[|:\][0-9])/g, ' '),
     )
     .join('');
 

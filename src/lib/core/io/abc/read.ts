@@ -3,7 +3,7 @@
  * joined by a brace become one part. The parser is abcjs (parse.ts).
  */
 import { measureLength } from '../../score/metre';
-import { STEPS, type Pitch } from '../../score/pitch';
+import { pitchClassName, STEPS, type Pitch } from '../../score/pitch';
 import type {
   ChordSymbol,
   ClefMark,
@@ -17,7 +17,8 @@ import type {
   Tuplet,
 } from '../../score/score';
 import { TICKS_PER_QUARTER, type Ticks } from '../../score/ticks';
-import { parseChord } from '../../theory/chordName';
+import { parseChord, rootNamed } from '../../theory/chordName';
+import { fromFifths } from '../../theory/fifths';
 import type { Key } from '../../theory/key';
 import { modeNamed } from '../../theory/modes';
 import { InputError } from '../inputError';
@@ -34,21 +35,23 @@ import {
   type AbcTempo,
 } from './parse';
 import { inOrder, partsInOrder } from './partOrder';
+import { parserWarnings } from './parserWarnings';
 import { ALTER_OF, ARTICULATION_OF, DYNAMICS, HAIRPIN_OF, ORNAMENT_OF, routeOf } from './signs';
 
 /** Reads the first tune of a text. Throws InputError when there are no notes in it. */
 export function readAbc(text: string): ReadResult {
   const { tune, tunes, prepared } = parseAbc(text);
-  const warnings = [...(tune.warnings ?? []).slice(0, 5).map(plainWarning), ...prepared.warnings];
+  const warnings = [...parserWarnings(tune.warnings ?? []), ...prepared.warnings];
   if (tunes > 1) warnings.push(`The file holds ${tunes} tunes; this is the first.`);
   const propagation = /^%%propagate-accidentals\s+(\w+)/m.exec(text)?.[1];
   const written = streamsOf(
     tune.lines,
     propagation === 'octave' || propagation === 'not' ? propagation : 'pitch',
+    warnings,
   );
   const streams = played(written, prepared.partOrder, warnings);
   const tempo = quartersPerMinute(tune.metaText.tempo);
-  const parts = partsOf(streams, tempo);
+  const parts = withRhythm(partsOf(streams, tempo), prepared.rhythm);
   if (parts.every((p) => p.measures.every((m) => m.notes.length === 0)))
     throw new InputError(
       `The ABC text holds no notes.${warnings[0] ? ` ${warnings[0]}` : ' A tune begins with lines such as X:1 and K:C.'}`,
@@ -57,13 +60,24 @@ export function readAbc(text: string): ReadResult {
   return { score: assembleScore(title?.trim() || 'Untitled', composer?.trim() ?? '', parts), warnings };
 }
 
-/** "Music Line:2:9: Unknown character ignored: …" without its markup. */
-const plainWarning = (warning: string): string =>
-  warning
-    .replace(/<[^>]*>/g, '')
-    .replace(/^Music Line:(\d+):(\d+):\s*/, 'Line $1, character $2: ')
-    .replace(/\s+/g, ' ')
-    .trim();
+/** Whether a text in quotation marks is meant as a chord, known or not: one word with figures or signs after a letter. */
+const isLikeChord = (text: string): boolean =>
+  /^[A-G][#b♯♭]?\S{0,10}$/.test(text.trim()) && /[0-9°øΔ+^~(/]/.test(text.trim().slice(1));
+
+/** What kind of piece a tune says it is (R:) stands above its first note, as tune books print it. */
+function withRhythm(parts: ReadPart[], rhythm: string | undefined): ReadPart[] {
+  if (!rhythm || !/[a-z]/i.test(rhythm)) return parts;
+  const text = rhythm[0]!.toUpperCase() + rhythm.slice(1);
+  const words: Mark = { kind: 'words', onset: 0, staff: 1, above: true, text };
+  return parts.map((part, p) =>
+    p > 0
+      ? part
+      : {
+          ...part,
+          measures: part.measures.map((m, i) => (i > 0 ? m : { ...m, marks: [words, ...m.marks] })),
+        },
+  );
+}
 
 /** One voice of one staff. */
 interface Stream {
@@ -105,6 +119,7 @@ type Propagation = 'pitch' | 'octave' | 'not';
 function streamsOf(
   lines: readonly { staff?: AbcStaffLine[] | undefined }[],
   propagation: Propagation,
+  warnings: string[],
 ): Stream[] {
   const walkers = new Map<string, Walker>();
   for (const line of lines) {
@@ -113,7 +128,8 @@ function streamsOf(
       if (staff.brace !== 'end' && staff.brace !== 'continue') group = s;
       staff.voices.forEach((elements, v) => {
         const name = `${s}/${v}`;
-        const walker = walkers.get(name) ?? new Walker(s, v, group, staff.title?.[0] ?? '', propagation);
+        const walker =
+          walkers.get(name) ?? new Walker(s, v, group, staff.title?.[0] ?? '', propagation, warnings);
         walkers.set(name, walker);
         walker.beginLine(staff);
         for (const element of elements) if (element) walker.take(element);
@@ -160,6 +176,7 @@ class Walker {
     private readonly group: number,
     private readonly name: string,
     private readonly propagation: Propagation,
+    private readonly warnings: string[],
   ) {
     this.measure = this.empty();
   }
@@ -345,6 +362,7 @@ class Walker {
         voice: this.voice + 1,
         grace: {
           slash: grace.acciaccatura ?? false,
+          ...(grace.acciaccatura ? {} : { short: true }),
           type: (element.gracenotes?.length ?? 1) > 1 ? 16 : 8,
           order,
         },
@@ -371,9 +389,16 @@ class Walker {
     const onset = this.at();
     const staff = this.staff - this.group + 1;
     for (const { name, position } of element.chord ?? []) {
-      const chord = position === undefined || position === 'default' ? parseChord(name) : undefined;
+      const isSymbol = position === undefined || position === 'default';
+      const chord = isSymbol ? parseChord(name) : undefined;
+      const root = chord === undefined && isSymbol && isLikeChord(name) ? rootNamed(name) : undefined;
       if (chord !== undefined) this.measure.symbols.push({ onset, chord });
-      else if (name.trim())
+      else if (root !== undefined) {
+        this.warnings.push(
+          `Measure ${this.measures.length + 1}: “${name.trim()}” names no chord that is known; its root, ${pitchClassName(fromFifths(root))}, is kept.`,
+        );
+        this.measure.symbols.push({ onset, chord: { root, kind: 'power' } });
+      } else if (name.trim())
         this.measure.marks.push({
           kind: 'words',
           onset,
@@ -434,8 +459,18 @@ class Walker {
     if (bar.endEnding && (target || !isEmpty)) closing.endingEnd = true;
     if (target) this.measures[this.measures.length - 1] = { ...target, frame: closing };
     if (!isEmpty) this.closeMeasure();
-    if (begins) this.measure.frame.repeatStart = true;
+    if (begins && !this.repeatsFromPickup()) this.measure.frame.repeatStart = true;
     if (bar.startEnding) this.measure.frame.ending = bar.startEnding;
+  }
+
+  /** Whether the measure before is a pickup from which the repetition has begun: a second sign then says nothing new. */
+  private repeatsFromPickup(): boolean {
+    const before = this.measures.at(-1);
+    return (
+      before?.frame.repeatStart === true &&
+      !before.frame.repeatEnd &&
+      before.content < measureLength(before.time) / 2
+    );
   }
 
   private closeMeasure(): void {

@@ -227,9 +227,16 @@ function takeNote(draft: Draft, item: XmlElement): void {
 
 const readGrace = (item: XmlElement, grace: XmlElement, order: number): NonNullable<Note['grace']> => ({
   slash: grace.attributes.slash === 'yes',
+  ...(isShort(grace) ? { short: true } : {}),
   type: NOTE_TYPES[textOf(item, 'type') ?? ''] ?? 8,
   order,
 });
+
+/** A grace note that says how much it takes of its main note, which is no more than a quarter of it. */
+function isShort(grace: XmlElement): boolean {
+  const taken = Number(grace.attributes['steal-time-following'] ?? NaN);
+  return taken > 0 && taken <= 25;
+}
 
 /** The written pitch of a note; what has none that can be used is counted. */
 function usablePitch(draft: Draft, item: XmlElement): Note['pitch'] | undefined {
