@@ -113,7 +113,7 @@ describe('reading ABC', () => {
     );
     expect(score.title).toBe('A long name');
     expect(score.parts[0]!.notes.map((n) => pitchName(n.pitch)).join(' ')).toBe('C♯4 F♯4 F♯4 C♯4 C♯4 F♯4');
-    expect(score.measures).toHaveLength(2);
+    expect(score.measures).toHaveLength(3);
     expect(score.parts[0]!.marks?.[0]).toMatchObject({ kind: 'words', text: 'March' });
     expect(warnings).toEqual(['Left out: 1 line of signs (d: or s:), which hang on no note here.']);
   });
