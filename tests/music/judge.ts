@@ -22,6 +22,7 @@ import type { Score } from '../../src/lib/core/score/score';
 import { bassOf, chordTones } from '../../src/lib/core/theory/chord';
 import { realise, type Version } from '../../src/lib/core/version/realise';
 import { recipeSchema } from '../../src/lib/core/version/recipe';
+import { broken } from './rules';
 
 const level = z.number().int().min(1).max(6);
 /** "3" is the first beat of measure 3, "3.2" its second. */
@@ -100,7 +101,17 @@ class Looked {
     this.#versions.set(level, known);
     return known;
   }
+
+  /** Which of the rules that hold for all versions are broken, and where. */
+  broken(): string | undefined {
+    const hasOwn = this.score.parts.some((p) => p.staves > 1) || this.score.parts.length > 1;
+    const found = RULED.flatMap((level) => broken(this.version(level), level, hasOwn));
+    return found.length > 0 ? found.join('; ') : undefined;
+  }
 }
+
+/** The levels at which the rules are looked at: the highest moves its inner voices as it likes. */
+const RULED = [1, 2, 3, 4, 5] as const;
 
 /** The tick of a place in a score. Throws where it has none. */
 function tickOf(score: Score, at: string): number {
@@ -289,9 +300,10 @@ export function judge(folder: string, only = ''): Verdict[] {
       const source = readdirSync(folder).find((f) => f.startsWith(`${piece}.`) && f !== file)!;
       const { expectations } = caseSchema.parse(JSON.parse(readFileSync(join(folder, file), 'utf8')));
       const looked = new Looked(source, new Uint8Array(readFileSync(join(folder, source))));
-      return expectations.map((e): Verdict => {
+      const own = expectations.map((e): Verdict => {
         const { expects, ...more } = e;
         return { piece, expects: `${expects} ${JSON.stringify(more)}`, found: fault(looked, e) };
       });
+      return [...own, { piece, expects: 'the rules of every version', found: looked.broken() }];
     });
 }

@@ -8,6 +8,7 @@ import { notate } from '../score/notate';
 import { keyboardPart, soundingNotes } from '../score/query';
 import type { Score } from '../score/score';
 import {
+  freshStartsOf,
   sungMarks,
   symbolsOf,
   toReasons,
@@ -53,7 +54,7 @@ function singAlongVersion(
   settings: ArrangeSettings,
 ): ArrangedHands {
   const { contract, form } = settings;
-  const freshStarts = new Set(form.sections.map((s) => s.from));
+  const freshStarts = freshStartsOf(form);
   const right = singAlong(score.measures, stretches, {
     contract,
     rhythmIn: (measure) => settings.rhythmIn(measure) ?? usualRhythm(contract.level),

@@ -71,6 +71,10 @@ export const symbolsOf = (
   return played.filter((s, i) => i === 0 || starts.has(s.onset) || played[i - 1]!.chord !== s.chord);
 };
 
+/** Measures (by index) at which the left hand begins afresh: the same phrase is set the same way, whatever came before it. */
+export const freshStartsOf = ({ sections, phrases }: Form): ReadonlySet<number> =>
+  new Set([...sections, ...phrases].map((p) => p.from));
+
 /** Where the words of a song are. */
 export const sungMarks = (score: Score): Mark[] =>
   score.parts.flatMap((p) => p.marks ?? []).filter((m) => m.kind === 'lyrics');

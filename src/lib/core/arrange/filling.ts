@@ -2,7 +2,7 @@
  * Chord tones under the melody in the right hand: a third or sixth below long notes, fuller at chord changes from level 4
  * on, and wherever the left hand has gone low and left the chord behind. The melody stays on top.
  */
-import { beatLength } from '../score/metre';
+import { beatLength, endOf, placeInMeasure } from '../score/metre';
 import { pitchName } from '../score/pitch';
 import { measureAt, type SoundingNote } from '../score/query';
 import type { Measure, Note } from '../score/score';
@@ -29,6 +29,8 @@ export interface FillSettings {
 const LOWEST = 52;
 /** Under this key a chord's third is no longer heard as part of the chord above: the left hand has gone low. */
 const LOW = 48;
+/** From the highest key of the left hand to the lowest filling: two keys side by side are in each other's way. */
+const APART = 2;
 /** Fewest beats of a long note. */
 const LONG = 1.5;
 
@@ -48,7 +50,7 @@ export function fillUnder(
   let firstLeft = 0;
   let filledStretch: Stretch | undefined;
   const longest = lower.reduce((most, n) => Math.max(most, n.duration), 0);
-  for (const note of melody) {
+  for (const [index, note] of melody.entries()) {
     const measure = measureAt(measures, note.onset);
     if (settings.except?.has(measure.index)) continue;
     const stretch = inMeasures[measure.index]?.stretches.find(
@@ -57,8 +59,15 @@ export function fillUnder(
     if (!stretch) continue;
     while (firstLeft < lower.length && lower[firstLeft]!.onset + longest < note.onset) firstLeft += 1;
     const under = soundingIn(lower, firstLeft, note.onset, note.onset + note.duration);
-    const inStretch = soundingIn(lower, firstLeft, stretch.onset, stretch.end);
+    const inStretch = soundingIn(
+      lower,
+      firstLeft,
+      Math.min(stretch.onset, note.onset - beatLength(measure.time)),
+      stretch.end,
+    );
     const beat = beatLength(measure.time);
+    // Between the beats a chord under the melody would trip it.
+    if (placeInMeasure(measure, note.onset) % beat !== 0) continue;
     const isLong = note.duration >= LONG * beat;
     const isChange = stretch !== filledStretch;
     const behind = leavesChordBehind(stretch.chord, inStretch);
@@ -68,7 +77,10 @@ export function fillUnder(
       settings,
     );
     if (wanted === 0) continue;
-    const keys = keysUnder(note, stretch.chord, under, wanted, settings);
+    const keys = keysUnder(note, stretch.chord, under, wanted, settings, {
+      justStruck: justStruck(melody, index, beat, inStretch),
+      held: chordsFrom(inMeasures, stretch.end, note.onset + note.duration),
+    });
     if (keys.length === 0) continue;
     filledStretch = stretch;
     const added = keys.map(({ midi, tone }, i): Note => ({
@@ -93,6 +105,32 @@ export function fillUnder(
     });
   }
   return { notes, reasons };
+}
+
+/**
+ * Keys that either hand has struck within the beat before a note of the melody: struck again at once under it they would be heard as
+ * a stumble.
+ */
+function justStruck(
+  melody: readonly SoundingNote[],
+  index: number,
+  beat: Ticks,
+  left: readonly SoundingNote[],
+): ReadonlySet<number> {
+  const { onset } = melody[index]!;
+  const keys = new Set(left.filter((n) => n.onset <= onset && onset - n.onset <= beat).map((n) => n.midi));
+  for (let i = index - 1; i >= 0 && onset - melody[i]!.onset <= beat; i--) keys.add(melody[i]!.midi);
+  return keys;
+}
+
+/** The chords of a stretch of time. */
+function chordsFrom(inMeasures: readonly MeasureStretches[], from: Ticks, to: Ticks): readonly Chord[] {
+  if (to <= from) return [];
+  return inMeasures.flatMap(({ measure, stretches }) =>
+    measure.start < to && endOf(measure) > from
+      ? stretches.filter((s) => s.onset < to && s.end > from).map((s) => s.chord)
+      : [],
+  );
 }
 
 interface Occasion {
@@ -136,24 +174,36 @@ function keysUnder(
   left: readonly SoundingNote[],
   wanted: number,
   { contract, reach }: FillSettings,
+  { justStruck, held }: { readonly justStruck: ReadonlySet<number>; readonly held: readonly Chord[] },
 ): PianoKey[] {
   const span = Math.min(reach, contract.span ?? reach);
-  const floor = Math.max(LOWEST, note.midi - span, ...left.map((n) => n.midi + 1));
+  const floor = Math.max(LOWEST, note.midi - span, ...left.map((n) => n.midi + APART));
   const tones = chordTones(chord);
   const candidates = tones
+    // What is held on into other chords belongs to them all.
+    .filter((tone) => held.every((c) => chordTones(c).some((t) => pitchClass(t) === pitchClass(tone))))
     .flatMap((tone) => octavesOf(tone, floor, note.midi - 3).map((midi): PianoKey => ({ midi, tone })))
+    .filter((key) => !justStruck.has(key.midi))
     .sort((a, b) => b.midi - a.midi);
   if (candidates.length === 0) return [];
   // Without its third a chord says little; doubling the melody's own tone says nothing.
   const third = tones[1];
   const isThird = (k: PianoKey): boolean => k.tone === third;
+  // From the fourth level on a seventh that the left hand does not have sounds here.
+  const seventh = contract.level >= 4 ? tones[3] : undefined;
+  const isMissing = (k: PianoKey): boolean =>
+    k.tone === seventh && !left.some((n) => n.midi % 12 === pitchClass(k.tone)) && note.midi - k.midi < 11;
   const interval = (k: PianoKey): number => note.midi - k.midi;
   const sweet = (k: PianoKey): number =>
     [3, 4, 8, 9].includes(interval(k)) ? 0 : interval(k) === 12 ? 3 : 1;
   const first = [...candidates].sort(
-    (a, b) => sweet(a) - sweet(b) || Number(isThird(b)) - Number(isThird(a)) || Math.abs(b.midi - a.midi),
+    (a, b) =>
+      Number(isMissing(b)) - Number(isMissing(a)) ||
+      sweet(a) - sweet(b) ||
+      Number(isThird(b)) - Number(isThird(a)) ||
+      Math.abs(b.midi - a.midi),
   )[0]!;
-  if (wanted === 1) return sweet(first) > 1 ? [] : [first];
+  if (wanted === 1) return sweet(first) > 1 && !isMissing(first) ? [] : [first];
   const chosen: PianoKey[] = [];
   for (const key of [first, ...candidates.filter((k) => k !== first)]) {
     if (chosen.length === wanted) break;

@@ -33,7 +33,7 @@ export type TexturesIn = (measure: Measure) => readonly TextureId[];
 export interface LeftHandSettings {
   readonly contract: LevelContract;
   readonly texturesIn: TexturesIn;
-  /** Measures (by index) at which a section begins: the hand starts afresh there, so that what comes again is alike. */
+  /** Measures (by index) at which the hand starts afresh, so that what comes again is alike. */
   readonly freshStarts: ReadonlySet<number>;
   /** Semitones the left hand holds. */
   readonly reach: number;
@@ -49,8 +49,11 @@ export interface LeftHand {
   readonly reasons: readonly ArrangeReason[];
 }
 
+/** Semitones that stay free between the hands: a key beside the melody is in the way of its hand. */
+const APART = 1;
+
 /** Textures that anything falls back on. */
-const LAST_RESORT: readonly TextureId[] = ['root-fifth', 'held-root'];
+const LAST_RESORT: readonly TextureId[] = ['root-fifth', 'root-then-fifth', 'held-root'];
 
 /** Builds the left hand under what the right hand plays. */
 export function leftHand(
@@ -64,6 +67,8 @@ export function leftHand(
   const ceilings = new Ceilings(above);
   let place: HandPlace = {};
   let last: { stroke: Stroke; chord: Chord } | undefined;
+  /** How a chord was set under the same notes of the melody before: what comes again is set the same way. */
+  const known = new Map<string, { readonly found: Found; readonly from: Ticks }>();
   const lastSounding = inMeasures.findLast((m) => m.stretches.length > 0)?.measure.index;
   for (const { measure, stretches, leftOut } of inMeasures) {
     if (settings.freshStarts.has(measure.index)) place = {};
@@ -92,7 +97,13 @@ export function leftHand(
         last: last?.stroke,
       };
       const ends = measure.index === lastSounding && i === stretches.length - 1;
-      const found = choose(context, settings.texturesIn(measure), fit, ends);
+      const textures = settings.texturesIn(measure);
+      const again = `${textures.join()} ${stretch.onset - measure.start}+${stretch.end - stretch.onset} ${chordSymbol(stretch.chord)} ${ceilings.textOver(stretch.onset, stretch.end)}`;
+      const before = ends ? undefined : known.get(again);
+      const found =
+        (before && setAgain(before.found, stretch.onset - before.from, context, fit)) ??
+        choose(context, textures, fit, ends);
+      if (found && !before) known.set(again, { found, from: stretch.onset });
       if (!found) {
         reasons.push({
           measure: measure.index,
@@ -112,7 +123,7 @@ export function leftHand(
       reasons.push({
         measure: measure.index,
         notes: written.map((n) => n.id),
-        reason: describe(found, place, stretch, settings.texturesIn(measure)[0]!, ends, strokes),
+        reason: describe(found, place, stretch, textures[0]!, ends, strokes),
       });
       place = found.figuration.place;
       last = { stroke: strokes.at(-1)!, chord: stretch.chord };
@@ -144,6 +155,16 @@ export class Ceilings {
       if (note.onset + note.duration > from) lowest = Math.min(lowest, note.midi);
     }
     return lowest - 1;
+  }
+  /** What the other hand strikes in a stretch of time, by which it is known when it comes again. */
+  textOver(from: Ticks, to: Ticks): string {
+    let text = '';
+    for (let i = this.firstAfter(from - this.longest); i < this.notes.length; i++) {
+      const { onset, duration, midi } = this.notes[i]!;
+      if (onset >= to) break;
+      if (onset + duration > from) text += `${onset - from}+${duration}=${midi} `;
+    }
+    return text;
   }
   /** The first tick after `from` at which the other hand comes down to `midi` or below; `to` if it does not. */
   until(midi: number, from: Ticks, to: Ticks): Ticks {
@@ -195,6 +216,14 @@ const foundIn = (
   const top = Math.max(...figuration.strokes.flatMap((s) => s.keys.map((k) => k.midi)));
   return { figuration, texture, letGo: false, lowered: top + 12 > ceiling && away(bass + 12) < away(bass) };
 };
+
+/** A figuration that was found before, so much later; undefined where it does not fit here. */
+function setAgain(found: Found, by: Ticks, context: ChordContext, fit: Fit): Found | undefined {
+  const strokes = found.figuration.strokes.map((s) => ({ ...s, onset: s.onset + by, end: s.end + by }));
+  return fits(strokes, context, fit, found.letGo)
+    ? { ...found, figuration: { ...found.figuration, strokes } }
+    : undefined;
+}
 
 function choose(
   context: ChordContext,
@@ -260,8 +289,8 @@ function writable(stroke: Stroke, { contract }: ChordContext, { measures }: Fit)
 }
 
 function fits(strokes: readonly Stroke[], context: ChordContext, fit: Fit, letGo: boolean): boolean {
-  const { contract, keyboard, span, measure } = context;
-  if (strokes.length > fit.onsets) return false;
+  const { contract, keyboard, span, measure, stretch } = context;
+  if (strokes.length > fit.onsets || isMuddy(strokes, stretch.chord)) return false;
   const shortest = shortestValue(contract, measure.time);
   let before: Stroke | undefined = fit.last;
   for (const stroke of strokes) {
@@ -272,7 +301,7 @@ function fits(strokes: readonly Stroke[], context: ChordContext, fit: Fit, letGo
     if (low < keyboard.low || high > keyboard.high) return false;
     if (keys.length > contract.leftNotes || high - low > span) return false;
     if (keys.length > 1 && !isClear(keys.map((k) => k.midi))) return false;
-    if (high > fit.ceilings.over(onset, letGo ? onset + 1 : end)) return false;
+    if (high + APART > fit.ceilings.over(onset, letGo ? onset + 1 : end)) return false;
     if (
       before &&
       contract.leap !== null &&
@@ -284,6 +313,13 @@ function fits(strokes: readonly Stroke[], context: ChordContext, fit: Fit, letGo
     before = stroke;
   }
   return true;
+}
+
+/** What is struck in turn over one chord is heard together: low down it is no closer than a chord may be. */
+function isMuddy(strokes: readonly Stroke[], chord: Chord): boolean {
+  const tones = new Set(chordTones(chord).map(pitchClass));
+  const keys = strokes.flatMap((s) => s.keys.map((k) => k.midi)).filter((midi) => tones.has(midi % 12));
+  return !isClear([...new Set(keys)].sort((a, b) => a - b));
 }
 
 /** Nearest distance between two strokes, in semitones. */

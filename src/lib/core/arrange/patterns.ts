@@ -62,7 +62,7 @@ const LOW_HOME = 43;
 const TRIAD_HOME = 48;
 /** How strongly the bass is drawn to where it was, against where it is at home. */
 export const NEARNESS = 0.6;
-/** Highest key of an accompaniment; where it goes by single roots and fifths it stays lower, so that it can come back. */
+/** Highest key of an accompaniment, E4; where it goes by single roots and fifths it stays lower, so that it can come back. */
 const HIGHEST = 64;
 /** B♭2: under it a third above a low note is mud. */
 const LOWEST_UPPER = 46;
@@ -81,22 +81,41 @@ function basses(g: ChordContext, home: number, high: number): PianoKey[] {
     .map((midi) => ({ midi, tone }));
 }
 
-/** The tone a fifth above the bass if the chord has one there, else its highest tone within a sixth. */
+/**
+ * The tone a fifth above the bass if the chord has one there, else its highest tone within a sixth. Over a bass that is named apart
+ * the chord's root comes first: without it the chord is another.
+ */
 function fifthAbove(chord: Chord, bass: PianoKey, most: number): PianoKey | undefined {
   const above = chordTones(chord)
     .map((tone) => ({ tone, up: mod12(pitchClass(tone) - bass.midi) }))
     .filter((t) => t.up > 2 && t.up <= Math.min(9, most))
     .sort((a, b) => b.up - a.up);
-  const chosen = above.find((t) => t.up === 7) ?? above.find((t) => t.up === 6 || t.up === 8) ?? above[0];
+  const root = isOverBass(chord)
+    ? above.find((t) => pitchClass(t.tone) === pitchClass(chord.root))
+    : undefined;
+  const chosen =
+    root ?? above.find((t) => t.up === 7) ?? above.find((t) => t.up === 6 || t.up === 8) ?? above[0];
   return chosen && { midi: bass.midi + chosen.up, tone: chosen.tone };
 }
 
+/** Whether a bass other than the root is named. */
+const isOverBass = ({ root, bass }: Chord): boolean =>
+  bass !== undefined && pitchClass(bass) !== pitchClass(root);
+
+/** Whether a chord over a named bass is told by the key above it: by its root. */
+const hasRoot = (chord: Chord, key: PianoKey): boolean =>
+  !isOverBass(chord) || pitchClass(key.tone) === pitchClass(chord.root);
+
+/** From this level on a seventh is heard wherever a chord has one. */
+const SEVENTHS_FROM = 4;
+
 /** The chord close above its bass: bass, then the next tones upwards, at most `most`. */
-function closeAbove(chord: Chord, bass: PianoKey, most: number): PianoKey[] {
+function closeAbove({ stretch, contract }: ChordContext, bass: PianoKey, most: number): PianoKey[] {
+  const { chord } = stretch;
   const [root, third, fifth, seventh, ...more] = chordTones(chord);
-  const wanted = [third, fifth, seventh, root, ...more].filter(
-    (t): t is Fifths => t !== undefined && pitchClass(t) !== mod12(bass.midi),
-  );
+  const inner = contract.level >= SEVENTHS_FROM ? [third, seventh, fifth] : [third, fifth, seventh];
+  const order = isOverBass(chord) ? [root, ...inner, ...more] : [...inner, root, ...more];
+  const wanted = order.filter((t): t is Fifths => t !== undefined && pitchClass(t) !== mod12(bass.midi));
   return [
     bass,
     ...wanted
@@ -174,7 +193,7 @@ function lowThenChord(beatsFrom: (g: ChordContext) => Ticks[], alternates: boole
     const beats = beatsFrom(g);
     for (const bass of basses(g, LOW_HOME, Math.min(55, g.ceiling))) {
       const fifth = fifthAbove(g.stretch.chord, bass, 9);
-      const below = fifth && { ...fifth, midi: fifth.midi - 12 };
+      const below = fifth && !isOverBass(g.stretch.chord) ? { ...fifth, midi: fifth.midi - 12 } : undefined;
       // The fifth of the second strong beat lies below where there is room: the bass then swings round the root.
       const second = below && below.midi >= g.keyboard.low && below.midi >= 38 ? below : fifth;
       const first = alternates && g.goesOn && beats.length <= 2 && second ? second : bass;
@@ -208,15 +227,45 @@ function broken(order: readonly number[], compoundOrder: readonly number[]): Pat
     const short = g.stretch.end - g.stretch.onset <= 2 * beat && g.contract.level >= 3;
     const places = beatsOf(g, unit ?? (short ? pulseOf(g.measure) : undefined));
     const steps = compound ? compoundOrder : order;
-    for (const bass of basses(g, TRIAD_HOME, g.ceiling)) {
-      const tones = closeAbove(g.stretch.chord, bass, 3);
+    const low = basses(g, TRIAD_HOME, g.ceiling);
+    // Where it is clear and no higher than the hand's home, each chord has one close place: the hand does not wander.
+    for (const bass of low) {
+      const tones = closeAbove(g, bass, 3);
+      if (tones.at(-1)!.midi > HIGHEST) continue;
+      const last = tones[Math.min(steps[(places.length - 1) % steps.length]!, tones.length - 1)]!;
+      // Where the next chord would be too far to leap to from its highest tone, the figure comes back to the middle.
+      const turned = isTooFar(last.midi, g) ? COMES_BACK : steps;
       const at = (i: number): readonly PianoKey[] => [
-        tones[Math.min(steps[i % steps.length]!, tones.length - 1)]!,
+        tones[Math.min(turned[i % turned.length]!, tones.length - 1)]!,
       ];
       yield { strokes: inTurn(places, g.stretch.end, at), place: { bass: bass.midi } };
     }
+    // Low down, where a third above the bass is mud, the chord opens: root, fifth, octave.
+    for (const bass of low) {
+      const fifth = fifthAbove(g.stretch.chord, bass, 9);
+      if (!fifth || g.reach < 12 || bass.midi + 12 > HIGHEST) continue;
+      const seventh = g.contract.level >= SEVENTHS_FROM ? seventhAbove(g.stretch.chord, bass) : undefined;
+      const open = [bass, fifth, seventh ?? { ...bass, midi: bass.midi + 12 }];
+      yield {
+        strokes: inTurn(places, g.stretch.end, (i) => [open[OPEN_ORDER[i % OPEN_ORDER.length]!]!]),
+        place: { bass: bass.midi },
+      };
+    }
   };
 }
+
+/** Up and back. */
+const COMES_BACK = [0, 1, 2, 1] as const;
+
+/** Whether the close place of the next chord is further away than the level leaps. */
+function isTooFar(from: number, { next, contract, keyboard }: ChordContext): boolean {
+  if (next === undefined || contract.leap === null) return false;
+  const bass = octavesOf(bassOf(next), keyboard.low, HIGHEST_ROOT).find((midi) => midi >= LOWEST_UPPER);
+  return bass !== undefined && Math.abs(from - bass) > contract.leap;
+}
+
+/** Root, fifth, octave (or seventh), fifth. */
+const OPEN_ORDER = [0, 1, 2, 1] as const;
 
 function* blockFigurations(g: ChordContext, places: readonly Ticks[]): Generator<Figuration> {
   for (const most of [Math.min(g.most, 4), 3, 2].filter((n, i, all) => n >= 2 && all.indexOf(n) === i))
@@ -242,6 +291,14 @@ function* octaveFigurations(
   }
 }
 
+/** The seventh of a chord above its root. */
+function seventhAbove(chord: Chord, bass: PianoKey): PianoKey | undefined {
+  const tone = chordTones(chord)
+    .map((t) => ({ t, up: mod12(pitchClass(t) - bass.midi) }))
+    .find(({ up }) => up === 10 || up === 11);
+  return tone && !isOverBass(chord) ? { midi: bass.midi + tone.up, tone: tone.t } : undefined;
+}
+
 /** The tenth above a bass: the chord's third an octave up, or the tone nearest to it. */
 function tenthAbove(chord: Chord, bass: PianoKey): PianoKey | undefined {
   const tone = chordTones(chord)
@@ -256,7 +313,8 @@ export const PATTERNS: Readonly<Record<Exclude<TextureId, 'own'>, Pattern>> = {
   *'root-fifth'(g) {
     for (const bass of basses(g, HOME, g.ceiling)) {
       const fifth = fifthAbove(g.stretch.chord, bass, g.span);
-      if (fifth) yield { strokes: held(g, [bass, fifth]), place: { bass: bass.midi } };
+      if (fifth && hasRoot(g.stretch.chord, fifth))
+        yield { strokes: held(g, [bass, fifth]), place: { bass: bass.midi } };
     }
   },
 
@@ -266,7 +324,8 @@ export const PATTERNS: Readonly<Record<Exclude<TextureId, 'own'>, Pattern>> = {
     const turn = beats[Math.ceil(beats.length / 2)];
     for (const bass of basses(g, HOME, Math.min(HIGHEST_ROOT, g.ceiling))) {
       const fifth = fifthAbove(g.stretch.chord, bass, 9);
-      const others = fifth && turn !== undefined ? [fifth, { ...fifth, midi: fifth.midi - 12 }] : [];
+      const below = fifth && !isOverBass(g.stretch.chord) ? [{ ...fifth, midi: fifth.midi - 12 }] : [];
+      const others = fifth && turn !== undefined ? [fifth, ...below] : [];
       for (const other of others)
         if (other.midi <= HIGHEST_FIFTH)
           yield {
@@ -292,8 +351,8 @@ export const PATTERNS: Readonly<Record<Exclude<TextureId, 'own'>, Pattern>> = {
     const places = beatsOf(g, pulseOf(g.measure));
     const beats = new Set(beatsOf(g));
     for (const bass of basses(g, TRIAD_HOME, g.ceiling)) {
-      const [, ...upper] = closeAbove(g.stretch.chord, bass, 3);
-      if (upper.length < 2) continue;
+      const [, ...upper] = closeAbove(g, bass, 3);
+      if (upper.length < 2 || upper.at(-1)!.midi > HIGHEST) continue;
       yield {
         strokes: inTurn(places, g.stretch.end, (i) => (beats.has(places[i]!) ? [bass] : upper)),
         place: { bass: bass.midi },
@@ -308,13 +367,14 @@ export const PATTERNS: Readonly<Record<Exclude<TextureId, 'own'>, Pattern>> = {
 
   *'open-tenth'(g) {
     const all = beatsOf(g, pulseOf(g.measure));
-    for (const bass of basses(g, LOW_HOME + 2, g.ceiling - 12)) {
+    for (const bass of basses(g, LOW_HOME + 2, Math.min(HIGHEST, g.ceiling) - 12)) {
       const fifth = fifthAbove(g.stretch.chord, bass, 9);
       const tenth = tenthAbove(g.stretch.chord, bass);
-      if (!fifth || !tenth) continue;
-      const order = [bass, fifth, tenth];
+      const middle = seventhAbove(g.stretch.chord, bass) ?? fifth;
+      if (!fifth || !tenth || !middle) continue;
+      const order = [bass, middle, tenth];
       // Four beats come back over the fifth; longer stretches begin anew.
-      const keys = all.length % 4 === 0 ? [...order, fifth] : order;
+      const keys = all.length % 4 === 0 ? [...order, middle] : order;
       yield {
         strokes: inTurn(all, g.stretch.end, (i) => [keys[i % keys.length]!]),
         place: { bass: bass.midi },
@@ -390,7 +450,7 @@ export function* endingFigurations(g: ChordContext): Generator<Figuration> {
       const octave = { ...bass, midi: bass.midi + 12 };
       if (fifth && contract.level >= 4)
         yield { strokes: held(g, [bass, fifth, octave]), place: { bass: bass.midi } };
-      yield { strokes: held(g, closeAbove(g.stretch.chord, bass, 3)), place: { bass: bass.midi } };
+      yield { strokes: held(g, closeAbove(g, bass, 3)), place: { bass: bass.midi } };
     }
   yield* PATTERNS['root-fifth'](g);
   yield* PATTERNS['held-root'](g);

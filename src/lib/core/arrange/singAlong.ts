@@ -134,7 +134,10 @@ function struck(
 /** The tones a hand of `most` notes plays above a bass: the third tells most, then the seventh, the fifth, the root. */
 function tonesFor(chord: Chord, most: number): Fifths[] {
   const [root, third, fifth, seventh] = chordTones(chord);
-  const order = [third, seventh, fifth, root].filter((t): t is Fifths => t !== undefined);
+  // Over a bass of its own a single note is the root: without it the chord is another.
+  const isOverBass = pitchClass(bassOf(chord)) !== pitchClass(chord.root);
+  const byWeight = most === 1 && isOverBass ? [root] : [third, seventh, fifth, root];
+  const order = byWeight.filter((t): t is Fifths => t !== undefined);
   const withoutBass = order.filter((t) => pitchClass(t) !== pitchClass(bassOf(chord)));
   return (withoutBass.length >= most ? withoutBass : order).slice(0, most);
 }

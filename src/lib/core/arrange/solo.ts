@@ -8,7 +8,14 @@ import { notate } from '../score/notate';
 import { keyboardPart, measureAt, soundingNotes, type SoundingNote } from '../score/query';
 import type { Mark, Note, Score } from '../score/score';
 import type { Ticks } from '../score/ticks';
-import { sungMarks, symbolsOf, toReasons, type ArrangedHands, type ArrangeSettings } from './arranged';
+import {
+  freshStartsOf,
+  sungMarks,
+  symbolsOf,
+  toReasons,
+  type ArrangedHands,
+  type ArrangeSettings,
+} from './arranged';
 import { concertVersion } from './concert';
 import { fillUnder } from './filling';
 import { ceilingAt, foldMelody, MELODY_FLOOR, type Fold } from './foldMelody';
@@ -214,7 +221,7 @@ function leftUnder(
       const rest = left.length > 0 ? left : usual.slice(-1);
       return wanted === null || wanted === 'own' ? rest : [wanted, ...rest];
     },
-    freshStarts: new Set(form.sections.map((s) => s.from)),
+    freshStarts: freshStartsOf(form),
     reach: reach.left,
     // A texture that was asked for is as full as the level has it.
     mostIn: (measure) => (hasOwn && (textureIn(measure.index) ?? 'own') === 'own' ? thickness : 5),

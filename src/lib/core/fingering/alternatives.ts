@@ -5,6 +5,7 @@
 import type { Ticks } from '../score/ticks';
 import { RULES, type Costs, type Rule } from './cost';
 import { FINGERS, type Finger } from './grips';
+import type { Event, HeldKey } from './events';
 import { withFinger, type OtherPath } from './explain';
 import type { Fingering } from './solve';
 
@@ -30,34 +31,45 @@ export function alternativesIn(
   to: Ticks,
   count = MOST,
 ): FingeringAlternative[] {
+  /** Ids of what an event strikes inside the measure, with a key that stands for each: repetitions may begin or end outside. */
+  const struckInside = ({ keys, last }: Event): { key: HeldKey; ids: string[] }[] =>
+    keys
+      .filter((k) => k.struck)
+      .map((key) => ({
+        key,
+        ids: [{ id: key.id, onset: last }, ...(key.twins ?? [])]
+          .filter((t) => t.onset >= from && t.onset < to)
+          .map((t) => t.id),
+      }))
+      .filter(({ ids }) => ids.length > 0);
   const parts = solved.phrases.flatMap((phrase) => {
-    const inside = phrase.events.flatMap((e) =>
-      e.onset >= from && e.onset < to ? e.keys.filter((k) => k.struck).map((k) => k.id) : [],
-    );
-    const places = phrase.events.flatMap((event, i) =>
-      event.onset >= from && event.onset < to ? [{ event, i }] : [],
-    );
-    return inside.length > 0 ? [{ phrase, inside, places }] : [];
+    const places = phrase.events.flatMap((event, i) => {
+      const struck = struckInside(event);
+      return struck.length > 0 ? [{ event, i, struck }] : [];
+    });
+    return places.length > 0 ? [{ phrase, places }] : [];
   });
   if (parts.length === 0) return [];
   const first = new Map(
-    parts.flatMap(({ inside }) => inside.map((id) => [id, solved.fingers.get(id)!] as const)),
+    parts.flatMap(({ places }) =>
+      places.flatMap((p) =>
+        p.struck.flatMap((s) => s.ids.map((id) => [id, solved.fingers.get(id)!] as const)),
+      ),
+    ),
   );
   const found = new Map<string, OtherPath & { readonly fingers: ReadonlyMap<string, Finger> }>();
-  for (const { phrase, inside, places } of parts) {
-    const struckAt = new Map(
-      places.flatMap(({ event, i }) => event.keys.filter((k) => k.struck).map((k) => [k.id, i] as const)),
-    );
-    for (const id of inside)
+  for (const { phrase, places } of parts) {
+    for (const { i: at, key: asked } of places.flatMap((p) => p.struck.map(({ key }) => ({ i: p.i, key }))))
       for (const finger of FINGERS) {
-        if (finger === first.get(id)) continue;
-        const other = withFinger(phrase, struckAt.get(id)!, id, finger);
+        if (finger === solved.fingers.get(asked.id)) continue;
+        const other = withFinger(phrase, at, asked.id, finger);
         if (!other || other.dearer > DEAREST) continue;
         const fingers = new Map(first);
-        for (const { event, i } of places)
-          event.keys.forEach((key, k) => {
-            if (key.struck) fingers.set(key.id, (other.near[i - other.first] ?? phrase.path[i]!)[k]!);
-          });
+        for (const { event, i, struck } of places) {
+          const grip = other.near[i - other.first] ?? phrase.path[i]!;
+          for (const { key, ids } of struck)
+            for (const id of ids) fingers.set(id, grip[event.keys.indexOf(key)]!);
+        }
         const key = [...fingers.values()].join('');
         const known = found.get(key);
         if (!known || known.dearer > other.dearer) found.set(key, { ...other, fingers });

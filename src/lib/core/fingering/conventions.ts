@@ -3,6 +3,7 @@
  * books give it. They are preferences and not laws: what comes before and after, a lock or a small hand may outweigh them.
  */
 import { isBlackKey } from '../score/pitch';
+import { basses, chordFigures, quickRepetitions, singleLines } from './figureShapes';
 import { usualShape } from './shapes';
 import type { Event, Hand } from './events';
 import type { Finger } from './grips';
@@ -47,7 +48,10 @@ export function conventionsOf(events: readonly Event[], hand: Hand): Map<string,
     if (known && both.length > 0) found.set(id, { ...known, fingers: both });
     else if (!known || known.weight < convention.weight) found.set(id, convention);
   };
+  for (const [id, convention] of quickRepetitions(events)) keep(id, convention);
+  if (hand === 'left') for (const [id, convention] of basses(events)) keep(id, convention);
   for (const stretch of singleLines(events)) {
+    for (const [id, convention] of chordFigures(stretch)) keep(id, convention);
     const fiveFingers = fiveFingerPattern(stretch);
     if (fiveFingers) {
       for (const [id, convention] of fiveFingers) keep(id, convention);
@@ -60,22 +64,6 @@ export function conventionsOf(events: readonly Event[], hand: Hand): Map<string,
     }
   }
   return found;
-}
-
-/** Stretches of single notes without a rest or a chord between them. */
-function singleLines(events: readonly Event[]): Event[][] {
-  const lines: Event[][] = [];
-  let open: Event[] = [];
-  for (const event of events) {
-    const isSingle = event.keys.length === 1 && event.keys[0]!.struck;
-    if (!isSingle || event.legato < 0.9) {
-      if (open.length > 1) lines.push(open);
-      open = [];
-    }
-    if (isSingle) open.push(event);
-  }
-  if (open.length > 1) lines.push(open);
-  return lines;
 }
 
 const outOf = (event: Event): number => event.keys[0]!.out;

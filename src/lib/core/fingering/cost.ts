@@ -9,7 +9,7 @@
 import type { Convention } from './conventions';
 import type { Event, HeldKey } from './events';
 import type { Finger, Grip } from './grips';
-import { lettersBetween, usualShape } from './shapes';
+import { lettersBetween, struckShape } from './shapes';
 import type { Span } from './spans';
 
 export const RULES = [
@@ -85,8 +85,10 @@ export function eventCost(event: Event, grip: Grip, model: CostModel, into?: Cos
     const usual = model.usual?.get(key.id);
     if (usual && usual !== finger) charge(bill, 'same-figure', OTHER_THAN_FIGURE / struck);
     const convention = model.conventions?.get(key.id);
-    if (convention && !convention.fingers.includes(finger)) charge(bill, 'convention', convention.weight);
-    if (finger >= 4) charge(bill, 'weak', (finger === 4 ? 0.9 : 0.5) / struck);
+    if (convention && !convention.fingers.includes(finger))
+      charge(bill, 'convention', convention.weight * model.steadiness);
+    // In a quick repetition each finger strikes but once.
+    if (finger >= 4 && !event.quickRepeat) charge(bill, 'weak', (finger === 4 ? 0.9 : 0.5) / struck);
     // Where books put the thumb on a black key, the hand lies there already.
     if (key.isBlack && !convention?.fingers.includes(finger)) {
       if (finger === 1) charge(bill, 'black-thumb', keys.length > 2 ? 0.4 : 1);
@@ -118,14 +120,20 @@ function holdCost({ keys }: Event, grip: Grip, model: CostModel, bill: Bill): vo
     }
 }
 
+/** For a finger that lies beside the usual one; twice for one further off. */
 const OTHER_SHAPE = 1.6;
 
+/** For two keys, a fourth or more apart, without the thumb. */
+const NO_THUMB = 0.3;
+
+const sumOf = (numbers: readonly number[]): number => numbers.reduce((a, b) => a + b, 0);
+
 function shapeCost(keys: readonly HeldKey[], grip: Grip): number {
-  const usual = usualShape(keys.map((k) => k.out));
-  if (usual) return OTHER_SHAPE * grip.filter((finger, i) => finger !== usual[i]).length;
-  // Otherwise a finger to each letter: a third 1-3, a fifth 1-5, anything wider 1-5 as well.
+  const usual = struckShape(keys.map((k) => k.out));
+  if (usual) return OTHER_SHAPE * sumOf(grip.map((finger, i) => Math.min(2, Math.abs(finger - usual[i]!))));
+  // Otherwise a finger to each letter: a third 1-3, a fifth 1-5, anything wider 1-5 as well; from a fourth on with the thumb.
   const letters = Math.min(4, lettersBetween(keys[0]!.out, keys.at(-1)!.out));
-  return 0.6 * Math.abs(grip.at(-1)! - grip[0]! - letters);
+  return 0.6 * Math.abs(grip.at(-1)! - grip[0]! - letters) + (letters > 2 && grip[0] !== 1 ? NO_THUMB : 0);
 }
 
 const struckCount = (event: Event): number => {
@@ -133,6 +141,9 @@ const struckCount = (event: Event): number => {
   for (const key of event.keys) if (key.struck) count += 1;
   return count;
 };
+
+/** A semitone's way of a hand that lifts. */
+const FAR = 0.15;
 
 /** What it costs to come from one event to the next. */
 export function stepCost(
@@ -151,12 +162,16 @@ export function stepCost(
     if (i >= 0 && fromGrip[i] !== toGrip[j]) charge(bill, 'let-go', 25);
   }
   if (to.legato === 0) return bill.total;
+  if (to.lifts || isOutOfReach(from, to, model)) {
+    charge(bill, 'far-move', FAR * Math.abs(centre(to.keys) - centre(from.keys)) * to.legato);
+    return bill.total;
+  }
   const struck = struckCount(to);
   const repeated = repeatedKeys(from, fromGrip, to, toGrip);
   if (from.keys.length > 1 && struck > 1) {
     // From chord to chord the hand lifts and takes its next shape: how far it goes is what counts, and a chord that
     // comes again keeps its fingers.
-    charge(bill, 'far-move', 0.15 * Math.abs(centre(to.keys) - centre(from.keys)) * to.legato);
+    charge(bill, 'far-move', FAR * Math.abs(centre(to.keys) - centre(from.keys)) * to.legato);
     if (sameKeys(from.keys, to.keys)) charge(bill, 'change-on-repeat', repeated * to.legato);
     else if (isDoubleLine(from, to)) joinLines(from, fromGrip, to, toGrip, model, bill);
     else if (to.slurred) joinTops(from, fromGrip, to, toGrip, bill);
@@ -168,15 +183,51 @@ export function stepCost(
   let free = 0;
   for (const key of from.keys) if (!isHeldIn(to, key.id)) free += 1;
   if (free === 0) return bill.total;
-  const weight = to.legato / (free * struck);
+  const nearest = nearestPair(from, to);
+  const pairs = free * struck;
   for (let i = 0; i < from.keys.length; i++) {
     if (isHeldIn(to, from.keys[i]!.id)) continue;
     for (let j = 0; j < to.keys.length; j++)
-      if (to.keys[j]!.struck)
-        pairCost(from.keys[i]!, fromGrip[i]!, to.keys[j]!, toGrip[j]!, weight, model, bill);
+      if (to.keys[j]!.struck) {
+        const isNearest = nearest?.[0] === i && nearest[1] === j;
+        const share = !nearest ? 1 / pairs : isNearest ? NEAREST_SHARE : (1 - NEAREST_SHARE) / (pairs - 1);
+        pairCost(from.keys[i]!, fromGrip[i]!, to.keys[j]!, toGrip[j]!, to.legato * share, model, bill);
+      }
   }
   return bill.total;
 }
+
+/** Of what leads from a chord to a note, or from a note to a chord, the neighbours decide: a finger there must be free. */
+const NEAREST_SHARE = 0.8;
+
+/** Indices of the two keys that lie nearest to each other, between a chord and a single key where nothing is held. */
+function nearestPair(from: Event, to: Event): readonly [number, number] | undefined {
+  if (!isChordAndNote(from, to)) return undefined;
+  let best: readonly [number, number] = [0, 0];
+  let least = Infinity;
+  for (let i = 0; i < from.keys.length; i++)
+    for (let j = 0; j < to.keys.length; j++) {
+      const distance = Math.abs(from.keys[i]!.out - to.keys[j]!.out);
+      if (distance < least) {
+        least = distance;
+        best = [i, j];
+      }
+    }
+  return best;
+}
+
+/** A chord and a note too far away to lie under one hand: it lifts and goes there, and owes no legato. */
+function isOutOfReach(from: Event, to: Event, model: CostModel): boolean {
+  if (!isChordAndNote(from, to)) return false;
+  const low = Math.min(from.keys[0]!.out, to.keys[0]!.out);
+  const high = Math.max(from.keys.at(-1)!.out, to.keys.at(-1)!.out);
+  return high - low > model.reach;
+}
+
+const isChordAndNote = (from: Event, to: Event): boolean =>
+  (from.keys.length === 1) !== (to.keys.length === 1) &&
+  from.keys.every((k) => k.struck) &&
+  to.keys.every((k) => k.struck);
 
 /** Wider than a fourth, two voices are two outer fingers. */
 const WIDEST_JOINED = 5;
@@ -316,6 +367,8 @@ export const isTriple = (a: Event, b: Event, c: Event): boolean =>
   c.keys.length === 1 &&
   b.legato > 0 &&
   c.legato > 0 &&
+  !b.lifts &&
+  !c.lifts &&
   !c.quickRepeat;
 
 /** What three single notes in a row cost together: moves of the hand, and 3-4-5 one after another. */

@@ -2,6 +2,7 @@
 import { isBlackKey } from '../score/pitch';
 import { byOnset, type SoundingNote } from '../score/query';
 import { TICKS_PER_QUARTER, type Ticks } from '../score/ticks';
+import { liftsIn } from './figureShapes';
 
 export type Hand = 'right' | 'left';
 
@@ -12,19 +13,35 @@ export interface HeldKey {
   readonly isBlack: boolean;
   readonly out: number;
   readonly struck: boolean;
-  /** Other notes that are the same key at the same time, in another voice: one finger plays them all. */
-  readonly twins?: readonly string[];
+  /** Other notes that one finger plays with this: the same key in another voice, or earlier strokes of a key that is repeated. */
+  readonly twins?: readonly Twin[];
 }
 
-/** Everything one hand has to do at one onset. Keys in order outwards. */
+export interface Twin {
+  readonly id: string;
+  readonly onset: Ticks;
+}
+
+/** Ids of everything that a key stands for. */
+export const idsOf = ({ id, twins }: HeldKey): readonly string[] =>
+  twins ? [id, ...twins.map((t) => t.id)] : [id];
+
+/**
+ * Everything one hand has to do at one onset. Keys in order outwards. What is struck again as it was, slowly enough for its fingers
+ * to stay, is one event: it asks nothing new of the hand.
+ */
 export interface Event {
   readonly onset: Ticks;
+  /** When it is struck for the last time. */
+  readonly last: Ticks;
   readonly keys: readonly HeldKey[];
   /**
    * How strongly it is bound to the event before: 1 joined, less after a short rest or a staccato, 0 where the hand is
    * free to begin anew (after a phrase end, a rest of a beat, a long note before a leap).
    */
   readonly legato: number;
+  /** Where the hand lifts and takes another shape: from chord to chord in an accompaniment. No legato is owed. */
+  readonly lifts: boolean;
   /** A slur joins it to the event before. */
   readonly slurred: boolean;
   /** Struck again so quickly that the finger changes. */
@@ -43,6 +60,8 @@ export interface HandLine {
   readonly beat: Ticks;
   /** Quarter notes per minute; without it a hundred. */
   readonly tempo?: number;
+  /** Fingers that are decided, by note id: a repetition with one of its own begins anew there. */
+  readonly locks?: ReadonlyMap<string, number>;
 }
 
 const USUAL_TEMPO = 100;
@@ -59,7 +78,7 @@ interface Stroke {
 }
 
 /** The events of a hand, in order. */
-export function eventsOf(notes: readonly SoundingNote[], line: HandLine): Event[] {
+export function eventsOf(notes: readonly SoundingNote[], line: HandLine): readonly Event[] {
   const strokes = byOnset(notes);
   const quick = quickRepeats(strokes, line);
   const events: Event[] = [];
@@ -76,8 +95,10 @@ export function eventsOf(notes: readonly SoundingNote[], line: HandLine): Event[
     if (keys.length > 1) keys.sort(outwards);
     events.push({
       onset,
+      last: onset,
       keys,
       legato: i === 0 ? 0 : bondOf(strokes[i - 1]!, strokes[i]!, onset - silentFrom, line),
+      lifts: false,
       slurred: slurs > 0,
       quickRepeat: quick.has(onset),
       letGo: letGo.map((n) => n.id),
@@ -85,7 +106,54 @@ export function eventsOf(notes: readonly SoundingNote[], line: HandLine): Event[
     slurs += slurChange(struck);
     sounding = held.length > 0 ? [...held, ...struck] : struck;
   }
-  return events;
+  return withRepeatsJoined(withLifts(events, line.hand), line);
+}
+
+/** Marks where the hand leaves one chord for the next: at the beginning of a figure, and between a low note and its chord. */
+function withLifts(events: readonly Event[], hand: Hand): readonly Event[] {
+  const lifted = liftsIn(events, hand);
+  return lifted.size === 0 ? events : events.map((e) => (lifted.has(e) ? { ...e, lifts: true } : e));
+}
+
+/** Repetitions of a key or a chord as one event each. */
+function withRepeatsJoined(events: readonly Event[], line: HandLine): Event[] {
+  const joined: Event[] = [];
+  for (const event of events) {
+    const before = joined.at(-1);
+    if (before && repeats(before, event, line))
+      // Under the id of the last stroke, which is the one that may be held on.
+      joined[joined.length - 1] = {
+        ...before,
+        last: event.onset,
+        keys: event.keys.map((key, i): HeldKey => {
+          const own = before.keys[i]!;
+          const twins = [...(own.twins ?? []), { id: own.id, onset: before.last }, ...(key.twins ?? [])];
+          return { ...key, twins };
+        }),
+      };
+    else joined.push(event);
+  }
+  return joined;
+}
+
+/** Whether an event strikes what the one before it struck, with nothing that would let the hand change. */
+function repeats(before: Event, event: Event, { resets, locks }: HandLine): boolean {
+  const lockOf = (key: HeldKey): number | undefined =>
+    idsOf(key)
+      .map((id) => locks?.get(id))
+      .find((f) => f !== undefined);
+  return (
+    event.legato > 0 &&
+    !event.lifts &&
+    !event.quickRepeat &&
+    !resets.has(event.onset) &&
+    event.keys.length === before.keys.length &&
+    event.keys.every((key, i) => {
+      const own = before.keys[i]!;
+      const lock = lockOf(key);
+      return key.midi === own.midi && key.struck && own.struck && (!lock || lock === lockOf(own));
+    })
+  );
 }
 
 const NOTHING_HELD = { held: [], letGo: [] } as const;
@@ -150,7 +218,7 @@ function struckKeys(struck: readonly SoundingNote[], hand: Hand): HeldKey[] {
   }
   return [...byMidi.values()].map(([first, ...others]) => ({
     ...toKey(first!, hand, true),
-    ...(others.length > 0 ? { twins: others.map((n) => n.id) } : {}),
+    ...(others.length > 0 ? { twins: others.map(({ id, onset }) => ({ id, onset })) } : {}),
   }));
 }
 

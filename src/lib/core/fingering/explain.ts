@@ -5,6 +5,7 @@
 import { pitchClassName, pitchName } from '../score/pitch';
 import type { SoundingNote } from '../score/query';
 import { RULES, type Costs, type Rule } from './cost';
+import { idsOf } from './events';
 import { FINGERS, type Finger, type Grip } from './grips';
 import { bestPath, costsByEvent, costsOf, total, type Fingering, type Passage } from './solve';
 
@@ -98,17 +99,18 @@ export function fingerExplainer(
   placeText: PlaceText = plainPlace,
 ): (noteId: string) => FingerReason | undefined {
   const byId = new Map(notes.map((n) => [n.id, n]));
-  const places = new Map<string, { phrase: Passage; at: number }>();
+  const places = new Map<string, { phrase: Passage; at: number; keyId: string }>();
   for (const phrase of solved.phrases)
     phrase.events.forEach((event, at) => {
-      for (const key of event.keys) if (key.struck) places.set(key.id, { phrase, at });
+      for (const key of event.keys)
+        if (key.struck) for (const id of idsOf(key)) places.set(id, { phrase, at, keyId: key.id });
     });
   return (noteId) => {
     const [note, place, finger] = [byId.get(noteId), places.get(noteId), solved.fingers.get(noteId)];
     if (!note || !place || !finger) return undefined;
-    const { phrase, at } = place;
+    const { phrase, at, keyId } = place;
     const others = FINGERS.filter((f) => f !== finger).flatMap((other) => {
-      const found = withFinger(phrase, at, noteId, other);
+      const found = withFinger(phrase, at, keyId, other);
       return found ? [{ other, found }] : [];
     });
     const name = pitchName(note.pitch);
@@ -121,7 +123,7 @@ export function fingerExplainer(
         text: `${finger} on ${name}: no other finger can take it.`,
       };
     const { dearer } = next.found;
-    const gain = greatestGain(phrase, next.found, at, noteId, next.other, (id, steps) => {
+    const gain = greatestGain(phrase, next.found, at, keyId, next.other, (id, steps) => {
       const other = byId.get(id);
       return other ? [pitchClassName(other.pitch), placeText(note, other, steps)] : ['', ''];
     });
@@ -162,23 +164,23 @@ export interface OtherPath {
 }
 
 /**
- * The best path of a phrase in which the note struck at event `at` has another finger, changed only so far around it;
+ * The best path of a phrase in which a key struck at event `at`, by its id there, has another finger, changed only so far around it;
  * undefined where none is possible in order.
  */
 export function withFinger(
   { events, grips, model, path }: Passage,
   at: number,
-  noteId: string,
+  keyId: string,
   finger: Finger,
 ): OtherPath | undefined {
   // A key that is held on keeps its finger: everything up to its end is near.
   let last = at;
-  while (last + 1 < events.length && events[last + 1]!.keys.some((k) => k.id === noteId)) last += 1;
+  while (last + 1 < events.length && events[last + 1]!.keys.some((k) => k.id === keyId)) last += 1;
   const first = Math.max(0, at - NEAR);
   last = Math.min(events.length - 1, last + NEAR);
   const narrowed: (readonly Grip[])[] = [];
   for (let i = first; i <= last; i++) {
-    const place = events[i]!.keys.findIndex((k) => k.id === noteId);
+    const place = events[i]!.keys.findIndex((k) => k.id === keyId);
     const isEdge = (first > 0 && i < first + 2) || (last < events.length - 1 && i > last - 2);
     narrowed.push(isEdge ? [path[i]!] : place < 0 ? grips[i]! : grips[i]!.filter((g) => g[place] === finger));
   }
@@ -203,7 +205,7 @@ function greatestGain(
   phrase: Passage,
   { first, near, by }: OtherPath,
   asked: number,
-  noteId: string,
+  keyId: string,
   other: Finger,
   describe: (id: string, steps: number) => [note: string, place: string],
 ): Gain | undefined {
@@ -229,7 +231,7 @@ function greatestGain(
   const { rule, event } = best;
   const { keys } = events[event]!;
   const key =
-    keys.find((k) => k.struck && k.id === noteId) ??
+    keys.find((k) => k.struck && k.id === keyId) ??
     keys.find((k, i) => k.struck && breaks(rule, k.isBlack, near[event]![i]!)) ??
     keys.find((k) => k.struck)!;
   const place = keys.indexOf(key);

@@ -57,9 +57,9 @@ export function struckBy(part: Part, hand: Hand): readonly SoundingNote[] {
   return [...soundingNotes(own), ...plain].sort((a, b) => a.onset - b.onset || a.midi - b.midi);
 }
 
-/** Ticks at which a phrase begins, the pickup that leads into it included. */
-export const phraseStarts = (score: Score, form: Form): Set<Ticks> =>
-  new Set(form.phrases.map((p) => score.measures[p.from]!.start - (p.pickup ?? 0)));
+/** Ticks at which a phrase begins for a hand: the pickup that leads into it is the tune's, which the right hand has as a rule. */
+export const phraseStarts = (score: Score, form: Form, hand: Hand): Set<Ticks> =>
+  new Set(form.phrases.map((p) => score.measures[p.from]!.start - (hand === 'right' ? (p.pickup ?? 0) : 0)));
 
 /** Fingers one hand of a part, figures alike. */
 export function fingerHand(
@@ -73,7 +73,7 @@ export function fingerHand(
   const { fingering, settings } = fingerWithFigures(notes, score.measures, {
     hand,
     ...wishes,
-    resets: phraseStarts(score, form),
+    resets: phraseStarts(score, form, hand),
     beat: beatLength(score.measures[0]!.time),
     tempo: score.tempo,
   });

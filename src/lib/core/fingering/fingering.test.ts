@@ -246,7 +246,12 @@ describe('reasons', () => {
         const solved = fingerLine(notes, own);
         for (const note of notes) {
           const reason = explainFinger(notes, solved, note.id)!;
-          const locks = new Map([[note.id, reason.other]]);
+          // A key that is struck several times in a row has one finger.
+          const strokes = notes.filter((n) => {
+            const [from, to] = [notes.indexOf(n), notes.indexOf(note)].sort((a, b) => a - b);
+            return notes.slice(from, to! + 1).every((m) => m.midi === note.midi);
+          });
+          const locks = new Map(strokes.map((n) => [n.id, reason.other]));
           expect(reason.dearer).toBeCloseTo(fingerLine(notes, { ...own, locks }).cost - solved.cost, 8);
           expect(reason.dearer).toBeGreaterThanOrEqual(-1e-9);
           expect(reason.text).toMatch(/^[1-5] on [A-G][♯♭]?\d.*\.$/);
@@ -276,6 +281,77 @@ describe('alternatives', () => {
   it('cost what the line costs with their fingers locked', () => {
     for (const { fingers: locks, dearer } of alternativesIn(solved, 0, 4 * Q).slice(1))
       expect(fingerLine(notes.notes, { ...notes.settings, locks }).cost - solved.cost).toBeCloseTo(dearer, 8);
+  });
+});
+
+describe('an accompaniment', () => {
+  const C3 = 48;
+  /** Fingers of one event after another, from the lowest key. */
+  const fingersOf = (
+    keys: readonly (number | readonly number[])[],
+    hand: Hand,
+    change: Partial<FingeringSettings> = {},
+    each?: number,
+  ): string => {
+    const { notes, settings } = keysLine(keys, hand, change, each);
+    const { fingers } = fingerLine(notes, settings);
+    return keys
+      .map((key, i) =>
+        (typeof key === 'number' ? [key] : key).map((_, j) => fingers.get(`${i}.${j}`)).join('-'),
+      )
+      .join(' ');
+  };
+  const F2 = C3 - 7;
+  const G2 = C3 - 5;
+  it.each([
+    ['root and fifth by 5 and 1', [C3, C3 + 7, F2, C3, G2, 50, C3, C3 + 7], '5 1 5 1 5 1 5 1'],
+    ['and on black keys too', [46, 53, 51, 58, 44, 51, 46, 53], '5 1 5 1 5 1 5 1'],
+    ['by 5 2 1 where the octave follows', [C3, 55, 60, 55, F2, 48, 53, 48], '5 2 1 2 5 2 1 2'],
+    ['and the tenth', [C3, 55, 64, 55, F2, 48, 57, 48], '5 2 1 2 5 2 1 2'],
+    ['broken triads by 5 3 1', [C3, 52, 55, F2, 45, 48, G2, 47, 50], '5 3 1 5 3 1 5 3 1'],
+    ['octaves by 5 and 1 from the first one on', [36, 48, 41, 53, 43, 55, 36, 48], '5 1 5 1 5 1 5 1'],
+  ] as const)('takes %s, however still the hand should be', (_, keys, fingers) => {
+    expect(fingersOf(keys, 'left')).toBe(fingers);
+    expect(fingersOf(keys, 'left', { steadiness: 2.2 })).toBe(fingers);
+  });
+  it('takes the low note with 5 and its chord as it lies', () => {
+    expect(
+      fingersOf([C3, [52, 55], [52, 55], F2, [45, 48], [45, 48], 36, [52, 55, 60], [52, 55, 60]], 'left'),
+    ).toBe('5 3-1 3-1 5 3-1 3-1 5 5-3-1 5-3-1');
+  });
+  it('goes from chord to chord by their shapes', () => {
+    const chords = [
+      [C3, 52, 55],
+      [C3, 53, 57],
+      [47, 50, 55],
+      [C3, 52, 55],
+    ];
+    expect(fingersOf(chords, 'left')).toBe('5-3-1 5-2-1 5-3-1 5-3-1');
+  });
+  it('keeps the fingers of what is struck again slowly, whichever they are', () => {
+    expect(fingersOf([60, 62, 64, 65, 65, 65, 65, 64], 'right', {}, Q)).toBe('1 2 3 4 4 4 4 3');
+    const chords = [[C3, 52, 55], [C3, 52, 55], [C3, 52, 55], C3];
+    expect(fingersOf(chords, 'left', {}, Q)).toBe('5-3-1 5-3-1 5-3-1 5');
+  });
+  it('begins anew with the finger that is decided in the middle of a repetition', () => {
+    const locks = new Map<string, Finger>([['2.0', 1]]);
+    expect(fingersOf([67, 67, 67, 67, 69], 'right', { locks }, Q)).toMatch(/^\d \d 1 1 2$/);
+  });
+  it.each([
+    [[67, 67, 67, 67, 69, 69, 69, 69], '4 3 2 1 4 3 2 1'],
+    [[67, 67, 67, 69, 69, 69], '3 2 1 3 2 1'],
+  ])('changes fingers towards the thumb on a key that is struck again quickly', (keys, fingers) => {
+    expect(fingersOf(keys, 'right', { tempo: 110 }, Q / 4)).toBe(fingers);
+  });
+  it('never has a chord in the way of the note that follows', () => {
+    const [chord, next] = fingersOf([[64, 67, 72], [64, 67, 72], 74, 76, 74, 72], 'right', {}, Q)
+      .split(' ')
+      .slice(1, 3);
+    const top = Number(chord!.split('-').at(-1));
+    expect(top < Number(next) || next === '1').toBe(true);
+  });
+  it('takes an arpeggio as one run and no figure', () => {
+    expect(fingersOf([60, 64, 67, 72, 76, 79, 84], 'right')).toBe('1 2 3 1 2 3 5');
   });
 });
 

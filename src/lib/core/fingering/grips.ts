@@ -1,5 +1,5 @@
 /** The ways in which the fingers of a hand can lie on what it holds. */
-import type { Event, HeldKey } from './events';
+import { idsOf, type Event, type HeldKey } from './events';
 
 export type Finger = 1 | 2 | 3 | 4 | 5;
 
@@ -22,8 +22,10 @@ const RISING: readonly (readonly Grip[])[] = [0, 1, 2, 3, 4, 5].map((size) => {
  */
 export function gripsFor(event: Event, locks: ReadonlyMap<string, Finger>): readonly Grip[] {
   const { keys } = event;
-  const lockOf = ({ id, twins }: HeldKey): Finger | undefined =>
-    locks.get(id) ?? twins?.map((t) => locks.get(t)).find((f) => f !== undefined);
+  const lockOf = (key: HeldKey): Finger | undefined =>
+    idsOf(key)
+      .map((id) => locks.get(id))
+      .find((f) => f !== undefined);
   const isLocked = locks.size > 0 && keys.some((k) => lockOf(k) !== undefined);
   const rising = RISING[keys.length] ?? [];
   if (!isLocked && rising.length > 0) return rising;

@@ -21,19 +21,42 @@ const SHAPES: Readonly<Record<string, string>> = {
   '223': '1235',
   '232': '1245',
   '322': '1235',
+  // Sevenths without their fifth or third, and what has two of its keys close together.
+  '24': '125',
+  '42': '135',
+  '33': '125',
+  '25': '125',
+  '52': '145',
+  '43': '135',
+  '41': '145',
+  '14': '125',
+  '51': '145',
+  '15': '125',
   // Root, fifth and octave or tenth: the hand opens from the second finger.
   '34': '125',
   '45': '125',
   '54': '125',
 };
 
-const FINGERS_OF: ReadonlyMap<string, readonly Finger[]> = new Map(
-  Object.entries(SHAPES).map(([shape, digits]) => [shape, [...digits].map((d) => Number(d) as Finger)]),
-);
+/** Shapes with a second in them, which are chords only when they are struck together: one after another they are a tune. */
+const STRUCK_SHAPES: Readonly<Record<string, string>> = { '21': '134', '12': '124', '11': '123' };
 
-/** The usual fingers of a chord whose keys lie at these distances outwards, in order; undefined for other chords. */
-export function usualShape(outs: readonly number[]): readonly Finger[] | undefined {
+const fingersOf = (shapes: Readonly<Record<string, string>>): [string, readonly Finger[]][] =>
+  Object.entries(shapes).map(([shape, digits]) => [shape, [...digits].map((d) => Number(d) as Finger)]);
+
+const FINGERS_OF = new Map(fingersOf(SHAPES));
+const FINGERS_STRUCK = new Map(fingersOf({ ...SHAPES, ...STRUCK_SHAPES }));
+
+const shapeText = (outs: readonly number[]): string => {
   let shape = '';
   for (let i = 1; i < outs.length; i++) shape += lettersBetween(outs[i - 1]!, outs[i]!);
-  return FINGERS_OF.get(shape);
-}
+  return shape;
+};
+
+/** The usual fingers of a broken chord whose keys lie at these distances outwards, in order; undefined for other chords. */
+export const usualShape = (outs: readonly number[]): readonly Finger[] | undefined =>
+  FINGERS_OF.get(shapeText(outs));
+
+/** The same for keys that are struck together. */
+export const struckShape = (outs: readonly number[]): readonly Finger[] | undefined =>
+  FINGERS_STRUCK.get(shapeText(outs));

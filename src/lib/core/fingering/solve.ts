@@ -8,7 +8,7 @@ import { LRUCache } from 'lru-cache';
 import type { SoundingNote } from '../score/query';
 import { conventionsOf } from './conventions';
 import { eventCost, isTriple, newCosts, stepCost, tripleCost, type CostModel, type Costs } from './cost';
-import { eventsOf, type Event, type HandLine } from './events';
+import { eventsOf, idsOf, type Event, type HandLine } from './events';
 import { gripsFor, type Finger, type Grip } from './grips';
 import { spansFor } from './spans';
 import { tablesFor } from './tables';
@@ -52,7 +52,7 @@ export function fingerEvents(all: readonly Event[], settings: FingeringSettings)
     phrase.events.forEach((event, i) =>
       event.keys.forEach((key, k) => {
         if (!key.struck) return;
-        for (const id of [key.id, ...(key.twins ?? [])]) fingers.set(id, phrase.path[i]![k]!);
+        for (const id of idsOf(key)) fingers.set(id, phrase.path[i]![k]!);
       }),
     );
   }
@@ -143,11 +143,12 @@ function keyOf(
   let key = `${hand} ${reach} ${steadiness}`;
   for (let i = 0; i < events.length; i++) {
     const event = events[i]!;
-    key += `|${event.legato}${event.quickRepeat ? 'q' : ''}${event.slurred ? 's' : ''}`;
-    for (const { id, midi, struck, twins } of event.keys) {
+    key += `|${event.legato}${event.quickRepeat ? 'q' : ''}${event.slurred ? 's' : ''}${event.lifts ? 'l' : ''}`;
+    for (const heldKey of event.keys) {
+      const { id, midi, struck } = heldKey;
       key += struck ? ` ${midi}` : `~${midi}h${events[i - 1]?.keys.findIndex((k) => k.id === id)}`;
       const like = usual?.get(id);
-      for (const own of twins ? [id, ...twins] : [id]) {
+      for (const own of idsOf(heldKey)) {
         const lock = locks.get(own);
         if (lock) key += `=${lock}`;
       }

@@ -55,7 +55,7 @@ export function withPedal(score: Score, part: Part, style: PedalStyle | 'source'
       : pedalMarks(notes, {
           measures: score.measures,
           chords,
-          phraseStarts: phraseStarts(score, formOf(score)),
+          phraseStarts: phraseStarts(score, formOf(score), 'right'),
           styleIn: () => style,
         });
   return {

@@ -338,7 +338,7 @@ const pedalStage = stage(
     const marks = pedalMarks(soundingNotes(written.parts[0]!.notes), {
       measures: written.measures,
       chords,
-      phraseStarts: phraseStarts(written, form),
+      phraseStarts: phraseStarts(written, form, 'right'),
       styleIn: (measure) => {
         const style = styles[measure] ?? 'none';
         return style === 'source' ? 'none' : style;

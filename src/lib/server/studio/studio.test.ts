@@ -158,7 +158,8 @@ describe('versions', () => {
     expect(statSync(join(folder, 'keypath.db')).size - before).toBeLessThan(300_000);
     for (const number of [0, 1, SNAPSHOT_EVERY - 1, SNAPSHOT_EVERY, SNAPSHOT_EVERY + 1, 600])
       expect(listed(documentAt(db, id, number))).toHaveLength(number);
-  });
+    // Six hundred acknowledged writes wait for the disk.
+  }, 30_000);
   it('are made again after every change', () => {
     const id = addVersion(db, bring(), plain);
     const before = realiseVersion(db, findVersion(db, id)!);

@@ -118,7 +118,9 @@ function noteXml(
   });
   return [
     `<note id="${xmlId(note.id)}">`,
-    note.grace ? `<grace${note.grace.slash ? ' slash="yes"' : ''}${note.grace.short ? ' steal-time-following="12"' : ''}/>` : '',
+    note.grace
+      ? `<grace${note.grace.slash ? ' slash="yes"' : ''}${note.grace.short ? ' steal-time-following="12"' : ''}/>`
+      : '',
     note.cue ? '<cue/>' : '',
     marks.chordMember ? '<chord/>' : '',
     pitchXml(note.pitch),

@@ -1,0 +1,202 @@
+/**
+ * Figures of an accompaniment and the fingers that the chord gives them which they spell: root and fifth, broken chords, a low note
+ * under its chord, a key that is struck again quickly.
+ */
+import type { Convention } from './conventions';
+import type { Event, Hand } from './events';
+import type { Finger } from './grips';
+import { usualShape } from './shapes';
+
+/** A figure wider than an octave is played with the hand turning, which any other fingers would only make harder. */
+const WEIGHT = { figure: 6, wideFigure: 12, bass: 2, quickRepeat: 4 } as const;
+const OCTAVE = 12;
+/** Notes of a figure. */
+const LENGTHS = [2, 3, 4, 6, 8] as const;
+/** Two keys are a shape of their own from a fifth to a tenth; more than two up to a tenth. */
+const [NARROWEST_PAIR, WIDEST] = [7, 16];
+
+const outOf = (event: Event): number => event.keys[0]!.out;
+
+/** Where a figure of `length` notes begins at `from`, the keys it touches; undefined where they spell no chord. */
+function keysOf(line: readonly Event[], from: number, length: number): readonly number[] | undefined {
+  const notes = line.slice(from, from + length).map(outOf);
+  if (notes.length < length) return undefined;
+  const outs = [...new Set(notes)].sort((a, b) => a - b);
+  // It begins at an end of the chord, with the bass or with the thumb.
+  if (notes[0] !== outs[0] && notes[0] !== outs.at(-1)) return undefined;
+  const width = outs.at(-1)! - outs[0]!;
+  if (width > WIDEST) return undefined;
+  return shapeOf(outs) ? outs : undefined;
+}
+
+const shapeOf = (outs: readonly number[]): readonly Finger[] | undefined =>
+  outs.length === 2 ? (outs[1]! - outs[0]! >= NARROWEST_PAIR ? [1, 5] : undefined) : usualShape(outs);
+
+/** What figures of an accompaniment have in common: their rhythm, and from which end of the chord they set out. */
+function contourOf(line: readonly Event[], from: number, length: number): string {
+  let contour = `${Math.sign(outOf(line[from + 1]!) - outOf(line[from]!))}`;
+  for (let i = from + 1; i < from + length; i++) contour += ` ${line[i]!.onset - line[from]!.onset}`;
+  return contour;
+}
+
+/** Whether the line turns back between two figures: what goes on the same way is an arpeggio. */
+const turnsBack = (line: readonly Event[], from: number, at: number): boolean =>
+  Math.sign(outOf(line[from + 1]!) - outOf(line[from]!)) !==
+  Math.sign(outOf(line[at]!) - outOf(line[at - 1]!));
+
+/** How many figures of `length` notes follow one another from `from` on, at one distance in time and in one rhythm. */
+function timesFrom(line: readonly Event[], from: number, length: number): number {
+  if (!keysOf(line, from, length)) return 0;
+  const contour = contourOf(line, from, length);
+  let times = 1;
+  for (let at = from + length; at + length <= line.length; at += length, times += 1) {
+    // Two pairs over one upper key are halves of a broken chord.
+    if (
+      length === 2 &&
+      outOf(line[at + 1]!) === outOf(line[at - 1]!) &&
+      outOf(line[at]!) !== outOf(line[at - 2]!)
+    )
+      break;
+    const regular =
+      line[at]!.onset - line[at - length]!.onset === line[from + length]!.onset - line[from]!.onset;
+    if (
+      !regular ||
+      !turnsBack(line, from, at) ||
+      !keysOf(line, at, length) ||
+      contourOf(line, at, length) !== contour
+    )
+      break;
+  }
+  return times;
+}
+
+/** A figure: where it stands in its line, and the keys of its chord, outwards. */
+interface Figure {
+  readonly from: number;
+  readonly length: number;
+  readonly outs: readonly number[];
+}
+
+/** Figures that come at least twice in a row, each on its own chord. */
+function figuresIn(line: readonly Event[]): Figure[] {
+  const found: Figure[] = [];
+  let start = 0;
+  while (start < line.length) {
+    const best = LENGTHS.map((length) => ({ length, times: timesFrom(line, start, length) }))
+      .filter(({ times }) => times > 1)
+      .sort((a, b) => b.times * b.length - a.times * a.length || a.length - b.length)[0];
+    if (!best) {
+      start += 1;
+      continue;
+    }
+    for (let i = 0; i < best.times; i++) {
+      const from = start + i * best.length;
+      found.push({ from, length: best.length, outs: keysOf(line, from, best.length)! });
+    }
+    start += best.times * best.length;
+  }
+  return found;
+}
+
+/** Fingers of figures; a note that closes on a key of the last one belongs to it. */
+export const chordFigures = (line: readonly Event[]): [string, Convention][] =>
+  figuresIn(line).flatMap(({ from, length, outs }, i, all) => {
+    const isLast = all[i + 1]?.from !== from + length;
+    const weight = outs.at(-1)! - outs[0]! > OCTAVE ? WEIGHT.wideFigure : WEIGHT.figure;
+    return line.slice(from, from + length + (isLast ? 1 : 0)).flatMap((event): [string, Convention][] => {
+      const place = outs.indexOf(outOf(event));
+      return place < 0 ? [] : [[event.keys[0]!.id, byChord(shapeOf(outs)![place]!, weight)]];
+    });
+  });
+
+/** Events before which the hand lifts, to take the shape of another chord. */
+export function liftsIn(events: readonly Event[], hand: Hand): Set<Event> {
+  const lifted = new Set<Event>();
+  for (const line of singleLines(events)) {
+    let before: Figure | undefined;
+    for (const figure of figuresIn(line)) {
+      // Two notes in the right hand are a leap of a tune.
+      const isFigure = hand === 'left' || figure.length > 2;
+      if (isFigure && before && before.from + before.length === figure.from && !sameKeys(before, figure))
+        lifted.add(line[figure.from]!);
+      before = figure;
+    }
+  }
+  if (hand === 'left')
+    events.forEach((event, i) => {
+      if (!isBass(event, events[i + 1])) return;
+      if (events[i - 1] && events[i - 1]!.keys.length > 1 && events[i - 1]!.keys.every((k) => k.struck))
+        lifted.add(event);
+      lifted.add(events[i + 1]!);
+    });
+  return lifted;
+}
+
+const sameKeys = (a: Figure, b: Figure): boolean =>
+  a.outs.length === b.outs.length && a.outs.every((out, i) => out === b.outs[i]);
+
+/** Stretches of single notes without a rest or a chord between them. */
+export function singleLines(events: readonly Event[]): Event[][] {
+  const lines: Event[][] = [];
+  let open: Event[] = [];
+  for (const event of events) {
+    const isSingle = event.keys.length === 1 && event.keys[0]!.struck;
+    if (!isSingle || event.legato < 0.9) {
+      if (open.length > 1) lines.push(open);
+      open = [];
+    }
+    if (isSingle) open.push(event);
+  }
+  if (open.length > 1) lines.push(open);
+  return lines;
+}
+
+const byChord = (finger: Finger, weight: number): Convention => ({
+  fingers: [finger],
+  weight,
+  of: 'the chord, struck together,',
+});
+
+/** Whether a note has the chord over it that follows. */
+function isBass(event: Event, next: Event | undefined): boolean {
+  const key = event.keys[0]!;
+  return (
+    event.keys.length === 1 &&
+    key.struck &&
+    next !== undefined &&
+    next.keys.length > 1 &&
+    next.keys.every((k) => k.struck && key.out - k.out >= 3)
+  );
+}
+
+/** A low note of the left hand under its chord: the little finger's, wherever the chord lies. */
+export const basses = (events: readonly Event[]): [string, Convention][] =>
+  events.flatMap((event, i): [string, Convention][] =>
+    isBass(event, events[i + 1])
+      ? [[event.keys[0]!.id, { fingers: [5], weight: WEIGHT.bass, of: 'the low note under its chord' }]]
+      : [],
+  );
+
+/** Strokes on one key so quick that the fingers take turns, towards the thumb: in fours 4 3 2 1, in threes 3 2 1. */
+export function quickRepetitions(events: readonly Event[]): [string, Convention][] {
+  const found: [string, Convention][] = [];
+  for (let i = 0; i < events.length; i++) {
+    if (!events[i + 1]?.quickRepeat) continue;
+    let end = i + 1;
+    while (events[end]?.quickRepeat) end += 1;
+    const count = end - i;
+    const group = count % 4 === 0 ? 4 : count % 3 === 0 ? 3 : undefined;
+    if (group)
+      for (let k = i; k < end; k++)
+        found.push([
+          events[k]!.keys[0]!.id,
+          {
+            fingers: [(group - ((k - i) % group)) as Finger],
+            weight: WEIGHT.quickRepeat,
+            of: 'a key that is struck again quickly',
+          },
+        ]);
+    i = end - 1;
+  }
+  return found;
+}
