@@ -58,6 +58,8 @@ function analyse({ score, warnings }: Input): Outcome {
         .map((m) => ({ measure: number(m.index), ...keyJson(m.key) })),
       time: `${report.time.beats}/${report.time.beatType}`,
       tempo: report.tempo || null,
+      idiom: report.idiom.idiom,
+      idiomBecause: report.idiom.because || null,
       measures: form.measureCount,
       newMeasures: form.newMeasures,
       pickup: report.hasPickup ? score.measures[0]!.length / TICKS_PER_QUARTER : 0,

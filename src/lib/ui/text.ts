@@ -1,4 +1,5 @@
 /** Words that several screens share. */
+import type { SeenIdiom } from '$core/analysis/idiom';
 import { beatLength, isCompound } from '$core/score/metre';
 import type { TimeSignature } from '$core/score/score';
 import { writtenValue } from '$core/score/notate';
@@ -22,6 +23,10 @@ export function tempoText(time: TimeSignature, quarters: number): string {
 
 /** "4/4" */
 export const metreText = (time: TimeSignature): string => `${time.beats}/${time.beatType}`;
+
+/** "A march: its title says so." Nothing where a piece is of no kind. */
+export const idiomText = ({ idiom, because }: SeenIdiom): string =>
+  idiom === 'plain' ? '' : `A ${idiom}: ${because}.`;
 
 /** "measures 1 to 4", "measure 5" or "pickup to measure 4", from printed numbers. */
 export function measuresText(numbers: readonly string[], from: number, to: number): string {

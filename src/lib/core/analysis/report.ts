@@ -27,6 +27,7 @@ import { keyName, scaleFifths, signatureNames, tonicFifths, type Key } from '../
 import { disagreements, type Disagreement } from './disagreements';
 import { formOf, type Form } from './form';
 import { chordsOf, type ChordSpan } from './harmony';
+import { idiomOf, type SeenIdiom } from './idiom';
 import { keyOf, keyReport, withHeardMode, type KeyReport } from './key';
 import { commonTones, shapesOf, type SymbolShapes } from './shapes';
 
@@ -77,6 +78,8 @@ export interface PieceReport {
   readonly keys: KeyReport;
   readonly form: Form;
   readonly chordsFrom: ChordSpan['from'];
+  /** What kind of music it is, and by what that is seen. */
+  readonly idiom: SeenIdiom;
   /** The first chord, where it is not the home chord. */
   readonly startsOn: { readonly symbol: string; readonly isBorrowed: boolean } | null;
   /** Every chord in its place, in order of time. */
@@ -149,6 +152,7 @@ export function reportOf(
     keys,
     form,
     chordsFrom: spans[0]?.from ?? 'notes',
+    idiom: idiomOf(source),
     startsOn:
       first && first.root !== tonicFifths(key)
         ? { symbol: chordSymbol(first), isBorrowed: !isDiatonic(first, key) }

@@ -183,7 +183,7 @@ describe('the left hand', () => {
     const contract = levelNumbered(level);
     return leftHand(source.measures, stretchesOf(source.measures, chordsOf(source), contract), melody, {
       contract,
-      texturesIn: ({ time }) => [...(texture ? [texture] : []), ...usualTextures(level, time, false)],
+      texturesIn: ({ time }) => [...(texture ? [texture] : []), ...usualTextures(level, time, 'plain')],
       freshStarts: new Set([0]),
       reach: 12,
       keyboard: KEYBOARDS[61],

@@ -1,5 +1,6 @@
 /** What arranging takes and gives, and what its styles have in common. */
 import type { Form } from '../analysis/form';
+import type { Idiom } from '../analysis/idiom';
 import type { ChordSpan } from '../analysis/harmony';
 import type { Melody, MelodyLine } from '../analysis/melody';
 import type { Hand } from '../fingering/events';
@@ -26,7 +27,7 @@ export interface ArrangeSettings {
   readonly reach: Readonly<Record<Hand, number>>;
   readonly keyboard: { readonly low: number; readonly high: number };
   readonly form: Form;
-  readonly swings: boolean;
+  readonly idiom: Idiom;
   /** 0 as the level has it; 1 without filling; more: with so many of the busiest textures passed over. */
   readonly reduction?: number;
 }

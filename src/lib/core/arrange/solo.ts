@@ -203,7 +203,7 @@ function leftUnder(
   { score, stretches }: Source,
   { right }: Sides,
   { lower, measures: kept }: OwnLeft,
-  { contract, textureIn, swings, reduction = 0, form, reach, keyboard }: ArrangeSettings,
+  { contract, textureIn, idiom, reduction = 0, form, reach, keyboard }: ArrangeSettings,
 ): LeftHand {
   const hasOwn = lower.length > 0;
   const thickness = usualThickness(lower);
@@ -211,7 +211,7 @@ function leftUnder(
   return leftHand(score.measures, stretches, right, {
     contract,
     texturesIn: (measure) => {
-      const usual = usualTextures(contract.level, measure.time, swings);
+      const usual = usualTextures(contract.level, measure.time, idiom);
       const wanted = textureIn(measure.index);
       const notBusier =
         density === undefined

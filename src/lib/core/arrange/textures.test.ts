@@ -1,4 +1,5 @@
 /** Every texture of the table, in its metres, as a teacher writes it. */
+import { IDIOM_IDS } from '../analysis/idiom';
 import { describe, expect, it } from 'vitest';
 import { chordsOf } from '../analysis/harmony';
 import { melodyOf } from '../analysis/melody';
@@ -109,15 +110,29 @@ describe('textures as they are played', () => {
 describe('what a level begins with', () => {
   it.each([1, 2, 3, 4, 5, 6])('level %i has at least one texture in every metre, all of its own', (level) => {
     for (const metre of [time(4, 4), time(3, 4), time(6, 8), time(5, 8), time(2, 2)])
-      for (const swings of [true, false]) {
-        const usual = usualTextures(level, metre, swings);
+      for (const idiom of IDIOM_IDS) {
+        const usual = usualTextures(level, metre, idiom);
         expect(usual.length).toBeGreaterThan(0);
         for (const id of usual) expect(isForLevel(id, level, metre)).toBe(true);
       }
   });
   it('never block chords, whose lowest note is not the bass', () => {
     for (const level of [1, 2, 3, 4, 5, 6])
-      expect(usualTextures(level, time(4, 4), false)).not.toContain('block-chord');
+      for (const idiom of IDIOM_IDS)
+        expect(usualTextures(level, time(4, 4), idiom)).not.toContain('block-chord');
+  });
+  it.each([
+    ['march', time(2, 4), 4, 'swing-bass'],
+    ['rag', time(4, 4), 5, 'swing-bass'],
+    ['dance', time(2, 2), 4, 'swing-bass'],
+    ['swing', time(4, 4), 4, 'swing-bass'],
+    ['waltz', time(3, 4), 5, 'waltz-bass'],
+    ['plain', time(3, 4), 5, 'low-octave-chord'],
+    ['ballad', time(4, 4), 4, 'broken-chord'],
+    ['hymn', time(4, 4), 4, 'root-fifth'],
+    ['march', time(4, 4), 3, 'root-then-fifth'],
+  ] as const)('a %s begins with its own', (idiom, metre, level, texture) => {
+    expect(usualTextures(level, metre, idiom)[0]).toBe(texture);
   });
   it('each texture is for the metres of the table', () => {
     const inMetre = (metre: TimeSignature) => TEXTURE_IDS.filter((id) => !isForMetre(id, metre));

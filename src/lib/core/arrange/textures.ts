@@ -1,4 +1,5 @@
 /** What the left hand can play, as the musical rules list it. Facts only; patterns.ts makes strokes of them. */
+import type { Idiom } from '../analysis/idiom';
 import { isCompound, measureLength, beatLength } from '../score/metre';
 import type { TimeSignature } from '../score/score';
 
@@ -181,26 +182,31 @@ export function onsetsPerBeat(id: TextureId, level: number, time: TimeSignature)
 export const isForLevel = (id: TextureId, level: number, time: TimeSignature): boolean =>
   TEXTURES[id].from <= level && isForMetre(id, time);
 
+/** Idioms whose left hand has low notes and chords in turn. */
+const LOW_AND_CHORD: ReadonlySet<Idiom> = new Set(['march', 'rag', 'dance']);
+
 /**
- * The textures that a level begins with in a metre, the busiest first. All keep the bass of each chord lowest: block chords
- * in the nearest inversion do not, and are the teacher's to choose.
+ * The textures that a level begins with in a metre, the busiest first: those of the idiom, then those of the level. All keep the bass
+ * of each chord lowest: block chords in the nearest inversion do not, and are the teacher's to choose.
  */
-export function usualTextures(level: number, time: TimeSignature, swings: boolean): readonly TextureId[] {
-  const beats = measureLength(time) / beatLength(time);
+export function usualTextures(level: number, time: TimeSignature, idiom: Idiom): readonly TextureId[] {
   if (level < 2) return ['held-root'];
   if (level < 3) return ['root-fifth'];
-  const plain = ['root-then-fifth', 'root-fifth'] as const;
-  if (isCompound(time)) {
-    if (level < 4) return plain;
-    if (level < 5) return ['rocking', 'broken-chord', ...plain];
-    return ['open-tenth', 'broken-chord', ...plain];
-  }
-  if (beats === 3) {
-    if (level < 5) return ['waltz-bass', ...plain];
-    return ['low-octave-chord', 'waltz-bass', ...plain];
-  }
-  if (level < 4) return ['broken-chord', ...plain];
-  if (swings && (beats === 2 || beats === 4)) return ['swing-bass', 'bass-line', ...plain];
-  if (level < 5) return ['broken-chord', ...plain];
-  return ['open-tenth', 'low-octave-chord', ...plain];
+  const beats = measureLength(time) / beatLength(time);
+  return [
+    ...new Set([...ofIdiom(level, beats, isCompound(time), idiom), 'root-then-fifth', 'root-fifth'] as const),
+  ];
+}
+
+function ofIdiom(level: number, beats: number, compound: boolean, idiom: Idiom): readonly TextureId[] {
+  if (compound)
+    return level < 4 ? [] : level < 5 ? ['rocking', 'broken-chord'] : ['open-tenth', 'broken-chord'];
+  if (idiom === 'hymn') return level < 5 ? ['root-fifth'] : ['tenth-together', 'root-fifth'];
+  if (beats === 3)
+    return level < 5 || idiom === 'waltz' ? ['waltz-bass'] : ['low-octave-chord', 'waltz-bass'];
+  const isEven = beats === 2 || beats === 4;
+  if (isEven && LOW_AND_CHORD.has(idiom)) return level < 4 ? [] : ['swing-bass'];
+  if (level < 4) return ['broken-chord'];
+  if (isEven && idiom === 'swing') return ['swing-bass', 'bass-line'];
+  return level < 5 ? ['broken-chord'] : ['open-tenth', 'low-octave-chord'];
 }

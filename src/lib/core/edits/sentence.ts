@@ -29,6 +29,7 @@ const NAMES: Readonly<Record<keyof Recipe, string>> = {
   countFor: 'counted for:',
   cutTime: 'cut time in',
   feel: 'eighths:',
+  idiom: 'kind of music:',
 };
 
 /** Most things named in one sentence. */

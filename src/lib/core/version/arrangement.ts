@@ -1,6 +1,7 @@
 /** The stages that make the notes of a version: the source analysed, in its key, arranged, in the hands that were decided. */
 import type { Form } from '../analysis/form';
 import type { ChordSpan } from '../analysis/harmony';
+import { idiomOf, type Idiom } from '../analysis/idiom';
 import type { MelodyLine } from '../analysis/melody';
 import { arrange, hasLeftHand } from '../arrange/arrange';
 import { MOST_REDUCED, type Arranged, type ArrangeSettings } from '../arrange/arranged';
@@ -42,6 +43,7 @@ export interface Arrangement {
   /** Pedal marks of the source. */
   readonly ownPedals: readonly PedalMark[];
   readonly feel: Feel;
+  readonly idiom: Idiom;
   /** Semitones per hand. */
   readonly reach: Readonly<Record<Hand, number>>;
   readonly keyboard: { readonly low: number; readonly high: number };
@@ -55,7 +57,7 @@ interface Wishes {
   readonly rhythms: readonly (ChordRhythm | undefined)[];
   readonly reach: ArrangeSettings['reach'];
   readonly keyboard: ArrangeSettings['keyboard'];
-  readonly swings: boolean;
+  readonly idiom: Idiom;
   /** Tempo of the source, quarter notes per minute. */
   readonly tempo: number;
 }
@@ -76,6 +78,8 @@ const settingsOf = (
   melodyLineIn: (measure) => melodyLines[measure] ?? undefined,
   rhythmIn: (measure) => rhythms[measure] ?? null,
 });
+
+const idiomStage = stage('idiom', idiomOf);
 
 interface Reduced {
   readonly arranged: Arranged;
@@ -133,6 +137,7 @@ export function arrangement(
   const { key, because } = keyFor(recipe, from, contract);
   const moved = inKey(from, key);
   const feel = recipe.feel ?? feelOf(source);
+  const idiom = recipe.idiom ?? (recipe.feel === 'swing' ? 'swing' : idiomStage(source).idiom);
   const layout = { measures: from.score.measures, sections: form.sections };
   const reach = { right: REACH_SEMITONES[recipe.reach.right], left: REACH_SEMITONES[recipe.reach.left] };
   const keyboard = KEYBOARDS[recipe.keyboard];
@@ -148,7 +153,7 @@ export function arrangement(
       rhythms: valuesIn('rhythm', decisions, layout),
       reach,
       keyboard,
-      swings: feel === 'swing',
+      idiom,
       tempo: source.tempo || USUAL_TEMPO,
     }),
   );
@@ -167,6 +172,7 @@ export function arrangement(
     reasons: [...keyReason, ...arranged.reasons],
     ownPedals: moved.score.pedals,
     feel,
+    idiom,
     reach,
     keyboard,
   };

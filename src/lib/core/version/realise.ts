@@ -23,6 +23,7 @@ import type { Arranged } from '../arrange/arranged';
 import type { Reason } from '../arrange/reason';
 import { LEVELS, type LevelContract } from '../arrange/levels';
 import { countMeasures, withOtherWords, type MeasureCounts } from '../counting/count';
+import type { Idiom } from '../analysis/idiom';
 import type { Feel } from '../counting/feel';
 import type { SchoolId } from '../counting/schools';
 import { byNote, decisionsOf } from '../decisions/decide';
@@ -64,6 +65,7 @@ export interface Version {
   readonly fingers: Readonly<Record<string, NoteFinger>>;
   readonly counts: readonly MeasureCounts[];
   readonly feel: Feel;
+  readonly idiom: Idiom;
   /** Where each hand lies, in order of time. */
   readonly positions: readonly HandPosition[];
   readonly pedals: readonly ReasonedMark[];
@@ -200,6 +202,7 @@ export function* realising(
       refused,
     }),
     feel: made.feel,
+    idiom: made.idiom,
     positions: hands.flatMap(({ fingering }, i) => positionStage(written, fingering, HANDS[i]!)),
     pedals,
     blurs,
@@ -311,16 +314,28 @@ function countsOf(
   };
 }
 
+/** How the pedal goes with an idiom, where nobody says otherwise. */
+const PEDAL_OF: Readonly<Record<Idiom, PedalStyle>> = {
+  waltz: 'low-to-chord',
+  march: 'none',
+  rag: 'none',
+  swing: 'low-to-chord',
+  hymn: 'harmony',
+  ballad: 'harmony',
+  dance: 'none',
+  plain: 'harmony',
+};
+
 /**
  * The pedal of each measure. What is decided for a section or a measure stands at every level; for the whole version, from the
  * level that has pedal. Where nothing is decided, music that is played as written keeps the marks of its source.
  */
 function pedalStyles(
-  { contract, ownPedals, layout }: Arrangement,
+  { contract, ownPedals, layout, idiom }: Arrangement,
   decisions: readonly Decision[],
 ): readonly (PedalStyle | 'source')[] {
   const allowed = contract.pedal !== 'none';
-  const usual = contract.accompaniment === 'kept' && ownPedals.length > 0 ? 'source' : 'harmony';
+  const usual = contract.accompaniment === 'kept' && ownPedals.length > 0 ? 'source' : PEDAL_OF[idiom];
   const here = decisions.filter((d) => d.kind === 'pedal' && (allowed || !('version' in d.at)));
   return sameData(valuesIn('pedal', here, layout).map((style) => style ?? (allowed ? usual : 'none')));
 }

@@ -3,6 +3,7 @@
  * counted. It holds for the whole version; whatever can differ from place to place is a decision (core/decisions).
  */
 import { z } from 'zod';
+import { IDIOM_IDS } from '../analysis/idiom';
 import { parseKey } from '../theory/key';
 
 /** Widest white-key interval of a hand: 7 a seventh … 10 a tenth. */
@@ -38,6 +39,11 @@ export const recipeSchema = z.object({
     .nullable()
     .default(null)
     .describe('straight or swung eighths; without it as the source says'),
+  idiom: z
+    .enum(IDIOM_IDS)
+    .nullable()
+    .default(null)
+    .describe('what kind of music it is; without it as the source shows'),
 });
 
 export type Recipe = z.infer<typeof recipeSchema>;

@@ -1,5 +1,6 @@
 <script lang="ts">
   /** Level, style, key and texture, within reach above the page. */
+  import { IDIOM_IDS, IDIOMS, type Idiom } from '$core/analysis/idiom';
   import { levelText } from '$core/arrange/levels';
   import { keyOptions } from '$core/theory/easyKeys';
   import { keyCode, keyName } from '$core/theory/key';
@@ -41,6 +42,14 @@
     { value: 'solo', label: 'the melody', note: 'the right hand plays it' },
     { value: 'sing-along', label: 'chords to sing to', note: 'right hand chords, left hand bass' },
   ];
+  const idioms = $derived([
+    {
+      value: PROPOSED as Idiom | typeof PROPOSED,
+      label: recipe.idiom === null && made ? IDIOMS[made.idiom].name.toLowerCase() : 'as the source shows',
+      note: 'proposed',
+    },
+    ...IDIOM_IDS.map((id) => ({ value: id, label: IDIOMS[id].name.toLowerCase(), note: IDIOMS[id].says })),
+  ]);
 </script>
 
 <div class="flex flex-wrap items-center gap-x-4 gap-y-1">
@@ -71,6 +80,14 @@
     options={styles}
     onchange={(style: Recipe['style']) => set({ style })}
   />
+  {#if recipe.style === 'solo'}
+    <Choice
+      label="Kind"
+      value={recipe.idiom ?? PROPOSED}
+      options={idioms}
+      onchange={(idiom: Idiom | typeof PROPOSED) => set({ idiom: idiom === PROPOSED ? null : idiom })}
+    />
+  {/if}
   {#if keys.length > 0}
     <Choice
       label="Key"

@@ -14,7 +14,7 @@
   import Parts from '$ui/piece/PartChoices.svelte';
   import TakeAway from '$ui/piece/TakeAway.svelte';
   import { levelText } from '$core/arrange/levels';
-  import { metreText, plural, tempoText } from '$ui/text';
+  import { idiomText, metreText, plural, tempoText } from '$ui/text';
 
   let { data, form } = $props();
   let partsForm = $state<HTMLFormElement>();
@@ -51,7 +51,8 @@
       <p class="text-quiet">
         {report.keyName}, {metreText(report.time)}{report.tempo > 0
           ? `, ${tempoText(report.time, report.tempo)}`
-          : ''}{report.hasPickup ? ', begins with a pickup' : ''}. As it stands about level {report.level}.
+          : ''}{report.hasPickup ? ', begins with a pickup' : ''}.
+        {idiomText(report.idiom)} As it stands about level {report.level}.
       </p>
     {/if}
     {#if data.warnings.length > 0}
