@@ -10,6 +10,7 @@ import { readScoreFile } from '../../src/lib/core/io/readScoreFile';
 import { pitchClass } from '../../src/lib/core/theory/fifths';
 import { tonicName } from '../../src/lib/core/theory/key';
 import {
+  byMeasure,
   byOnset,
   lowestAt,
   measureAt,
@@ -17,6 +18,7 @@ import {
   type SoundingNote,
 } from '../../src/lib/core/score/query';
 import { parsePitch, pitchClassName, pitchName, toMidi } from '../../src/lib/core/score/pitch';
+import { shownAccidentals } from '../../src/lib/core/score/accidentals';
 import { beatLength, endOf } from '../../src/lib/core/score/metre';
 import type { Score } from '../../src/lib/core/score/score';
 import { bassOf, chordTones } from '../../src/lib/core/theory/chord';
@@ -55,6 +57,8 @@ const expectationSchema = z.discriminatedUnion('expects', [
     from: z.string(),
     to: z.string(),
   }),
+  /** Accidentals before the notes of both hands, at most. */
+  z.strictObject({ expects: z.literal('accidentals'), levels: z.array(level), most: z.number() }),
   /** The version's account of itself has these words. */
   z.strictObject({ expects: z.literal('said'), level, of: z.string() }),
   /** No two of these levels are note for note the same. */
@@ -273,6 +277,15 @@ const JUDGES: { readonly [K in Kind]: Judge<K> } = {
         (n) => n.midi < low! || n.midi > high!,
       );
       return out ? [`level ${l}: ${pitchName(out.pitch)}`] : [];
+    });
+    return wrong.length > 0 ? wrong.join(', ') : undefined;
+  },
+  accidentals: (looked, e) => {
+    const wrong = e.levels.flatMap((l) => {
+      const { score } = looked.version(l);
+      const inMeasures = byMeasure(score.measures, score.parts[0]!.notes);
+      const shown = score.measures.reduce((sum, m, i) => sum + shownAccidentals(m, inMeasures[i]!).size, 0);
+      return shown > e.most ? [`level ${l}: ${shown}`] : [];
     });
     return wrong.length > 0 ? wrong.join(', ') : undefined;
   },

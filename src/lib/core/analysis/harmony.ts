@@ -3,6 +3,7 @@ import { endOfScore } from '../score/query';
 import type { Score } from '../score/score';
 import type { Ticks } from '../score/ticks';
 import { sameChord, type Chord } from '../theory/chord';
+import { withHeardSignature } from './key';
 import { harmonise, isBareTune } from './harmonise';
 import { hearChords } from './hearChords';
 
@@ -23,9 +24,11 @@ export function chordsOf(score: Score): ChordSpan[] {
 
 function spansOf(score: Score): ChordSpan[] {
   if (score.chordSymbols.length > 0) return fromSymbols(score);
-  if (isBareTune(score))
-    return harmonise(score).map((proposed): ChordSpan => ({ ...proposed, from: 'harmonised' }));
-  return hearChords(score).map((heard): ChordSpan => ({ ...heard, from: 'notes' }));
+  // What key the notes are in is heard from them, not from a signature that they contradict.
+  const heard = withHeardSignature(score)?.score ?? score;
+  if (isBareTune(heard))
+    return harmonise(heard).map((proposed): ChordSpan => ({ ...proposed, from: 'harmonised' }));
+  return hearChords(heard).map((heard): ChordSpan => ({ ...heard, from: 'notes' }));
 }
 
 function fromSymbols(score: Score): ChordSpan[] {

@@ -2,6 +2,7 @@
  * The key as it sounds. Signatures rarely tell minor from major truthfully, so beginning, ending, leading note and the
  * whole of the notes are asked as well; passages in another key and a signature that the notes contradict are said.
  */
+import { shownAccidentals } from '../score/accidentals';
 import { endOf } from '../score/metre';
 import { byMeasure, isOneLine, soundingNotes, type SoundingNote } from '../score/query';
 import type { Score } from '../score/score';
@@ -167,6 +168,25 @@ export function keyReport(score: Score): KeyReport {
     ...(doubted ? { heard } : {}),
   };
 }
+
+/**
+ * The score with the signature of which its notes speak, where its own makes more accidentals necessary than that: what a teacher
+ * writes for a learner. A score that changes its key is left alone. `key` is the key that then holds.
+ */
+export function withHeardSignature(score: Score): { readonly score: Score; readonly key: Key } | undefined {
+  const { key, heard } = keyReport(score);
+  const changes = score.measures.some((m) => m.changes?.some((c) => c.key) || m.key.fifths !== key.fifths);
+  if (!heard || changes) return undefined;
+  const written = { ...score, measures: score.measures.map((m) => ({ ...m, key: heard })) };
+  return accidentalsIn(written) < accidentalsIn(score) ? { score: written, key: heard } : undefined;
+}
+
+/** How many accidentals stand before the notes of a score. */
+const accidentalsIn = ({ parts, measures }: Score): number =>
+  parts.reduce((sum, part) => {
+    const inMeasures = byMeasure(measures, part.notes);
+    return sum + measures.reduce((own, m, i) => own + shownAccidentals(m, inMeasures[i]!).size, 0);
+  }, 0);
 
 const bothModes = (fifths: number): Key[] => [
   { fifths, mode: 'major' },

@@ -77,7 +77,8 @@ export function fillUnder(
       settings,
     );
     if (wanted === 0) continue;
-    const keys = keysUnder(note, stretch.chord, under, wanted, settings, {
+    // What the left hand strikes over the same chord, before or after, is its own place too.
+    const keys = keysUnder(note, stretch.chord, [...under, ...inStretch], wanted, settings, {
       justStruck: justStruck(melody, index, beat, inStretch),
       held: chordsFrom(inMeasures, stretch.end, note.onset + note.duration),
     });

@@ -261,7 +261,10 @@ const COMES_BACK = [0, 1, 2, 1] as const;
 function isTooFar(from: number, { next, contract, keyboard }: ChordContext): boolean {
   if (next === undefined || contract.leap === null) return false;
   const bass = octavesOf(bassOf(next), keyboard.low, HIGHEST_ROOT).find((midi) => midi >= LOWEST_UPPER);
-  return bass !== undefined && Math.abs(from - bass) > contract.leap;
+  if (bass === undefined) return false;
+  const hasSeventh = contract.level >= SEVENTHS_FROM && chordTones(next).length > 3;
+  const isClose = bass + (hasSeventh ? 10 : 7) <= HIGHEST;
+  return Math.abs(from - (isClose ? bass : bass - 12)) > contract.leap;
 }
 
 /** Root, fifth, octave (or seventh), fifth. */
@@ -322,7 +325,17 @@ export const PATTERNS: Readonly<Record<Exclude<TextureId, 'own'>, Pattern>> = {
     const beats = beatsOf(g);
     // In an odd number of beats the root is held longer: one and a half of three would hide a beat.
     const turn = beats[Math.ceil(beats.length / 2)];
-    for (const bass of basses(g, HOME, Math.min(HIGHEST_ROOT, g.ceiling))) {
+    const roots = basses(g, HOME, Math.min(HIGHEST_ROOT, g.ceiling));
+    if (g.contract.level >= SEVENTHS_FROM && turn !== undefined)
+      for (const bass of roots) {
+        const seventh = seventhAbove(g.stretch.chord, bass);
+        if (seventh && seventh.midi <= HIGHEST_FIFTH)
+          yield {
+            strokes: inTurn([g.stretch.onset, turn], g.stretch.end, (i) => [i === 0 ? bass : seventh]),
+            place: { bass: bass.midi },
+          };
+      }
+    for (const bass of roots) {
       const fifth = fifthAbove(g.stretch.chord, bass, 9);
       const below = fifth && !isOverBass(g.stretch.chord) ? [{ ...fifth, midi: fifth.midi - 12 }] : [];
       const others = fifth && turn !== undefined ? [fifth, ...below] : [];

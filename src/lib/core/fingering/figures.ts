@@ -9,6 +9,7 @@ import { beatLength } from '../score/metre';
 import { byMeasure, type SoundingNote } from '../score/query';
 import type { Measure } from '../score/score';
 import { eventsOf } from './events';
+import { keptPositions } from './fiveFingers';
 import type { Finger } from './grips';
 import { fingerEvents, type Fingering, type FingeringSettings } from './solve';
 
@@ -19,8 +20,10 @@ type Occurrence = readonly SoundingNote[];
 export function fingerWithFigures(
   notes: readonly SoundingNote[],
   measures: readonly Measure[],
-  settings: FingeringSettings,
+  plain: FingeringSettings,
 ): { readonly fingering: Fingering; readonly settings: FingeringSettings } {
+  const positions = keptPositions(notes, plain);
+  const settings = positions.size > 0 ? { ...plain, positions } : plain;
   const events = eventsOf(notes, settings);
   const free = fingerEvents(events, settings);
   const figures = [...sequencesOf(notes, measures), ...figuresOf(notes, measures)];

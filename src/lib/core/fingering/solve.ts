@@ -6,7 +6,7 @@
  */
 import { LRUCache } from 'lru-cache';
 import type { SoundingNote } from '../score/query';
-import { conventionsOf } from './conventions';
+import { conventionsOf, type Convention } from './conventions';
 import { eventCost, isTriple, newCosts, stepCost, tripleCost, type CostModel, type Costs } from './cost';
 import { eventsOf, idsOf, type Event, type HandLine } from './events';
 import { gripsFor, type Finger, type Grip } from './grips';
@@ -20,6 +20,8 @@ export interface FingeringSettings extends HandLine {
   readonly steadiness: number;
   /** Fingers that the same figure has elsewhere, by note id: departing from them costs. */
   readonly usual?: ReadonlyMap<string, Finger>;
+  /** Fingers of positions that are kept over whole phrases, by note id. */
+  readonly positions?: ReadonlyMap<string, Convention>;
 }
 
 /** A piece of a line that is solved by itself. */
@@ -118,12 +120,19 @@ function setUp(events: readonly Event[], settings: FingeringSettings): Pick<Pass
         spans: spansFor(settings.reach),
         reach: settings.reach,
         steadiness: settings.steadiness,
-        conventions: conventionsOf(events, settings.hand),
+        conventions: withPositions(conventionsOf(events, settings.hand), settings.positions),
         ...(settings.usual ? { usual: settings.usual } : {}),
       });
     },
   };
 }
+
+/** A position that is kept says more than what a run would have. */
+const withPositions = (
+  conventions: ReadonlyMap<string, Convention>,
+  positions: FingeringSettings['positions'],
+): ReadonlyMap<string, Convention> =>
+  positions ? new Map([...conventions, ...positions]) : conventions;
 
 /** Whether a path has the usual finger wherever there is one. */
 const keepsTo = (
@@ -138,7 +147,7 @@ const keepsTo = (
 /** Everything that the fingering of a phrase depends on; ids only in so far as they tie a held key to its stroke. */
 function keyOf(
   events: readonly Event[],
-  { hand, reach, steadiness, locks, usual }: FingeringSettings,
+  { hand, reach, steadiness, locks, usual, positions }: FingeringSettings,
 ): string {
   let key = `${hand} ${reach} ${steadiness}`;
   for (let i = 0; i < events.length; i++) {
@@ -153,6 +162,8 @@ function keyOf(
         if (lock) key += `=${lock}`;
       }
       if (like) key += `/${like}`;
+      const kept = positions?.get(id);
+      if (kept) key += `p${kept.fingers.join('')}`;
     }
   }
   return key;

@@ -22,8 +22,8 @@ import { USUAL_TEMPO } from '../performance';
 import { sameData, stage } from '../pipeline/memo';
 import { keyboardPart, soundingNotes } from '../score/query';
 import type { Mark, Note, PedalMark, Score } from '../score/score';
-import { inMode, parseKey, type Key } from '../theory/key';
-import { analysed, inKey, type Analysed, type InKey } from './analysed';
+import { inMode, keyName, parseKey, type Key } from '../theory/key';
+import { analysed, inHeardSignature, inKey, type Analysed, type InKey } from './analysed';
 import { introductionOf } from './introduction';
 import type { Recipe } from './recipe';
 
@@ -132,7 +132,7 @@ export function arrangement(
   const contract = sameData(levelNumbered(recipe.level, levels));
   const next = levels.find((l) => l.level > contract.level);
   const introduction = introductionOf(source, recipe);
-  const from = analysed(source, introduction);
+  const from = sourceFor(source, introduction, contract);
   const { form, key: sourceKey } = from;
   const { key, because } = keyFor(recipe, from, contract);
   const moved = inKey(from, key);
@@ -157,6 +157,18 @@ export function arrangement(
       tempo: source.tempo || USUAL_TEMPO,
     }),
   );
+  const written = analysed(source, introduction).key;
+  const signed: Reason[] =
+    written.fifths === sourceKey.fifths
+      ? []
+      : [
+          {
+            measure: 0,
+            about: 'register',
+            notes: [],
+            text: `the notes speak of ${keyName(sourceKey)}, not of the source's signature: written with its own, they need fewer accidentals`,
+          },
+        ];
   const keyReason: Reason[] = because ? [{ measure: 0, about: 'register', notes: [], text: because }] : [];
   const aboutNotes = decisions.filter((d) => allKinds().some((k) => k.id === d.kind && k.apply));
   return {
@@ -169,7 +181,7 @@ export function arrangement(
     chords: moved.chords,
     arranged,
     introduction,
-    reasons: [...keyReason, ...arranged.reasons],
+    reasons: [...signed, ...keyReason, ...arranged.reasons],
     ownPedals: moved.score.pedals,
     feel,
     idiom,
@@ -219,8 +231,16 @@ export const goalTempoOf = (source: Score, { tempoShare }: LevelContract): numbe
   2 * Math.round(((source.tempo || USUAL_TEMPO) * tempoShare) / 2);
 
 /** The key of a version, without making it. */
-export const versionKey = (source: Score, recipe: Recipe, levels: readonly LevelContract[] = LEVELS): Key =>
-  keyFor(recipe, analysed(source, introductionOf(source, recipe)), levelNumbered(recipe.level, levels)).key;
+export function versionKey(source: Score, recipe: Recipe, levels: readonly LevelContract[] = LEVELS): Key {
+  const contract = levelNumbered(recipe.level, levels);
+  return keyFor(recipe, sourceFor(source, introductionOf(source, recipe), contract), contract).key;
+}
+
+/** The source as a level sets out from it: only where music is played as written does it keep a signature that its notes contradict. */
+function sourceFor(source: Score, introduction: number, contract: LevelContract): Analysed {
+  const from = analysed(source, introduction);
+  return contract.accidentals === null ? from : inHeardSignature(from);
+}
 
 /** The key that was chosen, in the source's mode; else the one that the level reads. */
 function keyFor(recipe: Recipe, { score, key }: Analysed, contract: LevelContract): LevelKey {
