@@ -30,6 +30,19 @@ describe('one chord in several shapes', () => {
   });
 });
 
+describe('triads of the right hand over a bass', () => {
+  const over = (right: string) => {
+    const bass = scoreFrom({ key: 'C', time, right, left: 'C2:4 | C2:4 | C2:4 | F2:4' });
+    return shapesOf(bass, chordsOf(bass)).map((s) => [s.symbol, s.shapes.map((v) => v.notes)]);
+  };
+  it('count as voicings where one chord stands in three shapes', () => {
+    expect(over('[C4 E4 G4]:4 | [E4 G4 C5]:4 | [G4 C5 E5]:4 | [F4 A4 C5]:4')).toEqual([
+      ['C', ['C E G', 'E G C', 'G C E']],
+    ]);
+    expect(over('[C4 E4 G4]:4 | [E4 G4 C5]:4 | [E4 G4 C5]:4 | [F4 A4 C5]:4')).toEqual([]);
+  });
+});
+
 describe('from chord to chord', () => {
   it.each([
     ['C', 'Am', 'C E', 'A'],
