@@ -112,6 +112,7 @@ const BETTER: Readonly<Partial<Record<Rule, string>>> = {
   cross: 'no crossing',
   convention: 'as method books have it',
   'same-figure': 'same fingers as elsewhere',
+  touch: 'fingers that you like',
   'let-go': 'holds on',
 };
 
@@ -135,6 +136,7 @@ const WORSE: Readonly<Partial<Record<Rule, string>>> = {
   cross: 'fingers cross',
   convention: 'not as method books have it',
   'same-figure': 'other fingers than elsewhere',
+  touch: 'fingers that you like less',
   'let-go': 'lets a held note go',
 };
 

@@ -33,6 +33,7 @@ export const RULES = [
   'let-go',
   'convention',
   'same-figure',
+  'touch',
 ] as const;
 
 export type Rule = (typeof RULES)[number];
@@ -57,6 +58,8 @@ export interface CostModel {
   readonly conventions?: ReadonlyMap<string, Convention>;
   /** Fingers that the same figure has elsewhere, by note id. */
   readonly usual?: ReadonlyMap<string, Finger>;
+  /** The house's hand: factors in the order of RULES, and what each finger costs on white and black keys. */
+  readonly taste?: { readonly factors: Float64Array; readonly touch: readonly number[] };
 }
 
 /** A finger that departs from how the same figure is fingered elsewhere. */
@@ -66,9 +69,21 @@ const OTHER_THAN_FIGURE = 4;
 interface Bill {
   total: number;
   readonly byRule: Costs | undefined;
+  readonly factors: Float64Array | undefined;
 }
 
-function charge(bill: Bill, rule: Rule, cost: number): void {
+const newBill = (model: CostModel, byRule: Costs | undefined, ...events: readonly Event[]): Bill => ({
+  total: 0,
+  byRule,
+  factors: model.taste && !isOfBooks(model, ...events) ? model.taste.factors : undefined,
+});
+
+/** Whether everything that is struck has fingers from method books: there a house's taste has no say. */
+export const isOfBooks = ({ conventions }: CostModel, ...events: readonly Event[]): boolean =>
+  events.every(({ keys }) => keys.every((k) => k.struck && conventions?.has(k.id)));
+
+function charge(bill: Bill, rule: Rule, plain: number): void {
+  const cost = bill.factors ? plain * bill.factors[AT[rule]]! : plain;
   bill.total += cost;
   if (bill.byRule) bill.byRule[AT[rule]]! += cost;
 }
@@ -76,7 +91,7 @@ function charge(bill: Bill, rule: Rule, cost: number): void {
 /** What an event costs by itself. */
 export function eventCost(event: Event, grip: Grip, model: CostModel, into?: Costs): number {
   const { keys } = event;
-  const bill: Bill = { total: 0, byRule: into };
+  const bill = newBill(model, into, event);
   const struck = struckCount(event);
   for (let i = 0; i < keys.length; i++) {
     const key = keys[i]!;
@@ -87,6 +102,9 @@ export function eventCost(event: Event, grip: Grip, model: CostModel, into?: Cos
     const convention = model.conventions?.get(key.id);
     if (convention && !convention.fingers.includes(finger))
       charge(bill, 'convention', convention.weight * model.steadiness);
+    // What books have, and how chords lie, is no matter of liking.
+    const liking = convention || keys.length > 1 ? 0 : model.taste?.touch[finger - 1 + (key.isBlack ? 5 : 0)];
+    if (liking) charge(bill, 'touch', liking);
     // In a quick repetition each finger strikes but once.
     if (finger >= 4 && !event.quickRepeat) charge(bill, 'weak', (finger === 4 ? 0.9 : 0.5) / struck);
     // Where books put the thumb on a black key, the hand lies there already.
@@ -154,7 +172,7 @@ export function stepCost(
   model: CostModel,
   into?: Costs,
 ): number {
-  const bill: Bill = { total: 0, byRule: into };
+  const bill = newBill(model, into, from, to);
   // A held key keeps its finger; changing it silently is an art for later levels.
   for (let j = 0; j < to.keys.length; j++) {
     if (to.keys[j]!.struck) continue;
@@ -382,7 +400,7 @@ export function tripleCost(
   model: CostModel,
   into?: Costs,
 ): number {
-  const bill: Bill = { total: 0, byRule: into };
+  const bill = newBill(model, into, a, b, c);
   const [ka, kb, kc] = [a.keys[0]!, b.keys[0]!, c.keys[0]!];
   const legato = Math.min(b.legato, c.legato);
   if (fa >= 3 && fb >= 3 && fc >= 3 && fa !== fb && fb !== fc && fa !== fc)

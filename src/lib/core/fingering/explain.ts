@@ -80,6 +80,7 @@ const SAYS: Readonly<Record<Rule, (gain: Gain) => string>> = {
   'let-go': () => 'so that the held note can be held on',
   convention: (g) => `as ${g.convention ?? 'the run'} is fingered`,
   'same-figure': () => 'as the same figure is fingered elsewhere',
+  touch: (g) => `as you like ${g.isBlack ? 'black' : 'white'} keys fingered`,
 };
 
 const HARDLY = 0.3;

@@ -26,12 +26,12 @@ export function fingerWithFigures(
   const settings = positions.size > 0 ? { ...plain, positions } : plain;
   const events = eventsOf(notes, settings);
   const free = fingerEvents(events, settings);
-  const figures = [...sequencesOf(notes, measures), ...figuresOf(notes, measures)];
+  const figures = [...figuresOf(notes, measures), ...sequencesOf(notes, measures)];
   if (figures.length === 0) return { fingering: free, settings };
   const usual = new Map<string, Finger>();
   for (const places of figures) {
     const fingers = usualFingers(places, free, settings.locks);
-    // A whole measure says more than a beat of it, so it may overrule.
+    // What follows itself higher or lower is one figure, however its measures come again.
     for (const place of places) place.forEach((note, i) => usual.set(note.id, fingers[i]!));
   }
   const withUsual = { ...settings, usual };

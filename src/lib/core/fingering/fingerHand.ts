@@ -9,6 +9,7 @@ import type { Hand } from './events';
 import { fingerWithFigures } from './figures';
 import type { Finger } from './grips';
 import type { Fingering, FingeringSettings } from './solve';
+import type { Taste } from './taste';
 
 export interface FingeredHand {
   readonly notes: readonly SoundingNote[];
@@ -23,6 +24,8 @@ export interface HandWishes {
   readonly locks: ReadonlyMap<string, Finger>;
   /** 1, or more where the hand should stay in its position. */
   readonly steadiness: number;
+  /** The house's hand. */
+  readonly taste?: Taste;
 }
 
 /** Notes of one hand in a part: staff 1 is the right hand, every other staff the left. */

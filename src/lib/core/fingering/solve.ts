@@ -12,6 +12,7 @@ import { eventsOf, idsOf, type Event, type HandLine } from './events';
 import { gripsFor, type Finger, type Grip } from './grips';
 import { spansFor } from './spans';
 import { tablesFor } from './tables';
+import { factorsOf, type Taste } from './taste';
 
 export interface FingeringSettings extends HandLine {
   /** Fingers that are decided, by note id. */
@@ -20,6 +21,8 @@ export interface FingeringSettings extends HandLine {
   readonly steadiness: number;
   /** Fingers that the same figure has elsewhere, by note id: departing from them costs. */
   readonly usual?: ReadonlyMap<string, Finger>;
+  /** The house's hand. */
+  readonly taste?: Taste;
   /** Fingers of positions that are kept over whole phrases, by note id. */
   readonly positions?: ReadonlyMap<string, Convention>;
 }
@@ -107,6 +110,15 @@ function solvePhrase(events: readonly Event[], settings: FingeringSettings): Pas
   };
 }
 
+/** A phrase to be solved: its events, their grips and what they cost. */
+export const passageOf = (
+  events: readonly Event[],
+  settings: FingeringSettings,
+): Pick<Passage, 'events' | 'grips' | 'model'> => {
+  const { grips, model } = setUp(events, settings);
+  return { events, grips, model };
+};
+
 /** Grips and cost model of a phrase, made when they are needed. */
 function setUp(events: readonly Event[], settings: FingeringSettings): Pick<Passage, 'grips' | 'model'> {
   let grips: Passage['grips'] | undefined;
@@ -122,6 +134,9 @@ function setUp(events: readonly Event[], settings: FingeringSettings): Pick<Pass
         steadiness: settings.steadiness,
         conventions: withPositions(conventionsOf(events, settings.hand), settings.positions),
         ...(settings.usual ? { usual: settings.usual } : {}),
+        ...(settings.taste
+          ? { taste: { factors: factorsOf(settings.taste), touch: settings.taste.touch } }
+          : {}),
       });
     },
   };
@@ -131,8 +146,7 @@ function setUp(events: readonly Event[], settings: FingeringSettings): Pick<Pass
 const withPositions = (
   conventions: ReadonlyMap<string, Convention>,
   positions: FingeringSettings['positions'],
-): ReadonlyMap<string, Convention> =>
-  positions ? new Map([...conventions, ...positions]) : conventions;
+): ReadonlyMap<string, Convention> => (positions ? new Map([...conventions, ...positions]) : conventions);
 
 /** Whether a path has the usual finger wherever there is one. */
 const keepsTo = (
@@ -147,9 +161,9 @@ const keepsTo = (
 /** Everything that the fingering of a phrase depends on; ids only in so far as they tie a held key to its stroke. */
 function keyOf(
   events: readonly Event[],
-  { hand, reach, steadiness, locks, usual, positions }: FingeringSettings,
+  { hand, reach, steadiness, locks, usual, positions, taste }: FingeringSettings,
 ): string {
-  let key = `${hand} ${reach} ${steadiness}`;
+  let key = `${hand} ${reach} ${steadiness}${taste ? JSON.stringify(taste) : ''}`;
   for (let i = 0; i < events.length; i++) {
     const event = events[i]!;
     key += `|${event.legato}${event.quickRepeat ? 'q' : ''}${event.slurred ? 's' : ''}${event.lifts ? 'l' : ''}`;

@@ -3,7 +3,7 @@
  * each other, which are black, which are held. Music makes the same few steps again and again.
  */
 import { LRUCache } from 'lru-cache';
-import { isTriple, stepCost, tripleCost, type CostModel } from './cost';
+import { isOfBooks, isTriple, stepCost, tripleCost, type CostModel } from './cost';
 import type { Event, HeldKey } from './events';
 import { FINGERS, type Grip } from './grips';
 
@@ -25,9 +25,9 @@ const MOST = 20_000;
 const MOST_HANDS = 32;
 const byHand = new LRUCache<string, CostTables>({ max: MOST_HANDS });
 
-/** The tables of a hand, by its reach and how still it is to be. */
-export function tablesFor({ reach, steadiness }: CostModel): CostTables {
-  const key = `${reach} ${steadiness}`;
+/** The tables of a hand, by its reach, how still it is to be, and the house's taste in steps. */
+export function tablesFor({ reach, steadiness, taste }: CostModel): CostTables {
+  const key = `${reach} ${steadiness} ${taste ? taste.factors.join() : ''}`;
   let tables = byHand.get(key);
   if (!tables) {
     tables = makeTables();
@@ -41,7 +41,8 @@ function makeTables(): CostTables {
   const triples = new LRUCache<number, Float64Array>({ max: MOST });
   return {
     step(from, fromGrips, to, toGrips, model) {
-      const key = `${fromGrips.length}/${toGrips.length} ${stepKey(from, to, model)}`;
+      const books = model.taste && isOfBooks(model, from, to) ? 'u' : '';
+      const key = `${books}${fromGrips.length}/${toGrips.length} ${stepKey(from, to, model)}`;
       const isWhole = isAllRising(fromGrips, from) && isAllRising(toGrips, to);
       const known = isWhole ? steps.get(key) : undefined;
       if (known) return known;
@@ -55,8 +56,10 @@ function makeTables(): CostTables {
     triple(a, b, c, model) {
       if (!isTriple(a, b, c)) return undefined;
       const [ka, kb, kc] = [a.keys[0]!.out, b.keys[0]!.out, c.keys[0]!.out];
+      const books = model.taste && isOfBooks(model, a, b, c) ? -1 : 1;
       const key =
-        (kb - ka + 128) * 100_000 + (kc - kb + 128) * 100 + Math.round(10 * Math.min(b.legato, c.legato));
+        books *
+        ((kb - ka + 128) * 100_000 + (kc - kb + 128) * 100 + Math.round(10 * Math.min(b.legato, c.legato)));
       const known = triples.get(key);
       if (known) return known;
       const table = new Float64Array(125);

@@ -2,8 +2,14 @@
  * Fingerings on which method books agree, as digits: scales over two octaves up (the way down is the same fingers
  * backwards), arpeggios over two octaves, five-finger patterns, chords in every inversion. MIDI numbers.
  */
+import { measureId } from '../score/measureId';
+import { measureLength } from '../score/metre';
+import type { Measure, TimeSignature } from '../score/score';
+import { noteValue } from '../score/ticks';
 import type { Hand } from '../fingering/events';
-import type { TimeSignature } from '../score/score';
+import { fingerWithFigures } from '../fingering/figures';
+import { fingerLine, type FingeringSettings } from '../fingering/solve';
+import { keysLine } from './keysLine';
 
 export interface StandardFingering {
   readonly name: string;
@@ -244,3 +250,41 @@ export const STANDARD_FIGURES: readonly StandardFingering[] = [
     time: { beats: 6, beatType: 8 },
   },
 ];
+
+/** All of it. */
+export const STANDARD_FINGERINGS: readonly StandardFingering[] = [
+  ...STANDARD_SCALES,
+  ...STANDARD_ARPEGGIOS,
+  ...STANDARD_FIVE_FINGERS,
+  ...STANDARD_CHORDS,
+  ...STANDARD_CHROMATIC,
+  ...STANDARD_FIGURES,
+];
+
+/** Measures that hold a line of eighths. */
+function measuresFor(count: number, time: TimeSignature): Measure[] {
+  const length = measureLength(time);
+  const key = { fifths: 0, mode: 'major' } as const;
+  return Array.from({ length: Math.ceil((count * noteValue(8)) / length) }, (_, index) => ({
+    id: measureId(index),
+    index,
+    number: String(index + 1),
+    start: index * length,
+    length,
+    time,
+    key,
+    beginsAt: 0,
+  }));
+}
+
+/** The fingers that are proposed for standard material, as digits. */
+export function standardFound(
+  { keys, hand, time }: StandardFingering,
+  change: Partial<FingeringSettings> = {},
+): string {
+  const { notes, settings } = keysLine(keys, hand, change);
+  const { fingers } = time
+    ? fingerWithFigures(notes, measuresFor(keys.length, time), settings).fingering
+    : fingerLine(notes, settings);
+  return notes.map((n) => fingers.get(n.id)).join('');
+}
