@@ -23,8 +23,10 @@ export class UsageError extends Error {
   override readonly name = 'UsageError';
 }
 
-/** Settings of a recipe that have one value; the reach of each hand has options of its own. */
-const SETTINGS = (Object.keys(recipeSchema.shape) as (keyof Recipe)[]).filter((name) => name !== 'reach');
+/** Settings of a recipe that have one value; the reach of each hand has options of its own, and a taste comes from a studio. */
+const SETTINGS = (Object.keys(recipeSchema.shape) as (keyof Recipe)[]).filter(
+  (name) => name !== 'reach' && name !== 'taste',
+);
 
 /** "cutTime" is --cut-time. */
 const optionOf = (setting: string): string => setting.replace(/[A-Z]/g, (c) => `-${c.toLowerCase()}`);

@@ -1,6 +1,11 @@
-/** Makes a version that was changed ready in the pool when its teacher pauses: whoever prints it next need not wait for that. */
+/**
+ * What is done in the pool when a teacher pauses: the version that she changed is made ready, so that whoever prints it next need not
+ * wait for that, and the house's hand learns from the fingers that she has decided.
+ */
 import { db } from './db';
 import { work } from './pool';
+import { keepExamples } from './studio/houseHand';
+import { setHouseHand } from './studio/houseTaste';
 import { isLongPiece } from './studio/pieces';
 import { documentOfVersion, findVersion } from './studio/versions';
 
@@ -27,5 +32,9 @@ async function makeReady(versionId: string): Promise<void> {
   const row = findVersion(db(), versionId);
   // A long piece would take the room of what opens pages.
   if (!row || isLongPiece(db(), row.pieceId)) return;
-  await work('ready', { pieceId: row.pieceId, document: documentOfVersion(db(), row) }, { isLater: true });
+  const of = { pieceId: row.pieceId, document: documentOfVersion(db(), row) };
+  await work('ready', of, { isLater: true });
+  const examples = await work('fingersDecided', of, { isLater: true });
+  if (keepExamples(db(), versionId, examples))
+    setHouseHand(db(), await work('learnHouseHand', null, { isLong: true }));
 }

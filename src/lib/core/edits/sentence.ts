@@ -16,6 +16,7 @@ const value = (setting: keyof Recipe, at: unknown): string => {
     const { right, left } = at as Recipe['reach'];
     return right === left ? String(right) : `${left} left, ${right} right`;
   }
+  if (setting === 'taste') return 'as it is now';
   return String(at);
 };
 
@@ -30,6 +31,7 @@ const NAMES: Readonly<Record<keyof Recipe, string>> = {
   cutTime: 'cut time in',
   feel: 'eighths:',
   idiom: 'kind of music:',
+  taste: 'house’s hand:',
 };
 
 /** Most things named in one sentence. */

@@ -109,8 +109,8 @@ export function eventCost(event: Event, grip: Grip, model: CostModel, into?: Cos
     if (finger >= 4 && !event.quickRepeat) charge(bill, 'weak', (finger === 4 ? 0.9 : 0.5) / struck);
     // Where books put the thumb on a black key, the hand lies there already.
     if (key.isBlack && !convention?.fingers.includes(finger)) {
-      if (finger === 1) charge(bill, 'black-thumb', keys.length > 2 ? 0.4 : 1);
-      if (finger === 5) charge(bill, 'black-fifth', keys.length > 2 ? 0.3 : 0.8);
+      if (finger === 1) charge(bill, 'black-thumb', keys.length > 1 ? 0.4 : 1);
+      if (finger === 5) charge(bill, 'black-fifth', keys.length > 1 ? 0.3 : 0.8);
     }
   }
   if (keys.length > 1) holdCost(event, grip, model, bill);

@@ -17,6 +17,7 @@ import { allKinds, type Decision } from '../decisions/registry';
 import { difficultyOf } from '../difficulty/difficulty';
 import { scoreOfWhole } from '../difficulty/level';
 import type { Hand } from '../fingering/events';
+import type { Taste } from '../fingering/taste';
 import { levelKey, type LevelKey } from '../keys/levelKey';
 import { USUAL_TEMPO } from '../performance';
 import { sameData, stage } from '../pipeline/memo';
@@ -44,6 +45,8 @@ export interface Arrangement {
   readonly ownPedals: readonly PedalMark[];
   readonly feel: Feel;
   readonly idiom: Idiom;
+  /** The house's hand. */
+  readonly taste: Taste | null;
   /** Semitones per hand. */
   readonly reach: Readonly<Record<Hand, number>>;
   readonly keyboard: { readonly low: number; readonly high: number };
@@ -185,6 +188,7 @@ export function arrangement(
     ownPedals: moved.score.pedals,
     feel,
     idiom,
+    taste: recipe.taste,
     reach,
     keyboard,
   };

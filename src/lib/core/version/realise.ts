@@ -32,6 +32,7 @@ import { parkedIn, type Parked } from '../decisions/parked';
 import type { Decision } from '../decisions/registry';
 import type { Hand } from '../fingering/events';
 import { fingerHand, phraseStarts, playedBy, struckBy, type FingeredHand } from '../fingering/fingerHand';
+import type { Taste } from '../fingering/taste';
 import type { Finger } from '../fingering/grips';
 import { positionsOf, type HandPosition } from '../fingering/positions';
 import { wideChords, type WideChord } from '../hands/wide';
@@ -220,6 +221,7 @@ export function* realising(
 interface FingerWishes {
   readonly reach: number;
   readonly steadiness: number;
+  readonly taste?: Taste;
   /** Decided fingers of this hand, by note id. */
   readonly locks: readonly (readonly [string, Finger])[];
 }
@@ -239,7 +241,10 @@ const struckStage = stage(
 
 /** One hand of an arrangement, fingered as the teacher has decided. */
 export function fingered(
-  { score, form, reach, contract }: Pick<Arrangement, 'score' | 'form' | 'reach' | 'contract'>,
+  { score, form, reach, contract, taste }: Pick<
+    Arrangement,
+    'score' | 'form' | 'reach' | 'contract' | 'taste'
+  >,
   decisions: readonly Decision[],
   hand: Hand,
 ): FingeredHand {
@@ -251,6 +256,7 @@ export function fingered(
     sameData({
       reach: reach[hand],
       steadiness: contract.steadiness,
+      ...(taste ? { taste } : {}),
       locks: [...byNote(decisions, 'finger')].filter(([id]) => own.has(id)),
     }),
   );

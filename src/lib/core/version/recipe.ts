@@ -4,6 +4,7 @@
  */
 import { z } from 'zod';
 import { IDIOM_IDS } from '../analysis/idiom';
+import { tasteSchema } from '../fingering/taste';
 import { parseKey } from '../theory/key';
 
 /** Widest white-key interval of a hand: 7 a seventh … 10 a tenth. */
@@ -44,6 +45,8 @@ export const recipeSchema = z.object({
     .nullable()
     .default(null)
     .describe('what kind of music it is; without it as the source shows'),
+  /** The house's hand as it was when the version was begun, so that what a learner has does not change under their fingers. */
+  taste: tasteSchema.nullable().default(null),
 });
 
 export type Recipe = z.infer<typeof recipeSchema>;

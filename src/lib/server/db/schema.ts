@@ -3,6 +3,7 @@ import type { LevelContract } from '$core/arrange/levels';
 import type { SectionStart } from '$core/analysis/sections';
 import type { PartChoices } from '$core/score/parts';
 import type { Patch } from '$core/edits/edit';
+import type { HouseHand, StoredExample } from '$core/fingering/houseHand';
 import type { VersionDocument } from '$core/version/document';
 import { blob, index, integer, primaryKey, sqliteTable, text, uniqueIndex } from 'drizzle-orm/sqlite-core';
 
@@ -18,7 +19,23 @@ export const studio = sqliteTable('studio', {
   levels: text('levels', { mode: 'json' }).$type<readonly LevelContract[]>(),
   /** As argon2 keeps it; null where none was set. */
   passphrase: text('passphrase'),
+  /** What the teacher's fingers have taught the proposals; null for nothing yet. */
+  houseHand: text('house_hand', { mode: 'json' }).$type<HouseHand>(),
 });
+
+/** Fingers that were decided, each with the notes around it: what the house's hand is learned from. */
+export const fingerExample = sqliteTable(
+  'finger_example',
+  {
+    versionId: text('version_id')
+      .notNull()
+      .references(() => version.id, { onDelete: 'cascade' }),
+    noteId: text('note_id').notNull(),
+    example: text('example', { mode: 'json' }).$type<StoredExample>().notNull(),
+    createdAt: createdAt(),
+  },
+  (t) => [primaryKey({ columns: [t.versionId, t.noteId] })],
+);
 
 /** Browsers that are signed in. */
 export const session = sqliteTable('session', {

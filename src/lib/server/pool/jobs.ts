@@ -8,6 +8,7 @@ import type { PartChoices } from '$core/score/parts';
 import type { Db } from '../db/open';
 import { derivePieces, deriveVersions } from '../studio/derive';
 import { chartsInAllKeys, songbookInAllKeys, sourceMeasures } from '../studio/pieceMusic';
+import { fingersDecided, learnHouseHand } from '../studio/houseHand';
 import { preparedPiece, readPiece, sourceScore } from '../studio/prepared';
 import {
   atLevel,
@@ -74,6 +75,8 @@ export const jobs = {
   draw: pictureOf,
   handout: handoutOf,
   ready: madeReady,
+  fingersDecided,
+  learnHouseHand: (db: Db, _nothing: null) => learnHouseHand(db),
   decisions: decisionsPlaced,
   versionKey: versionKeyCode,
   write: writtenAs,

@@ -11,6 +11,7 @@ import { and, asc, desc, eq, gt, isNull, lte, sql, type SQL } from 'drizzle-orm'
 import { LRUCache } from 'lru-cache';
 import { atomically, type Db } from '../db/open';
 import { edit, piece, revision, snapshot, version } from '../db/schema';
+import { houseTaste } from './houseTaste';
 import { newId, now } from './ids';
 import { studioLevels } from './levels';
 import { preparedPiece } from './prepared';
@@ -95,9 +96,11 @@ export function documentAt(db: Db, id: string, number: number): VersionDocument 
 export const documentOfVersion = (db: Db, row: Pick<VersionRow, 'id' | 'edit'>): VersionDocument =>
   documentAt(db, row.id, row.edit);
 
-/** Makes a version. */
-export function addVersion(db: Db, pieceId: string, document: VersionDocument): string {
+/** Makes a version; its proposals have the house's hand as it is now, unless it brings one. */
+export function addVersion(db: Db, pieceId: string, begun: VersionDocument): string {
   const id = newId();
+  const taste = begun.recipe.taste ?? houseTaste(db);
+  const document = taste ? { ...begun, recipe: { ...begun.recipe, taste } } : begun;
   atomically(db, (tx) => {
     tx.insert(version)
       .values({ id, pieceId, edit: 0, ...headOf(document), createdAt: now() })

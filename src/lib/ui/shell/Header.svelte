@@ -13,6 +13,7 @@
     { href: '/learners', name: 'Learners' },
     { href: '/pieces', name: 'Pieces' },
     { href: '/settings/levels', name: 'Levels' },
+    { href: '/settings/hand', name: 'Fingering' },
     { href: '/settings/studio', name: 'Studio' },
   ];
   const isHere = (href: string): boolean =>

@@ -4,6 +4,7 @@ import { formOf } from '$server/forms';
 import { holdersOf } from '$server/studio/assignments';
 import { giveNow } from '$server/studio/giving';
 import { findLearner, listLearners } from '$server/studio/learners';
+import { houseTaste } from '$server/studio/houseTaste';
 import { studioLevels } from '$server/studio/levels';
 import type { Sheet } from '$lib/engrave/sheet';
 import { about, work } from '$server/pool';
@@ -39,6 +40,7 @@ export const load: PageServerLoad = async ({ params, request }) => {
     opening,
     pictures: await readable(row.pieceId, () => drawn(sheets, asked)),
     levels,
+    taste: houseTaste(db()),
     holders,
     formats: WRITTEN_FORMATS.map(({ ending, name }) => ({ ending, name })),
     learners: listLearners(db()).map(({ id, name, level }) => {

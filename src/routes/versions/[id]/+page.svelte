@@ -33,7 +33,13 @@
     untrack(
       () =>
         new BenchState(
-          { ...data.saved, levels: data.levels, show: data.show, pictures: data.pictures },
+          {
+            ...data.saved,
+            levels: data.levels,
+            taste: data.taste,
+            show: data.show,
+            pictures: data.pictures,
+          },
           serverStore(data.version.id),
           () => (opened ??= open()),
         ),

@@ -1,5 +1,6 @@
 /** The bench as one thing: the document, what is seen of it and where the teacher is, put together; given by context. */
 import { levelNumbered, type LevelContract } from '$core/arrange/levels';
+import type { Taste } from '$core/fingering/taste';
 import type { Situation } from '$core/decisions/kind';
 import { sectionAnchor, type Layout } from '$core/decisions/holds';
 import type { Anchor, Scope } from '$core/decisions/anchor';
@@ -14,6 +15,8 @@ export interface BenchStart extends DocumentStart {
   /** The levels of the studio. */
   readonly levels: readonly LevelContract[];
   readonly show: SheetOptions;
+  /** The house's hand as it is now; null where there is none. */
+  readonly taste?: Taste | null;
   /** Pictures that came with the page. */
   readonly pictures?: readonly string[];
 }
@@ -23,9 +26,11 @@ export class BenchState {
   readonly view: ViewState;
   readonly selection: SelectionState;
   readonly levels: readonly LevelContract[];
+  readonly taste: Taste | null;
 
   constructor(start: BenchStart, store: EditStore, music: () => Promise<Music>) {
     this.levels = start.levels;
+    this.taste = start.taste ?? null;
     this.document = new DocumentState(start, store);
     this.view = new ViewState(music, start.show, start.pictures);
     this.selection = new SelectionState(() => this.view.version);
