@@ -3,7 +3,7 @@
  * books give it. They are preferences and not laws: what comes before and after, a lock or a small hand may outweigh them.
  */
 import { isBlackKey } from '../score/pitch';
-import { basses, chordFigures, quickRepetitions, singleLines } from './figureShapes';
+import { basses, chordFigures, quickRepetitions, rootAndFifth, singleLines } from './figureShapes';
 import { usualShape } from './shapes';
 import type { Event, Hand } from './events';
 import type { Finger } from './grips';
@@ -52,6 +52,7 @@ export function conventionsOf(events: readonly Event[], hand: Hand): Map<string,
   if (hand === 'left') for (const [id, convention] of basses(events)) keep(id, convention);
   for (const stretch of singleLines(events)) {
     for (const [id, convention] of chordFigures(stretch)) keep(id, convention);
+    if (hand === 'left') for (const [id, convention] of rootAndFifth(stretch)) keep(id, convention);
     const fiveFingers = fiveFingerPattern(stretch);
     if (fiveFingers) {
       for (const [id, convention] of fiveFingers) keep(id, convention);

@@ -8,7 +8,7 @@ import type { Finger } from './grips';
 import { usualShape } from './shapes';
 
 /** A figure wider than an octave is played with the hand turning, which any other fingers would only make harder. */
-const WEIGHT = { figure: 6, wideFigure: 12, bass: 2, quickRepeat: 4 } as const;
+const WEIGHT = { figure: 6, wideFigure: 12, pair: 1.6, bass: 2, quickRepeat: 4 } as const;
 const OCTAVE = 12;
 /** Notes of a figure. */
 const LENGTHS = [2, 3, 4, 6, 8] as const;
@@ -108,6 +108,28 @@ export const chordFigures = (line: readonly Event[]): [string, Convention][] =>
       return place < 0 ? [] : [[event.keys[0]!.id, byChord(shapeOf(outs)![place]!, weight)]];
     });
   });
+
+/** Fewest and most semitones of a leap of the left hand that is a root and what stands over it. */
+const [NARROWEST_LEAP, WIDEST_LEAP] = [7, 12];
+
+/**
+ * A low note of the left hand and one a fifth to an octave above it, from where the hand has come down and to where it turns back:
+ * root and fifth, whether or not the figure comes again.
+ */
+export function rootAndFifth(line: readonly Event[]): [string, Convention][] {
+  return line.flatMap((event, i): [string, Convention][] => {
+    const [before, next, after] = [line[i - 1], line[i + 1], line[i + 2]];
+    if (!next) return [];
+    const up = outOf(event) - outOf(next);
+    const comesDown = !before || outOf(before) <= outOf(event);
+    const turnsBack = !after || outOf(after) > outOf(next);
+    if (up < NARROWEST_LEAP || up > WIDEST_LEAP || !comesDown || !turnsBack) return [];
+    return [
+      [event.keys[0]!.id, byChord(5, WEIGHT.pair)],
+      [next.keys[0]!.id, byChord(1, WEIGHT.pair)],
+    ];
+  });
+}
 
 /** Events before which the hand lifts, to take the shape of another chord. */
 export function liftsIn(events: readonly Event[], hand: Hand): Set<Event> {

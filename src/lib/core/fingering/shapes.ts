@@ -35,6 +35,7 @@ const SHAPES: Readonly<Record<string, string>> = {
   // Root, fifth and octave or tenth: the hand opens from the second finger.
   '34': '125',
   '45': '125',
+  '234': '1235',
   '54': '125',
 };
 

@@ -1,0 +1,24 @@
+/** What holds for every version of any piece, read by the jury's own reader (tests/music/rules.ts). */
+import { describe, expect, it } from 'vitest';
+import { broken } from '../../../../tests/music/rules';
+import { readAbc } from '../io/abc/read';
+import { realise } from '../version/realise';
+import { recipeSchema } from '../version/recipe';
+
+const tunes: Readonly<Record<string, string>> = {
+  'a lead sheet with sevenths over a low tune': `M:4/4\nL:1/4\nQ:1/4=96\nK:C
+"Cmaj7"E G B2|"Dm7"A F D2|"G7"B, D F G|"C"E4|"F/A"A c A2|"C/G"G E C2|"G7/B"D F G B|"C"c4|`,
+  'a tune that comes again after a far chord': `M:4/4\nL:1/8\nQ:1/4=110\nK:G
+"D"d2fd A2fd|"C"c2ec G2ec|"D"d2fd A2fd|"Am"ecAG A2A2|"D"d2fd A2fd|"C"c2ec G2ec|"D"d2f2 e2c2|"D"d8|`,
+  'long notes tied over chords that change': `M:3/4\nL:1/4\nK:Am
+"Am"A2 B|"F"c2 A|"E7"B3-|"Am"B2 A|"Am"A2 B|"Dm"d3-|"G7"d3|"Am"c3|`,
+  'off the beat': `M:4/4\nL:1/8\nK:F\n"F"z c2 c2 A c2|"Gm7"z B2 B2 G B2|"C7"z e2 e2 c e2|"F"f8|`,
+  'low in the bass': `M:4/4\nL:1/4\nK:Bb\n"Bb"d f b2|"Gm"b g d2|"Eb"g e B2|"F7"c e a2|"A"^c e a2|"G"=B d g2|"F7"a f c2|"Bb"b4|`,
+};
+
+describe.each(Object.entries(tunes))('%s', (_, music) => {
+  const { score } = readAbc(`X:1\n${music}\n`);
+  it.each([1, 2, 3, 4, 5])('breaks no rule at level %i', (level) => {
+    expect(broken(realise(score, recipeSchema.parse({ level }), []), level, false)).toEqual([]);
+  });
+});
