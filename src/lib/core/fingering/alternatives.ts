@@ -5,7 +5,7 @@
 import type { Ticks } from '../score/ticks';
 import { RULES, type Costs, type Rule } from './cost';
 import { FINGERS, type Finger } from './grips';
-import type { Event, HeldKey } from './events';
+import type { Event, HeldKey } from './event';
 import { withFinger, type OtherPath } from './explain';
 import type { Fingering } from './solve';
 

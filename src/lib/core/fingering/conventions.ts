@@ -3,20 +3,12 @@
  * books give it. They are preferences and not laws: what comes before and after, a lock or a small hand may outweigh them.
  */
 import { isBlackKey } from '../score/pitch';
+import type { Convention } from './convention';
 import { basses, chordFigures, quickRepetitions, rootAndFifth, singleLines } from './figureShapes';
 import { usualShape } from './shapes';
-import type { Event, Hand } from './events';
+import type { Event, Hand } from './event';
 import type { Finger } from './grips';
 import { CHROMATIC_FINGERS, MAJOR_FINGERS, MINOR_FINGERS, SCALE_STEPS, type ScaleKind } from './scaleFingers';
-
-export interface Convention {
-  /** Any of these is as usual. */
-  readonly fingers: readonly Finger[];
-  /** What departing from it costs. */
-  readonly weight: number;
-  /** "the scale of D major" */
-  readonly of: string;
-}
 
 /** Notes fewer than these make no run. */
 const SHORTEST_SCALE = 6;

@@ -6,8 +6,8 @@
  * Every function returns the total and, where `into` is given, adds each rule's share to it: the solver needs the first,
  * reasons the second, and there is one truth.
  */
-import type { Convention } from './conventions';
-import type { Event, HeldKey } from './events';
+import type { Convention } from './convention';
+import type { Event, HeldKey } from './event';
 import type { Finger, Grip } from './grips';
 import { lettersBetween, struckShape } from './shapes';
 import type { Span } from './spans';

@@ -5,7 +5,7 @@
 import { pitchClassName, pitchName } from '../score/pitch';
 import type { SoundingNote } from '../score/query';
 import { RULES, type Costs, type Rule } from './cost';
-import { idsOf } from './events';
+import { idsOf } from './event';
 import { FINGERS, type Finger, type Grip } from './grips';
 import { bestPath, costsByEvent, costsOf, total, type Fingering, type Passage } from './solve';
 

@@ -2,8 +2,8 @@
  * Figures of an accompaniment and the fingers that the chord gives them which they spell: root and fifth, broken chords, a low note
  * under its chord, a key that is struck again quickly.
  */
-import type { Convention } from './conventions';
-import type { Event, Hand } from './events';
+import type { Convention } from './convention';
+import type { Event, Hand } from './event';
 import type { Finger } from './grips';
 import { usualShape } from './shapes';
 

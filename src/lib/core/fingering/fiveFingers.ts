@@ -4,7 +4,7 @@
  */
 import { staffPosition } from '../score/pitch';
 import { byOnset, type SoundingNote } from '../score/query';
-import type { Convention } from './conventions';
+import type { Convention } from './convention';
 import type { Finger } from './grips';
 import type { FingeringSettings } from './solve';
 

@@ -6,7 +6,8 @@
  */
 import { LRUCache } from 'lru-cache';
 import type { SoundingNote } from '../score/query';
-import { conventionsOf, type Convention } from './conventions';
+import type { Convention } from './convention';
+import { conventionsOf } from './conventions';
 import { eventCost, isTriple, newCosts, stepCost, tripleCost, type CostModel, type Costs } from './cost';
 import { eventsOf, idsOf, type Event, type HandLine } from './events';
 import { gripsFor, type Finger, type Grip } from './grips';

@@ -4,7 +4,7 @@
  */
 import { LRUCache } from 'lru-cache';
 import { isOfBooks, isTriple, stepCost, tripleCost, type CostModel } from './cost';
-import type { Event, HeldKey } from './events';
+import type { Event, HeldKey } from './event';
 import { FINGERS, type Grip } from './grips';
 
 export interface CostTables {
