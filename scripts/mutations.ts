@@ -175,14 +175,13 @@ export const MUTATIONS: readonly Mutation[] = [
     ['const NEAREST_SHARE = 0.8', 'const NEAREST_SHARE = 0.1'],
     ['const NO_THUMB = 0.3', 'const NO_THUMB = 0'],
     ['if (to.lifts || isOutOfReach', 'if (isOutOfReach'],
-    ['finger >= 4 && !event.quickRepeat', 'finger >= 4'],
   ),
   ...inFile(
     'fingering/figureShapes.ts',
     ['figure: 6', 'figure: 0'],
     ['bass: 2', 'bass: 0'],
     ['quickRepeat: 4', 'quickRepeat: 0'],
-    ['!== Math.sign(outOf(line[at]!) - outOf(line[at - 1]!))', '!== 2'],
+    ['!turnsBack(line, from, at)', 'false'],
   ),
   ...inFile('fingering/fiveFingers.ts', ['const WEIGHT = 3', 'const WEIGHT = 0']),
   ...inFile(

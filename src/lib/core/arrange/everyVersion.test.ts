@@ -12,6 +12,8 @@ const tunes: Readonly<Record<string, string>> = {
 "D"d2fd A2fd|"C"c2ec G2ec|"D"d2fd A2fd|"Am"ecAG A2A2|"D"d2fd A2fd|"C"c2ec G2ec|"D"d2f2 e2c2|"D"d8|`,
   'long notes tied over chords that change': `M:3/4\nL:1/4\nK:Am
 "Am"A2 B|"F"c2 A|"E7"B3-|"Am"B2 A|"Am"A2 B|"Dm"d3-|"G7"d3|"Am"c3|`,
+  'sevenths beside the tune': `M:4/4\nL:1/4\nK:C\n"Cmaj7"C E G2|"Cmaj7"C D E2|"Dm7"C D F2|"C"C4|`,
+  'a waltz that comes back from below': `M:3/4\nL:1/4\nK:C\n"C"c e g|"G"d g b|"Em"e g b|"C"c e g|"G"d g b|"C"c3|`,
   'off the beat': `M:4/4\nL:1/8\nK:F\n"F"z c2 c2 A c2|"Gm7"z B2 B2 G B2|"C7"z e2 e2 c e2|"F"f8|`,
   'low in the bass': `M:4/4\nL:1/4\nK:Bb\n"Bb"d f b2|"Gm"b g d2|"Eb"g e B2|"F7"c e a2|"A"^c e a2|"G"=B d g2|"F7"a f c2|"Bb"b4|`,
 };

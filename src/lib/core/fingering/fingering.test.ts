@@ -319,6 +319,9 @@ describe('an accompaniment', () => {
       fingersOf([C3, [52, 55], [52, 55], F2, [45, 48], [45, 48], 36, [52, 55, 60], [52, 55, 60]], 'left'),
     ).toBe('5 3-1 3-1 5 3-1 3-1 5 5-3-1 5-3-1');
   });
+  it('has the thumb in a fourth', () => {
+    expect(fingersOf([[55, 60]], 'left')).toBe('4-1');
+  });
   it('goes from chord to chord by their shapes', () => {
     const chords = [
       [C3, 52, 55],

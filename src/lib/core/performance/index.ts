@@ -8,3 +8,11 @@
 export { clockOf, type Clock } from './tempo';
 export { perform, USUAL_TEMPO } from './perform';
 export type { Performance, PlayedMeasure, PlayedNote, PlayedPedal, TempoPoint } from './played';
+export {
+  programOf,
+  type Click,
+  type Hands,
+  type HeardNote,
+  type Program,
+  type ProgramSettings,
+} from './program';

@@ -241,10 +241,13 @@ const struckStage = stage(
 
 /** One hand of an arrangement, fingered as the teacher has decided. */
 export function fingered(
-  { score, form, reach, contract, taste }: Pick<
-    Arrangement,
-    'score' | 'form' | 'reach' | 'contract' | 'taste'
-  >,
+  {
+    score,
+    form,
+    reach,
+    contract,
+    taste,
+  }: Pick<Arrangement, 'score' | 'form' | 'reach' | 'contract' | 'taste'>,
   decisions: readonly Decision[],
   hand: Hand,
 ): FingeredHand {

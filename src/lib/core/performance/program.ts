@@ -1,0 +1,161 @@
+/**
+ * What is to be heard of a performance: which notes of which hands from where to where, how fast, with clicks and a measure before;
+ * every event in seconds. The player reads this and nothing else, live or into a recording.
+ */
+import { beatLength, measureLength, metricalStrength, placeInMeasure } from '../score/metre';
+import type { Measure } from '../score/score';
+import type { Ticks } from '../score/ticks';
+import type { Performance, PlayedMeasure, PlayedPedal } from './played';
+import { clockOf } from './tempo';
+
+export type Hands = 'both' | 'right' | 'left';
+
+export interface ProgramSettings {
+  /** Ticks of the performance. */
+  readonly from: Ticks;
+  readonly to: Ticks;
+  readonly hands: Hands;
+  /** Share of the tempo: 0.5 is half as fast. */
+  readonly share: number;
+  readonly click: boolean;
+  /** A measure is counted before the music. */
+  readonly countIn: boolean;
+}
+
+export interface HeardNote {
+  /** Seconds from the beginning of the program. */
+  readonly at: number;
+  /** When the key is let go, or the pedal that holds it. */
+  readonly until: number;
+  readonly id: string;
+  readonly midi: number;
+  /** 0 to 1. */
+  readonly velocity: number;
+  readonly staff: number;
+}
+
+export interface Click {
+  readonly at: number;
+  /** The first beat of a measure, the first of a group, or another. */
+  readonly weight: 'measure' | 'group' | 'beat';
+}
+
+export interface Program {
+  /** In order of time. */
+  readonly notes: readonly HeardNote[];
+  readonly clicks: readonly Click[];
+  /** Seconds before the music. */
+  readonly begins: number;
+  /** Seconds to the end of the stretch; what still rings is longer. */
+  readonly ends: number;
+  /** The tick of the performance at a second of the program; before the music, its first. */
+  readonly tickAt: (seconds: number) => Ticks;
+}
+
+/** Strength of a beat (metre.ts) from which it begins a group. */
+const GROUP = 2;
+/** A key is let go so much before the next stroke on it, so that both are heard. */
+const GAP = 0.02;
+
+/** The program of a stretch. `measures` are the written ones, by index of `performance.measures`. */
+export function programOf(
+  performance: Performance,
+  measures: readonly Measure[],
+  { from, to, hands, share, click, countIn }: ProgramSettings,
+): Program {
+  const clock = clockOf(performance, share);
+  const zero = clock.seconds(from);
+  const beats = beatsOf(performance.measures, measures);
+  const before = countIn ? beatsBefore(performance.measures, measures, from) : [];
+  // The count goes at the tempo with which the music begins.
+  const tick = clock.seconds(from + 1000) - zero;
+  const secondsBefore = (ticks: Ticks): number => (ticks * tick) / 1000;
+  const begins = before.length > 0 ? secondsBefore(from - before[0]!.tick) : 0;
+  const at = (place: Ticks): number => begins + clock.seconds(place) - zero;
+  const isWanted = (staff: number): boolean => hands === 'both' || (staff === 1) === (hands === 'right');
+  const heard = performance.notes.filter((n) => n.onset >= from && n.onset < to && isWanted(n.staff));
+  return {
+    notes: withoutOverlaps(
+      heard.map((n) => ({
+        at: at(n.onset),
+        until: at(Math.min(to, heldUntil(n.onset + n.duration, performance.pedals))),
+        id: n.id,
+        midi: n.midi,
+        velocity: n.velocity / 127,
+        staff: n.staff,
+      })),
+    ),
+    clicks: [
+      ...before.map(({ tick: place, weight }) => ({ at: begins - secondsBefore(from - place), weight })),
+      ...(click
+        ? beats
+            .filter((b) => b.tick >= from && b.tick < to)
+            .map(({ tick: place, weight }) => ({ at: at(place), weight }))
+        : []),
+    ],
+    begins,
+    ends: at(to),
+    tickAt: (seconds) => (seconds <= begins ? from : clock.tick(seconds - begins + zero)),
+  };
+}
+
+interface Beat {
+  readonly tick: Ticks;
+  readonly weight: Click['weight'];
+}
+
+function weightAt(measure: Measure, place: Ticks): Click['weight'] {
+  if (place === 0) return 'measure';
+  return metricalStrength(measure.time, place) > GROUP ? 'group' : 'beat';
+}
+
+/** Every beat of every measure as it is played. */
+const beatsOf = (passes: readonly PlayedMeasure[], measures: readonly Measure[]): Beat[] =>
+  passes.flatMap(({ index, onset, length }) => {
+    const measure = measures[index]!;
+    const beat = beatLength(measure.time);
+    const beats: Beat[] = [];
+    const first = placeInMeasure(measure, measure.start);
+    for (let place = Math.ceil(first / beat) * beat; place < first + length; place += beat)
+      beats.push({ tick: onset + place - first, weight: weightAt(measure, place) });
+    return beats;
+  });
+
+/** A measure before a place, and what of its own measure comes before it: a pickup is counted into. */
+function beatsBefore(
+  passes: readonly PlayedMeasure[],
+  measures: readonly Measure[],
+  from: Ticks,
+): readonly Beat[] {
+  const pass = passes.findLast((p) => p.onset <= from) ?? passes[0];
+  if (!pass) return [];
+  const measure = measures[pass.index]!;
+  const beat = beatLength(measure.time);
+  const place = placeInMeasure(measure, measure.start) + from - pass.onset;
+  const full = measureLength(measure.time);
+  const beats: Beat[] = [];
+  for (let at = -full; at < place; at += beat)
+    beats.push({ tick: from - place + at, weight: weightAt(measure, ((at % full) + full) % full) });
+  return beats;
+}
+
+/** When a key that is let go at a tick falls silent: at once, or when the pedal that is down comes up. */
+function heldUntil(end: Ticks, pedals: readonly PlayedPedal[]): Ticks {
+  const isDown = pedals.findLast((p) => p.onset < end)?.down ?? false;
+  if (!isDown) return end;
+  return pedals.find((p) => p.onset >= end && !p.down)?.onset ?? Infinity;
+}
+
+/** A key that is struck again is let go before. */
+function withoutOverlaps(notes: readonly HeardNote[]): HeardNote[] {
+  const next = new Map<number, number>();
+  return [...notes]
+    .reverse()
+    .map((note): HeardNote => {
+      const again = next.get(note.midi);
+      next.set(note.midi, note.at);
+      const until = again === undefined ? note.until : Math.min(note.until, again - GAP);
+      return { ...note, until: Math.max(note.at + GAP, until) };
+    })
+    .reverse();
+}
