@@ -50,6 +50,8 @@ export interface Program {
   readonly ends: number;
   /** The tick of the performance at a second of the program; before the music, its first. */
   readonly tickAt: (seconds: number) => Ticks;
+  /** The second at which a tick of the stretch is heard. */
+  readonly secondsAt: (tick: Ticks) => number;
 }
 
 /** Strength of a beat (metre.ts) from which it begins a group. */
@@ -95,6 +97,7 @@ export function programOf(
     ],
     begins,
     ends: at(to),
+    secondsAt: at,
     tickAt: (seconds) => (seconds <= begins ? from : clock.tick(seconds - begins + zero)),
   };
 }

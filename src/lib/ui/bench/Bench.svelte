@@ -16,6 +16,7 @@
   import { perform } from './commands';
   import { meaningOf } from './keys';
   import MeasurePanel from './MeasurePanel.svelte';
+  import Transport from './Transport.svelte';
   import type { Opening } from './opening';
   import { getBench } from './state/bench.svelte';
 
@@ -28,7 +29,7 @@
   let { title, id: versionId, opening }: Props = $props();
 
   const bench = getBench();
-  const { selection, view } = bench;
+  const { selection, sound, view } = bench;
   const version = $derived(view.version);
   const form = $derived(version?.form ?? opening.form);
   const numbersOf = ({ score }: Version): string[] => score.measures.map((m) => m.number);
@@ -60,6 +61,12 @@
 
   /** The keys that are down at the chosen note: struck there, or held from before. */
   const shape = $derived.by(() => {
+    if (version && sound.isPlaying)
+      return version.score.parts[0]!.notes.flatMap((n) => {
+        const struck = sound.sounding.has(n.id) ? version.fingers[n.id] : undefined;
+        const hand = n.staff === 1 ? ('right' as const) : ('left' as const);
+        return struck ? [{ midi: toMidi(n.pitch), ...struck, hand }] : [];
+      });
     const at = selection.note?.onset;
     if (!version || at === undefined) return [];
     return version.score.parts[0]!.notes.filter((n) => n.onset <= at && at < n.onset + n.duration).flatMap(
@@ -108,6 +115,8 @@
       target?.closest('[role="radiogroup"], [role="group"], [role="combobox"]')
     )
       return;
+    // The space bar presses a button that has the focus.
+    if (event.key === ' ' && target?.closest('button, a, summary, [role="radio"]')) return;
     const intent = meaningOf(event);
     if (!intent) return;
     event.preventDefault();
@@ -118,6 +127,15 @@
   // The chosen phrase stays in sight; a new version of the same phrase moves nothing.
   let phraseElements = $state<Record<number, HTMLElement>>({});
   const inHand = $derived(selection.measure === undefined ? undefined : bench.phrase);
+  /** The phrase that sounds. */
+  const heard = $derived(
+    sound.measure === undefined
+      ? undefined
+      : form.phrases.findIndex((p) => p.from <= sound.measure! && sound.measure! <= p.to),
+  );
+  $effect(() => {
+    if (heard !== undefined) phraseElements[heard]?.scrollIntoView({ block: 'nearest' });
+  });
   $effect(() => {
     if (inHand !== undefined) phraseElements[inHand]?.scrollIntoView({ block: 'nearest' });
   });
@@ -140,7 +158,7 @@
       numbers={path.numbers}
       difficulty={path.difficulty}
       decided={path.decided}
-      current={selection.measure}
+      current={sound.measure ?? selection.measure}
       onselect={(measure) => perform(bench, { do: 'select measure', measure })}
       label="Measures of {title}"
     />
@@ -188,6 +206,7 @@
             {svg}
             selected={selection.id}
             current={selection.measure}
+            sounding={heard === i ? sound.sounding : undefined}
             label="Measures {numbers[phrase.from]} to {numbers[phrase.to]}"
           />
         </div>
@@ -207,7 +226,8 @@
   </div>
 
   <footer class="flex h-[118px] shrink-0 items-center gap-6 border-t border-hairline px-7 py-2">
-    <p class="w-40 shrink-0 text-sm text-quiet" aria-live="polite">{announcement}</p>
+    <Transport />
+    <p class="sr-only" aria-live="polite">{sound.isPlaying ? '' : announcement}</p>
     <Keys low={octaves.low} high={octaves.high} marks={shape} label="The hand's shape: {announcement}" />
   </footer>
 {/if}

@@ -27,6 +27,11 @@ export type Intent =
   | { readonly do: 'set recipe'; readonly part: Partial<Recipe> }
   /** The panel's field for a kind takes the keyboard. */
   | { readonly do: 'write'; readonly kind: KindId }
+  /** Plays from the note in hand, or stops. */
+  | { readonly do: 'play' }
+  | { readonly do: 'loop' }
+  | { readonly do: 'slower' }
+  | { readonly do: 'faster' }
   | { readonly do: 'undo' }
   | { readonly do: 'redo' };
 
@@ -58,6 +63,15 @@ export function perform(bench: BenchState, intent: Intent): void {
     }
     case 'set recipe':
       return document.setRecipe(intent.part);
+    case 'play':
+      return void bench.sound.toggle(selection.note?.onset ?? 0, phraseInHand(bench));
+    case 'loop':
+      bench.sound.loops = !bench.sound.loops;
+      return;
+    case 'slower':
+      return bench.sound.slower();
+    case 'faster':
+      return bench.sound.faster();
     case 'undo':
       return void document.undo();
     case 'redo':
@@ -65,6 +79,11 @@ export function perform(bench: BenchState, intent: Intent): void {
     case 'write':
       return; // the page's own: it moves the focus
   }
+}
+
+/** The measures of the phrase in hand. */
+function phraseInHand({ view, phrase }: BenchState): { from: number; to: number } | undefined {
+  return view.version?.form.phrases[phrase];
 }
 
 /** Kinds that are decided about a note. */

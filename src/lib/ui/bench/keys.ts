@@ -20,6 +20,10 @@ const OWN: readonly KeyMeaning[] = [
   },
   { press: 'Shift+ArrowLeft', does: 'a measure back', intent: { do: 'move', move: 'previous-measure' } },
   { press: 'Shift+ArrowRight', does: 'a measure on', intent: { do: 'move', move: 'next-measure' } },
+  { press: ' ', does: 'play from here, or stop', intent: { do: 'play' } },
+  { press: 'l', does: 'the phrase in hand round and round, or not', intent: { do: 'loop' } },
+  { press: '-', does: 'slower', intent: { do: 'slower' } },
+  { press: '+', does: 'faster', intent: { do: 'faster' } },
   { press: '0', does: 'give back what was decided about the note', intent: { do: 'give note back' } },
   { press: 'c', does: 'other words to count this measure', intent: { do: 'write', kind: 'count' } },
   { press: 'Ctrl+z', does: 'undo', intent: { do: 'undo' } },
@@ -46,7 +50,9 @@ export type KeyPress = Pick<KeyboardEvent, 'key' | 'ctrlKey' | 'metaKey' | 'shif
 /** What a key press means; undefined for keys that mean nothing here. */
 export function meaningOf(event: KeyPress): Intent | undefined {
   if (event.altKey) return undefined;
-  const modifiers = `${event.ctrlKey || event.metaKey ? 'Ctrl+' : ''}${event.shiftKey ? 'Shift+' : ''}`;
+  // Whether a plus needs Shift is the keyboard's matter.
+  const isShifted = event.shiftKey && event.key !== '+';
+  const modifiers = `${event.ctrlKey || event.metaKey ? 'Ctrl+' : ''}${isShifted ? 'Shift+' : ''}`;
   const key = event.key.length === 1 ? event.key.toLowerCase() : event.key;
   return byPress.get(modifiers + key)?.intent;
 }
@@ -56,11 +62,13 @@ const SHOWN: Readonly<Record<string, string>> = {
   ArrowRight: '→',
   ArrowUp: '↑',
   ArrowDown: '↓',
+  ' ': 'Space',
 };
 
 /** A key as it is printed: "Ctrl Shift Z". */
 export const keyText = (press: string): string =>
   press
+    .replace(/^\+$/, 'Plus')
     .split('+')
     .map((part) => SHOWN[part] ?? (part.length === 1 ? part.toUpperCase() : part))
     .join(' ');

@@ -5,9 +5,11 @@
     svg: string | undefined;
     selected?: string | undefined;
     current?: number | undefined;
+    /** Ids of notes that sound. */
+    sounding?: ReadonlySet<string> | undefined;
     label: string;
   }
-  let { svg, selected, current, label }: Props = $props();
+  let { svg, selected, current, sounding, label }: Props = $props();
   let element = $state<HTMLElement>();
   /** In sight, or about to be. What is not is kept as text that is neither laid out nor painted. */
   let isNear = $state(true);
@@ -32,6 +34,14 @@
     if (selected) element.querySelector(`[data-id="${CSS.escape(selected)}"]`)?.classList.add('selected');
     for (const area of element.querySelectorAll<SVGElement>('.measure-area'))
       area.classList.toggle('current', Number(area.dataset.measure) === current);
+  });
+
+  $effect(() => {
+    void svg;
+    if (!element) return;
+    for (const note of element.querySelectorAll('.note.sounding')) note.classList.remove('sounding');
+    for (const id of sounding ?? [])
+      element.querySelector(`[data-id="${CSS.escape(id)}"]`)?.classList.add('sounding');
   });
 </script>
 

@@ -7,6 +7,7 @@ import type { Anchor, Scope } from '$core/decisions/anchor';
 import { createContext } from 'svelte';
 import { DocumentState, type DocumentStart } from './document.svelte';
 import { SelectionState } from './selection.svelte';
+import { SoundState } from './sound.svelte';
 import type { EditStore } from './store';
 import { ViewState, type Music } from './view.svelte';
 import type { SheetOptions } from '$lib/engrave/sheet';
@@ -25,6 +26,7 @@ export class BenchState {
   readonly document: DocumentState;
   readonly view: ViewState;
   readonly selection: SelectionState;
+  readonly sound: SoundState;
   readonly levels: readonly LevelContract[];
   readonly taste: Taste | null;
 
@@ -34,6 +36,10 @@ export class BenchState {
     this.document = new DocumentState(start, store);
     this.view = new ViewState(music, start.show, start.pictures);
     this.selection = new SelectionState(() => this.view.version);
+    this.sound = new SoundState(
+      () => this.view.version,
+      async (events) => new (await import('$ui/sound/player')).Player(events),
+    );
     this.view.onversion = () => this.selection.settle();
   }
 

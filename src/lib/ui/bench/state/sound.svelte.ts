@@ -1,0 +1,159 @@
+/** What is heard on the bench, and where it is: the version in hand as it sounds, from a place or round a phrase. */
+import { perform, programOf, type Hands, type Performance, type Program } from '$core/performance';
+import type { Ticks } from '$core/score/ticks';
+import type { Version } from '$core/version/realise';
+import type { Player, PlayerEvents } from '$ui/sound/player';
+
+/** Shares of the goal tempo that can be played. */
+export const SLOWEST = 0.3;
+export const FASTEST = 1.2;
+const STEP = 0.05;
+
+/** Measures (by index) to be played, and whether again and again. */
+interface Stretch {
+  readonly from: number;
+  readonly to: number;
+  readonly loops: boolean;
+}
+
+const NOTHING: ReadonlySet<string> = new Set();
+
+export class SoundState {
+  share = $state(1);
+  hands = $state<Hands>('both');
+  click = $state(false);
+  countIn = $state(true);
+  /** Whether the phrase in hand is played round and round. */
+  loops = $state(false);
+  isPlaying = $state(false);
+  /** Index of the measure that sounds. */
+  measure = $state<number>();
+  /** Ids of the notes that are down. */
+  sounding = $state.raw<ReadonlySet<string>>(NOTHING);
+  /** What cannot be heard, and why. */
+  silence = $state<string>();
+
+  readonly #version: () => Version | undefined;
+  readonly #open: (events: PlayerEvents) => Promise<Player>;
+  #player: Player | undefined;
+  #performed: { readonly of: Version; readonly performance: Performance } | undefined;
+  #program: Program | undefined;
+  #stretch: Stretch | undefined;
+  #frame = 0;
+
+  constructor(version: () => Version | undefined, open: (events: PlayerEvents) => Promise<Player>) {
+    this.#version = version;
+    this.#open = open;
+  }
+
+  /** Plays from a written tick to the end, or, where phrases loop, round the measures that are given; stops what plays. */
+  async toggle(
+    from: Ticks,
+    phrase: { readonly from: number; readonly to: number } | undefined,
+  ): Promise<void> {
+    if (this.isPlaying) return this.stop();
+    const version = this.#version();
+    if (!version) return;
+    const { measures } = version.score;
+    this.#stretch =
+      this.loops && phrase
+        ? { ...phrase, loops: true }
+        : { from: measures.findLastIndex((m) => m.start <= from), to: measures.length - 1, loops: false };
+    const start = this.loops && phrase ? measures[phrase.from]!.start : from;
+    this.isPlaying = true;
+    performance.mark('play');
+    await this.#begin(start, this.countIn);
+  }
+
+  stop(): void {
+    this.#player?.stop();
+  }
+
+  faster(): void {
+    this.setShare(this.share + STEP);
+  }
+
+  slower(): void {
+    this.setShare(this.share - STEP);
+  }
+
+  setShare(share: number): void {
+    this.share = Math.round(Math.min(FASTEST, Math.max(SLOWEST, share)) * 100) / 100;
+    void this.renew();
+  }
+
+  /** Goes on at once with what has changed: the version, the tempo, the hands. */
+  async renew(): Promise<void> {
+    const [position, program] = [this.#player?.position, this.#program];
+    if (!this.isPlaying || position === undefined || !program) return;
+    await this.#begin(undefined, false, program.tickAt(position));
+  }
+
+  /** The performance of the version in hand. */
+  #perform(version: Version): Performance {
+    if (this.#performed?.of !== version)
+      this.#performed = { of: version, performance: perform(version.score, version.feel) };
+    return this.#performed.performance;
+  }
+
+  /** Begins at a written tick, or at a tick of the performance that is under way. */
+  async #begin(written: Ticks | undefined, countIn: boolean, played?: Ticks): Promise<void> {
+    const [version, stretch] = [this.#version(), this.#stretch];
+    if (!version || !stretch) return;
+    const performance = this.#perform(version);
+    const { measures } = version.score;
+    const passOf = (index: number, after = 0) =>
+      performance.measures.find((p) => p.index === index && p.onset >= after);
+    const first = passOf(stretch.from);
+    if (!first) return this.stop();
+    const last = stretch.loops ? passOf(stretch.to, first.onset) : performance.measures.at(-1);
+    const inFirst = written === undefined ? 0 : Math.max(0, written - measures[stretch.from]!.start);
+    const from = first.onset + (stretch.loops ? 0 : inFirst);
+    const program = programOf(performance, measures, {
+      from: stretch.loops ? first.onset : Math.min(from, played ?? from),
+      to: last ? last.onset + last.length : performance.end,
+      hands: this.hands,
+      share: this.share,
+      click: this.click,
+      countIn,
+    });
+    this.#program = program;
+    this.#player ??= await this.#open({
+      onend: () => this.#ended(),
+      onsilence: (why) => (this.silence = why),
+    });
+    if (!this.isPlaying) return;
+    await this.#player.play(
+      { program, loops: stretch.loops },
+      played === undefined ? 0 : program.secondsAt(Math.min(played, performance.end)),
+    );
+    this.#follow(performance);
+  }
+
+  #ended(): void {
+    cancelAnimationFrame(this.#frame);
+    this.isPlaying = false;
+    this.measure = undefined;
+    this.sounding = NOTHING;
+  }
+
+  /** Says which notes are down, frame by frame; only where it has changed. */
+  #follow(performance: Performance): void {
+    cancelAnimationFrame(this.#frame);
+    const look = (): void => {
+      const [position, program] = [this.#player?.position, this.#program];
+      if (position === undefined || !program) return;
+      const tick = program.tickAt(Math.max(0, position));
+      const down =
+        position < program.begins
+          ? []
+          : performance.notes.filter((n) => n.onset <= tick + 1 && tick < n.onset + n.duration);
+      if (down.length !== this.sounding.size || down.some((n) => !this.sounding.has(n.id)))
+        this.sounding = new Set(down.map((n) => n.id));
+      const measure = performance.measures.findLast((m) => m.onset <= tick + 1)?.index;
+      if (measure !== this.measure) this.measure = measure;
+      this.#frame = requestAnimationFrame(look);
+    };
+    look();
+  }
+}

@@ -1,0 +1,173 @@
+/**
+ * Plays programs: a little ahead of time, each event at its own second of the audio clock, so that nothing drifts and what the page is
+ * busy with is not heard. Where there is no sound device the same clock runs silently.
+ */
+import type { Program } from '$core/performance';
+import { clicker, grand, standIn, toneLibrary, type Clicker, type Piano, type Tone } from './instruments';
+
+/** Seconds ahead that are handed to the audio graph, and between two looks. */
+const AHEAD = 0.25;
+const EVERY = 0.05;
+/** Seconds from the wish to the first sound: as little as the graph needs to be in time. */
+const START = 0.03;
+/** Milliseconds to wait for an audio device to begin. */
+const PATIENCE = 600;
+
+export interface Played {
+  readonly program: Program;
+  /** Begins again at the music when it ends. */
+  readonly loops: boolean;
+}
+
+export interface PlayerEvents {
+  /** It has come to its end, or was stopped. */
+  readonly onend: () => void;
+  /** What cannot be heard, and why; undefined where all is well. */
+  readonly onsilence: (why: string | undefined) => void;
+}
+
+interface Running extends Played {
+  /** Second of the clock at which the program's nought lies. */
+  zero: number;
+  note: number;
+  click: number;
+}
+
+interface Graph {
+  readonly tone: Tone;
+  /** Of its own: a recording that is rendered meanwhile has another. */
+  readonly context: BaseAudioContext;
+  readonly stand: Piano;
+  piano: Piano;
+  readonly clicks: Clicker;
+}
+
+export class Player {
+  readonly #events: PlayerEvents;
+  #graph: Promise<Graph | undefined> | undefined;
+  #ready: Graph | undefined;
+  #running: Running | undefined;
+  #timer: ReturnType<typeof setInterval> | undefined;
+  /** Counts wishes: what a newer one has overtaken does nothing. */
+  #wish = 0;
+
+  constructor(events: PlayerEvents) {
+    this.#events = events;
+  }
+
+  /** Begins a program, at a second of it. What was playing stops. */
+  async play(played: Played, at = 0): Promise<void> {
+    const wish = ++this.#wish;
+    this.#silence();
+    const graph = this.#ready ?? (await (this.#graph ??= this.#open()));
+    if (wish !== this.#wish) return;
+    const { program } = played;
+    this.#running = {
+      ...played,
+      zero: this.#now() + START - at,
+      note: program.notes.findIndex((n) => n.at >= at - 0.001),
+      click: program.clicks.findIndex((c) => c.at >= at - 0.001),
+    };
+    if (this.#running.note < 0) this.#running.note = program.notes.length;
+    if (this.#running.click < 0) this.#running.click = program.clicks.length;
+    this.#pump(graph);
+    performance.mark('sound');
+    this.#timer = setInterval(() => this.#pump(graph), EVERY * 1000);
+  }
+
+  /** Seconds of the program that have been heard; undefined where nothing plays. */
+  get position(): number | undefined {
+    return this.#running && this.#now() - this.#running.zero;
+  }
+
+  stop(): void {
+    this.#wish += 1;
+    if (!this.#running) return;
+    this.#silence();
+    this.#events.onend();
+  }
+
+  #silence(): void {
+    clearInterval(this.#timer);
+    this.#running = undefined;
+    this.#ready?.piano.silence();
+    this.#ready?.stand.silence();
+  }
+
+  /** Seconds of the clock: the audio device's, or the machine's where there is none. */
+  #now(): number {
+    return this.#ready ? this.#ready.context.currentTime : performance.now() / 1000;
+  }
+
+  /** Hands over what comes next. */
+  #pump(graph: Graph | undefined): void {
+    const running = this.#running;
+    if (!running) return;
+    const { program, loops } = running;
+    const until = this.#now() + AHEAD;
+    for (;;) {
+      const note = program.notes[running.note];
+      if (!note || running.zero + note.at >= until) break;
+      graph?.piano.strike(note, running.zero + note.at, running.zero + note.until);
+      running.note += 1;
+    }
+    for (;;) {
+      const click = program.clicks[running.click];
+      if (!click || running.zero + click.at >= until) break;
+      graph?.clicks.click(click, running.zero + click.at);
+      running.click += 1;
+    }
+    if (this.#now() < running.zero + program.ends - (loops ? AHEAD : 0)) return;
+    if (loops) {
+      // The count comes once.
+      running.zero += program.ends - program.begins;
+      running.note = 0;
+      running.click = program.clicks.findIndex((c) => c.at >= program.begins - 0.001);
+      if (running.click < 0) running.click = program.clicks.length;
+    } else this.stop();
+  }
+
+  /** The audio graph; undefined where there is no device to play on. */
+  async #open(): Promise<Graph | undefined> {
+    try {
+      const tone = await toneLibrary();
+      // Its own clock would be a worker made of text, which the page's policy forbids; this player has one of its own.
+      tone.setContext(new tone.Context({ clockSource: 'timeout', latencyHint: 'interactive', lookAhead: 0 }));
+      await Promise.race([
+        tone.start(),
+        new Promise((_, no) => setTimeout(() => no(new Error('the sound device does not begin')), PATIENCE)),
+      ]);
+      if (tone.getContext().state !== 'running') throw new Error('the browser does not let it begin');
+      const stand = standIn(tone);
+      stand.node.toDestination();
+      const clicks = clicker(tone);
+      clicks.node.toDestination();
+      const context = tone.getContext().rawContext as unknown as BaseAudioContext;
+      const graph: Graph = { tone, context, stand, piano: stand, clicks };
+      this.#ready = graph;
+      this.#load(graph);
+      return graph;
+    } catch (error) {
+      console.warn('No sound:', error);
+      this.#graph = undefined;
+      this.#events.onsilence(
+        'There is no sound here: the computer has no sound device, or the browser keeps it silent. The cursor goes along all the same.',
+      );
+      return undefined;
+    }
+  }
+
+  /** The grand takes over from the stand-in when it is there. */
+  #load(graph: Graph): void {
+    grand(graph.tone, graph.context)
+      .then((piano) => {
+        piano.node.toDestination();
+        graph.piano = piano;
+        this.#events.onsilence(undefined);
+      })
+      .catch((error: unknown) => {
+        console.warn('The recorded piano could not be loaded:', error);
+        this.#events.onsilence('The recorded piano could not be loaded; a plain tone stands for it.');
+      });
+  }
+}
