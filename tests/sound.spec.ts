@@ -1,5 +1,7 @@
 /** Hearing a version: it plays, the cursor follows, the tempo changes as it sounds; without a device it says so. */
+import { readFileSync } from 'node:fs';
 import { expect, test, type Page } from '@playwright/test';
+import { readMidiEvents } from '../src/lib/core/io/midi/events';
 import { benchReady, bring, expectAccessible } from './support';
 
 async function openBench(page: Page, title: string): Promise<void> {
@@ -60,3 +62,75 @@ test('without a sound device the cursor goes along, and it is said', async ({ pa
   await expect(page.locator('.sheet .note.sounding').first()).toBeVisible({ timeout: 10_000 });
   await page.getByRole('button', { name: 'Stop' }).click();
 });
+
+/** Onsets and pitches that a recording must have: every note of the version's own MIDI file, at its time. */
+test('what is heard is what is written: onsets within 5 ms, right pitches', async ({ page }) => {
+  await openBench(page, 'Recorded Song');
+  await page.getByRole('checkbox', { name: 'a measure before' }).uncheck();
+  await page.getByRole('radio', { name: 'right' }).click();
+  const take = async (name: RegExp): Promise<Buffer> => {
+    const download = page.waitForEvent('download', { timeout: 60_000 });
+    await page.getByRole('button', { name: 'Take away' }).click();
+    await page.getByRole('menuitem', { name }).click();
+    return readFileSync((await (await download).path())!);
+  };
+  const wav = await take(/^Recording/);
+  const midi = readMidiEvents(new Uint8Array(await take(/^MIDI/)));
+  const tempo = midi.tempos[0]!.tempo;
+  const written = midi.notes
+    .filter((n) => n.track === Math.min(...midi.notes.map((m) => m.track)))
+    .map((n) => ({ at: (n.at / midi.division) * (60 / tempo), midi: n.midi }));
+  const rate = wav.readUInt32LE(24);
+  const samples = new Float64Array((wav.length - 44) / 2).map((_, i) => wav.readInt16LE(44 + 2 * i));
+  const onsets = [...new Set(written.map((n) => n.at))].sort((a, b) => a - b);
+  expect(onsets.length).toBeGreaterThan(15);
+  for (const at of onsets) {
+    const found = onsetNear(samples, rate, at);
+    expect(Math.abs(found - at), `onset at ${at.toFixed(3)}`).toBeLessThan(0.005);
+    for (const { midi: key } of written.filter((n) => n.at === at)) {
+      const own = strength(samples, rate, at + 0.05, key);
+      for (const other of [key - 1, key + 1])
+        expect(own, `${key} at ${at.toFixed(3)}`).toBeGreaterThan(
+          2 * strength(samples, rate, at + 0.05, other),
+        );
+    }
+  }
+});
+
+/** Where the sound begins to rise near a time, in seconds: the steepest step of the energy in windows of a millisecond. */
+function onsetNear(samples: Float64Array, rate: number, at: number): number {
+  const window = Math.round(rate / 1000);
+  const energy = (from: number): number => {
+    let sum = 0;
+    for (let i = Math.max(0, from); i < from + window && i < samples.length; i++) {
+      const step = samples[i]! - (samples[i - 1] ?? 0);
+      sum += step * step;
+    }
+    return sum;
+  };
+  let best = { at, rise: 0 };
+  for (let ms = -20; ms <= 20; ms++) {
+    const from = Math.round((at + ms / 1000) * rate);
+    const rise = energy(from) / (energy(from - window) + energy(from - 2 * window) + 1e4);
+    if (rise > best.rise) best = { at: from / rate, rise };
+  }
+  return best.at;
+}
+
+/** How strongly a key's first partials sound in a tenth of a second. */
+function strength(samples: Float64Array, rate: number, at: number, midi: number): number {
+  const length = Math.round(rate / 5);
+  const from = Math.round(at * rate);
+  let sum = 0;
+  for (const partial of [1, 2, 3]) {
+    const omega = (2 * Math.PI * partial * 440 * 2 ** ((midi - 69) / 12)) / rate;
+    let [re, im] = [0, 0];
+    for (let i = 0; i < length; i++) {
+      const shape = 0.5 - 0.5 * Math.cos((2 * Math.PI * i) / length);
+      re += shape * samples[from + i]! * Math.cos(omega * i);
+      im += shape * samples[from + i]! * Math.sin(omega * i);
+    }
+    sum += Math.hypot(re, im);
+  }
+  return sum;
+}

@@ -18,7 +18,7 @@
   );
   const HANDS: readonly { value: Hands; says: string }[] = [
     { value: 'left', says: 'left' },
-    { value: 'both', says: 'both hands' },
+    { value: 'both', says: 'both' },
     { value: 'right', says: 'right' },
   ];
 
@@ -30,7 +30,7 @@
   $effect(() => () => sound.stop());
 </script>
 
-<div class="grid w-[21rem] shrink-0 gap-y-1 text-sm" role="group" aria-label="Hearing it">
+<div class="grid w-[23.5rem] shrink-0 gap-y-1 text-sm" role="group" aria-label="Hearing it">
   <div class="flex items-center gap-3">
     <button
       class="flex h-9 items-center gap-2 rounded-full bg-accent px-4 font-semibold text-white disabled:opacity-50"
@@ -49,7 +49,7 @@
       aria-pressed={sound.loops}
       onclick={() => perform(bench, { do: 'loop' })}
     >
-      <Repeat size={15} aria-hidden="true" /> this phrase
+      <Repeat size={15} aria-hidden="true" /> <span class="whitespace-nowrap">this phrase</span>
     </button>
     <div class="ml-auto flex" role="radiogroup" aria-label="Hands that are heard">
       {#each HANDS as { value, says } (value)}
@@ -86,7 +86,8 @@
     <label class="flex items-center gap-1.5"
       ><input type="checkbox" class="accent-accent" bind:checked={sound.countIn} /> a measure before</label
     >
-    <a class="ml-auto text-quiet underline" href={CREDIT.url} title="{CREDIT.what}, {CREDIT.licence}">Sound</a
+    <a class="ml-auto text-quiet underline" href={CREDIT.url} title="{CREDIT.what}, {CREDIT.licence}"
+      >About the piano</a
     >
   </div>
 </div>

@@ -9,8 +9,10 @@
     at: string;
     formats: readonly { ending: string; name: string }[];
     label: string;
+    /** What this page makes itself, beside the formats. */
+    made?: readonly { ending: string; name: string; make: () => void }[];
   }
-  let { at, formats, label }: Props = $props();
+  let { at, formats, label, made = [] }: Props = $props();
 </script>
 
 <DropdownMenu.Root>
@@ -37,6 +39,14 @@
               {name}<span class="ml-auto pl-6 font-mono text-sm text-quiet">{ending}</span>
             </a>
           {/snippet}
+        </DropdownMenu.Item>
+      {/each}
+      {#each made as { ending, name, make } (ending)}
+        <DropdownMenu.Item
+          onSelect={make}
+          class="flex cursor-pointer items-baseline px-4 py-1.5 data-highlighted:bg-accent-soft"
+        >
+          {name}<span class="ml-auto pl-6 font-mono text-sm text-quiet">{ending}</span>
         </DropdownMenu.Item>
       {/each}
     </DropdownMenu.Content>

@@ -5,6 +5,7 @@
   import HelpDialog from '$ui/bench/HelpDialog.svelte';
   import MarkControls from '$ui/bench/MarkControls.svelte';
   import RecipeControls from '$ui/bench/RecipeControls.svelte';
+  import { keepFile } from '$ui/sound/keepFile';
   import { BenchState, setBench } from '$ui/bench/state/bench.svelte';
   import { serverStore } from '$ui/bench/state/store';
   import TakeAway from '$ui/piece/TakeAway.svelte';
@@ -56,6 +57,17 @@
     void [selection.id, view.version];
     untrack(() => void bench.explain());
   });
+  async function record(): Promise<void> {
+    const making = toast.loading('The recording is made…');
+    try {
+      const bytes = await bench.sound.record();
+      if (bytes) keepFile(bytes, `${data.version.title}.wav`, 'audio/wav');
+      toast.success('The recording is there.', { id: making });
+    } catch (error) {
+      console.error(error);
+      toast.error('The recording could not be made: this browser renders no sound.', { id: making });
+    }
+  }
   // What could not be saved is tried again, in milliseconds, until the server has it.
   const AGAIN = 3000;
   $effect(() => {
@@ -118,7 +130,12 @@
       <HelpDialog />
       <div class="ml-3"><MarkControls /></div>
       <span class="ml-auto flex shrink-0 items-center gap-5">
-        <TakeAway at="/versions/{data.version.id}/as" formats={data.formats} label="Take away" />
+        <TakeAway
+          at="/versions/{data.version.id}/as"
+          formats={data.formats}
+          label="Take away"
+          made={[{ ending: '.wav', name: 'Recording, as it is heard', make: () => void record() }]}
+        />
         <a class="link" href="/versions/{data.version.id}/handout">Handout</a>
         <GiveDialog learners={data.learners} />
       </span>

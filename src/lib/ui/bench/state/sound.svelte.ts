@@ -69,6 +69,15 @@ export class SoundState {
     this.#player?.stop();
   }
 
+  /** The version as a recording, as it is heard. Rejects where it cannot be made. */
+  async record(): Promise<Uint8Array<ArrayBuffer> | undefined> {
+    const version = this.#version();
+    if (!version) return undefined;
+    const { hands, share, click, countIn } = this;
+    const { wavOfVersion } = await import('$ui/sound/recording');
+    return wavOfVersion(version, { hands, share, click, countIn });
+  }
+
   faster(): void {
     this.setShare(this.share + STEP);
   }

@@ -1,0 +1,17 @@
+/** A version as a recording to take away: rendered here, without a device, by the graph that is heard on the bench. */
+import { perform, programOf, type ProgramSettings } from '$core/performance';
+import type { Version } from '$core/version/realise';
+import { grand, recordingOf, standIn, toneLibrary } from './instruments';
+import { wavOf } from './wav';
+
+/** The whole of a version, in the hands and at the tempo that are heard, as a WAV file. */
+export async function wavOfVersion(
+  version: Version,
+  heard: Pick<ProgramSettings, 'hands' | 'share' | 'click' | 'countIn'>,
+): Promise<Uint8Array<ArrayBuffer>> {
+  const performance = perform(version.score, version.feel);
+  const program = programOf(performance, version.score.measures, { from: 0, to: performance.end, ...heard });
+  const tone = await toneLibrary();
+  const piano = (context: BaseAudioContext) => grand(tone, context).catch(() => standIn(tone));
+  return wavOf(await recordingOf(tone, program, (_, context) => piano(context)));
+}
