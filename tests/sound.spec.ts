@@ -52,6 +52,25 @@ test('a phrase goes round, a decision is taken while it sounds', async ({ page }
   await page.getByRole('button', { name: 'Stop' }).click();
 });
 
+test('another fingering is heard, and seen on the keys, before it is taken', async ({ page }) => {
+  await openBench(page, 'Tried Song');
+  await page.keyboard.press('ArrowRight');
+  await page.getByRole('slider', { name: /^Tempo/ }).fill('30');
+  const others = page.getByRole('button', { name: /^Hear / });
+  await expect(others.first()).toBeVisible({ timeout: 15_000 });
+  const digits = /^Hear ([1-5 ]+):/.exec((await others.first().getAttribute('aria-label'))!)![1]!.trim();
+  await others.first().click();
+  const keys = page.getByRole('img', { name: /The hand's shape/ });
+  // The first note of the other way, in its finger.
+  await expect(keys.locator('text').filter({ hasText: /^[1-5]$/ })).toHaveText([digits.split(' ')[0]!]);
+  await expect(page.getByRole('button', { name: 'Play', exact: true })).toBeVisible({ timeout: 20_000 });
+  await page.getByRole('region', { name: /^Music of/ }).focus();
+  await page.keyboard.press('h');
+  await expect(page.getByRole('button', { name: 'Stop' })).toBeVisible();
+  await page.keyboard.press(' ');
+  await expect(page.locator('.sheet .badge.decided')).toHaveCount(0);
+});
+
 test('without a sound device the cursor goes along, and it is said', async ({ page }) => {
   await page.addInitScript(() => {
     Object.assign(window, { AudioContext: undefined, webkitAudioContext: undefined });

@@ -65,7 +65,10 @@
       return version.score.parts[0]!.notes.flatMap((n) => {
         const struck = sound.sounding.has(n.id) ? version.fingers[n.id] : undefined;
         const hand = n.staff === 1 ? ('right' as const) : ('left' as const);
-        return struck ? [{ midi: toMidi(n.pitch), ...struck, hand }] : [];
+        const tried = sound.fingers?.[n.id];
+        return struck
+          ? [{ midi: toMidi(n.pitch), ...struck, ...(tried ? { finger: tried, decided: false } : {}), hand }]
+          : [];
       });
     const at = selection.note?.onset;
     if (!version || at === undefined) return [];

@@ -34,9 +34,20 @@
 {#if shown.length > 0}
   <ul class="mt-2 grid gap-1 text-sm">
     {#each shown as other (other.name)}
-      <li class="grid grid-cols-[minmax(0,1fr)_auto] items-baseline gap-x-2">
+      <li
+        class="grid grid-cols-[minmax(0,1fr)_auto_auto] items-baseline gap-x-3 {bench.sound.fingers ===
+        other.fingers
+          ? 'bg-accent-soft'
+          : ''}"
+      >
         <span
           ><span class="font-mono">{digits(other)}</span> <span class="text-quiet">{other.name}</span></span
+        >
+        <button
+          type="button"
+          class="link"
+          aria-label="Hear {digits(other)}: {other.name}"
+          onclick={() => perform(bench, { do: 'hear', fingering: other })}>Hear</button
         >
         <button
           type="button"

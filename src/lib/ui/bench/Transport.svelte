@@ -6,10 +6,12 @@
   import Repeat from '@lucide/svelte/icons/repeat';
   import Square from '@lucide/svelte/icons/square';
   import { CREDIT } from '$ui/sound/samples';
+  import { untrack } from 'svelte';
   import { perform } from './commands';
   import { FASTEST, SLOWEST } from './state/sound.svelte';
   import { getBench } from './state/bench.svelte';
 
+  let isPrepared = false;
   const bench = getBench();
   const { sound, view } = bench;
   const version = $derived(view.version);
@@ -24,8 +26,20 @@
 
   // What changes while it sounds is heard from the next note on.
   $effect(() => {
-    void [version, sound.hands, sound.click];
-    void sound.renew();
+    void [sound.hands, sound.click];
+    untrack(() => void sound.renew());
+  });
+  $effect(() => {
+    void version;
+    untrack(() => sound.versionChanged());
+  });
+  // When there is nothing else to do.
+  $effect(() => {
+    if (!version || isPrepared) return;
+    isPrepared = true;
+    const prepare = (): void => void sound.prepare().catch(() => undefined);
+    if ('requestIdleCallback' in window) requestIdleCallback(prepare, { timeout: 5000 });
+    else setTimeout(prepare, 2000);
   });
   $effect(() => () => sound.stop());
 </script>

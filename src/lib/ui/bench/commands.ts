@@ -4,6 +4,7 @@ import { allKinds, kindOf, type Decision, type KindId } from '$core/decisions/re
 import { sectionDecision } from '$core/decisions/holds';
 import type { Anchor, Scope } from '$core/decisions/anchor';
 import type { Recipe } from '$core/version/recipe';
+import type { MeasureFingering } from '$core/version/why';
 import type { BenchState } from './state/bench.svelte';
 import type { Move } from './walk';
 
@@ -29,6 +30,8 @@ export type Intent =
   | { readonly do: 'write'; readonly kind: KindId }
   /** Plays from the note in hand, or stops. */
   | { readonly do: 'play' }
+  /** The measure in hand under a fingering; without one the next of those that would do, one after another. */
+  | { readonly do: 'hear'; readonly fingering?: MeasureFingering }
   | { readonly do: 'loop' }
   | { readonly do: 'slower' }
   | { readonly do: 'faster' }
@@ -65,6 +68,8 @@ export function perform(bench: BenchState, intent: Intent): void {
       return document.setRecipe(intent.part);
     case 'play':
       return void bench.sound.toggle(selection.note?.onset ?? 0, phraseInHand(bench));
+    case 'hear':
+      return hear(bench, intent.fingering);
     case 'loop':
       bench.sound.loops = !bench.sound.loops;
       return;
@@ -79,6 +84,16 @@ export function perform(bench: BenchState, intent: Intent): void {
     case 'write':
       return; // the page's own: it moves the focus
   }
+}
+
+function hear({ sound, selection, view }: BenchState, fingering: MeasureFingering | undefined): void {
+  const { measure, note } = selection;
+  if (measure === undefined || !note) return;
+  const hand = note.staff === 1 ? 'right' : 'left';
+  const others = (view.answer?.others ?? []).filter((o) => o.hand === hand);
+  const heard = others.findIndex((o) => o.fingers === sound.lastHeard);
+  const next = fingering ?? others[(heard + 1) % Math.max(1, others.length)];
+  void sound.hear(measure, next?.hand ?? hand, next?.fingers ?? {});
 }
 
 /** The measures of the phrase in hand. */

@@ -21,6 +21,11 @@ const OWN: readonly KeyMeaning[] = [
   { press: 'Shift+ArrowLeft', does: 'a measure back', intent: { do: 'move', move: 'previous-measure' } },
   { press: 'Shift+ArrowRight', does: 'a measure on', intent: { do: 'move', move: 'next-measure' } },
   { press: ' ', does: 'play from here, or stop', intent: { do: 'play' } },
+  {
+    press: 'h',
+    does: 'hear this measure in this hand, then the other ways to finger it',
+    intent: { do: 'hear' },
+  },
   { press: 'l', does: 'the phrase in hand round and round, or not', intent: { do: 'loop' } },
   { press: '-', does: 'slower', intent: { do: 'slower' } },
   { press: '+', does: 'faster', intent: { do: 'faster' } },

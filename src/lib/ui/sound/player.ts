@@ -9,7 +9,9 @@ import { clicker, grand, standIn, toneLibrary, type Clicker, type Piano, type To
 const AHEAD = 0.25;
 const EVERY = 0.05;
 /** Seconds from the wish to the first sound: as little as the graph needs to be in time. */
-const START = 0.03;
+export const START = 0.03;
+/** Milliseconds after the first sound in which nothing else is begun. */
+const LATER = 250;
 /** Milliseconds to wait for an audio device to begin. */
 const PATIENCE = 600;
 
@@ -44,7 +46,8 @@ interface Graph {
 
 export class Player {
   readonly #events: PlayerEvents;
-  #graph: Promise<Graph | undefined> | undefined;
+  #built: Promise<Graph | undefined> | undefined;
+  #opened: Promise<Graph | undefined> | undefined;
   #ready: Graph | undefined;
   #running: Running | undefined;
   #timer: ReturnType<typeof setInterval> | undefined;
@@ -59,7 +62,7 @@ export class Player {
   async play(played: Played, at = 0): Promise<void> {
     const wish = ++this.#wish;
     this.#silence();
-    const graph = this.#ready ?? (await (this.#graph ??= this.#open()));
+    const graph = this.#ready ?? (await (this.#opened ??= this.#open()));
     if (wish !== this.#wish) return;
     const { program } = played;
     this.#running = {
@@ -127,29 +130,46 @@ export class Player {
     } else this.stop();
   }
 
-  /** The audio graph; undefined where there is no device to play on. */
-  async #open(): Promise<Graph | undefined> {
+  /** Makes what sounds, before it is wanted. What cannot be made is said when it is. */
+  async prepare(): Promise<void> {
+    await (this.#built ??= this.#build());
+  }
+
+  /** The instruments on a context of their own; undefined where the browser has none. */
+  async #build(): Promise<Graph | undefined> {
     try {
       const tone = await toneLibrary();
       // Its own clock would be a worker made of text, which the page's policy forbids; this player has one of its own.
       tone.setContext(new tone.Context({ clockSource: 'timeout', latencyHint: 'interactive', lookAhead: 0 }));
-      await Promise.race([
-        tone.start(),
-        new Promise((_, no) => setTimeout(() => no(new Error('the sound device does not begin')), PATIENCE)),
-      ]);
-      if (tone.getContext().state !== 'running') throw new Error('the browser does not let it begin');
       const stand = standIn(tone);
       stand.node.toDestination();
       const clicks = clicker(tone);
       clicks.node.toDestination();
       const context = tone.getContext().rawContext as unknown as BaseAudioContext;
-      const graph: Graph = { tone, context, stand, piano: stand, clicks };
+      return { tone, context, stand, piano: stand, clicks };
+    } catch (error) {
+      console.warn('No sound:', error);
+      return undefined;
+    }
+  }
+
+  /** The audio graph with its device; undefined where there is none to play on. */
+  async #open(): Promise<Graph | undefined> {
+    try {
+      const graph = await (this.#built ??= this.#build());
+      if (!graph) throw new Error('there is no sound in this browser');
+      await Promise.race([
+        graph.tone.start(),
+        new Promise((_, no) => setTimeout(() => no(new Error('the sound device does not begin')), PATIENCE)),
+      ]);
+      if (graph.context.state !== 'running') throw new Error('the browser does not let it begin');
       this.#ready = graph;
-      this.#load(graph);
+      // After the first note: unpacking the recordings takes the machine.
+      setTimeout(() => this.#load(graph), LATER);
       return graph;
     } catch (error) {
       console.warn('No sound:', error);
-      this.#graph = undefined;
+      this.#opened = undefined;
       this.#events.onsilence(
         'There is no sound here: the computer has no sound device, or the browser keeps it silent. The cursor goes along all the same.',
       );

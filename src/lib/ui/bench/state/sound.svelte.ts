@@ -1,4 +1,5 @@
 /** What is heard on the bench, and where it is: the version in hand as it sounds, from a place or round a phrase. */
+import type { Finger } from '$core/fingering/grips';
 import { perform, programOf, type Hands, type Performance, type Program } from '$core/performance';
 import type { Ticks } from '$core/score/ticks';
 import type { Version } from '$core/version/realise';
@@ -9,12 +10,35 @@ export const SLOWEST = 0.3;
 export const FASTEST = 1.2;
 const STEP = 0.05;
 
-/** Measures (by index) to be played, and whether again and again. */
+/** Measures (by index) to be played: on to the end, up to the last of them, or round and round. */
 interface Stretch {
   readonly from: number;
   readonly to: number;
-  readonly loops: boolean;
+  readonly goes: 'on' | 'once' | 'round';
+  /** Other hands than those that are heard otherwise. */
+  readonly hands?: Hands;
 }
+
+/** Milliseconds in which a picture comes first. */
+const PAUSE = 150;
+
+/** Whether two performances are the same to hear. */
+const soundsAlike = (a: Performance, b: Performance): boolean =>
+  a.end === b.end &&
+  a.notes.length === b.notes.length &&
+  a.pedals.length === b.pedals.length &&
+  a.notes.every((n, i) => {
+    const m = b.notes[i]!;
+    return (
+      n.id === m.id &&
+      n.midi === m.midi &&
+      n.onset === m.onset &&
+      n.duration === m.duration &&
+      n.velocity === m.velocity
+    );
+  }) &&
+  a.pedals.every((p, i) => p.onset === b.pedals[i]!.onset && p.down === b.pedals[i]!.down) &&
+  a.tempi.every((t, i) => t.onset === b.tempi[i]?.onset && t.tempo === b.tempi[i].tempo);
 
 const NOTHING: ReadonlySet<string> = new Set();
 
@@ -30,16 +54,22 @@ export class SoundState {
   measure = $state<number>();
   /** Ids of the notes that are down. */
   sounding = $state.raw<ReadonlySet<string>>(NOTHING);
+  /** Fingers that are shown while they sound in place of the version's, by note id. */
+  fingers = $state.raw<Readonly<Record<string, Finger>>>();
   /** What cannot be heard, and why. */
   silence = $state<string>();
 
+  /** The fingering that was tried last. */
+  lastHeard: Readonly<Record<string, Finger>> | undefined;
   readonly #version: () => Version | undefined;
   readonly #open: (events: PlayerEvents) => Promise<Player>;
   #player: Player | undefined;
+  #opening: Promise<Player> | undefined;
   #performed: { readonly of: Version; readonly performance: Performance } | undefined;
   #program: Program | undefined;
   #stretch: Stretch | undefined;
   #frame = 0;
+  #changed: ReturnType<typeof setTimeout> | undefined;
 
   constructor(version: () => Version | undefined, open: (events: PlayerEvents) => Promise<Player>) {
     this.#version = version;
@@ -57,12 +87,24 @@ export class SoundState {
     const { measures } = version.score;
     this.#stretch =
       this.loops && phrase
-        ? { ...phrase, loops: true }
-        : { from: measures.findLastIndex((m) => m.start <= from), to: measures.length - 1, loops: false };
+        ? { ...phrase, goes: 'round' }
+        : { from: measures.findLastIndex((m) => m.start <= from), to: measures.length - 1, goes: 'on' };
     const start = this.loops && phrase ? measures[phrase.from]!.start : from;
     this.isPlaying = true;
     performance.mark('play');
     await this.#begin(start, this.countIn);
+  }
+
+  /** Plays a measure once, in one hand, with fingers that are not taken yet: what a proposal is like before one decides. */
+  async hear(measure: number, hand: Hands, fingers: Readonly<Record<string, Finger>>): Promise<void> {
+    this.stop();
+    const version = this.#version();
+    if (!version) return;
+    this.#stretch = { from: measure, to: measure, goes: 'once', hands: hand };
+    this.fingers = fingers;
+    this.lastHeard = fingers;
+    this.isPlaying = true;
+    await this.#begin(version.score.measures[measure]!.start, false);
   }
 
   stop(): void {
@@ -98,6 +140,24 @@ export class SoundState {
     await this.#begin(undefined, false, program.tickAt(position));
   }
 
+  /** Fetches what plays, before it is wanted: the first sound need not wait for it. */
+  async prepare(): Promise<void> {
+    await (await this.#plays()).prepare();
+  }
+
+  /** Goes on with another version when the teacher pauses, and only where it sounds otherwise. */
+  versionChanged(): void {
+    clearTimeout(this.#changed);
+    if (!this.isPlaying) return;
+    this.#changed = setTimeout(() => {
+      const [version, before] = [this.#version(), this.#performed?.performance];
+      if (!version || !before || !this.isPlaying) return;
+      const now = perform(version.score, version.feel);
+      if (soundsAlike(before, now)) this.#performed = { of: version, performance: before };
+      else void this.renew();
+    }, PAUSE);
+  }
+
   /** The performance of the version in hand. */
   #perform(version: Version): Performance {
     if (this.#performed?.of !== version)
@@ -115,40 +175,48 @@ export class SoundState {
       performance.measures.find((p) => p.index === index && p.onset >= after);
     const first = passOf(stretch.from);
     if (!first) return this.stop();
-    const last = stretch.loops ? passOf(stretch.to, first.onset) : performance.measures.at(-1);
+    const last = stretch.goes === 'on' ? performance.measures.at(-1) : passOf(stretch.to, first.onset);
     const inFirst = written === undefined ? 0 : Math.max(0, written - measures[stretch.from]!.start);
-    const from = first.onset + (stretch.loops ? 0 : inFirst);
+    const from = first.onset + (stretch.goes === 'on' ? inFirst : 0);
     const program = programOf(performance, measures, {
-      from: stretch.loops ? first.onset : Math.min(from, played ?? from),
+      from: stretch.goes === 'round' ? first.onset : Math.min(from, played ?? from),
       to: last ? last.onset + last.length : performance.end,
-      hands: this.hands,
+      hands: stretch.hands ?? this.hands,
       share: this.share,
       click: this.click,
       countIn,
     });
     this.#program = program;
-    this.#player ??= await this.#open({
-      onend: () => this.#ended(),
-      onsilence: (why) => (this.silence = why),
-    });
+    const player = await this.#plays();
     if (!this.isPlaying) return;
-    await this.#player.play(
-      { program, loops: stretch.loops },
+    await player.play(
+      { program, loops: stretch.goes === 'round' },
       played === undefined ? 0 : program.secondsAt(Math.min(played, performance.end)),
     );
     this.#follow(performance);
+  }
+
+  async #plays(): Promise<Player> {
+    this.#opening ??= this.#open({
+      onend: () => this.#ended(),
+      onsilence: (why) => (this.silence = why),
+    });
+    return (this.#player ??= await this.#opening);
   }
 
   #ended(): void {
     cancelAnimationFrame(this.#frame);
     this.isPlaying = false;
     this.measure = undefined;
+    this.fingers = undefined;
     this.sounding = NOTHING;
   }
 
   /** Says which notes are down, frame by frame; only where it has changed. */
   #follow(performance: Performance): void {
     cancelAnimationFrame(this.#frame);
+    const hands = this.#stretch?.hands ?? this.hands;
+    const own = performance.notes.filter((n) => hands === 'both' || (n.staff === 1) === (hands === 'right'));
     const look = (): void => {
       const [position, program] = [this.#player?.position, this.#program];
       if (position === undefined || !program) return;
@@ -156,7 +224,7 @@ export class SoundState {
       const down =
         position < program.begins
           ? []
-          : performance.notes.filter((n) => n.onset <= tick + 1 && tick < n.onset + n.duration);
+          : own.filter((n) => n.onset <= tick + 1 && tick < n.onset + n.duration);
       if (down.length !== this.sounding.size || down.some((n) => !this.sounding.has(n.id)))
         this.sounding = new Set(down.map((n) => n.id));
       const measure = performance.measures.findLast((m) => m.onset <= tick + 1)?.index;
