@@ -12,6 +12,8 @@ export default {
       directives: {
         'default-src': ['self'],
         'script-src': ['self', 'wasm-unsafe-eval'],
+        // The sound library ticks in a worker that it writes itself; it can do no more than the page.
+        'worker-src': ['self', 'blob:'],
         'style-src': ['self', 'unsafe-inline'],
         'img-src': ['self', 'data:', 'blob:'],
         'object-src': ['none'],
