@@ -102,6 +102,12 @@ function fifthAbove(chord: Chord, bass: PianoKey, most: number): PianoKey | unde
 const isOverBass = ({ root, bass }: Chord): boolean =>
   bass !== undefined && pitchClass(bass) !== pitchClass(root);
 
+/** The root of a chord above a bass that is named apart, however near: struck after it, not with it. */
+const rootAbove = ({ root }: Chord, bass: PianoKey): PianoKey => ({
+  midi: bass.midi + mod12(pitchClass(root) - bass.midi),
+  tone: root,
+});
+
 /** Whether a chord over a named bass is told by the key above it: by its root. */
 const hasRoot = (chord: Chord, key: PianoKey): boolean =>
   !isOverBass(chord) || pitchClass(key.tone) === pitchClass(chord.root);
@@ -336,7 +342,9 @@ export const PATTERNS: Readonly<Record<Exclude<TextureId, 'own'>, Pattern>> = {
           };
       }
     for (const bass of roots) {
-      const fifth = fifthAbove(g.stretch.chord, bass, 9);
+      const fifth = isOverBass(g.stretch.chord)
+        ? rootAbove(g.stretch.chord, bass)
+        : fifthAbove(g.stretch.chord, bass, 9);
       const below = fifth && !isOverBass(g.stretch.chord) ? [{ ...fifth, midi: fifth.midi - 12 }] : [];
       const others = fifth && turn !== undefined ? [fifth, ...below] : [];
       for (const other of others)
