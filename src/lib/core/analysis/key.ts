@@ -156,17 +156,23 @@ const SHORTEST_PASSAGE = 4;
 export function keyReport(score: Score): KeyReport {
   const key = keyOf(score);
   const notes = score.parts.flatMap((p) => soundingNotes(p.notes));
+  const heard = heardKey(notes, key);
+  return {
+    key,
+    passages: passagesOf(score, notes, heard ?? key),
+    ...(heard ? { heard } : {}),
+  };
+}
+
+/** The key of which all the notes speak, where that is not the one of the signature. */
+function heardKey(notes: readonly SoundingNote[], key: Key): Key | undefined {
+  if (notes.length === 0) return undefined;
   const weights = weightsOf(notes);
-  const heard = notes.length > 0 ? keyFromProfile(weights) : key;
+  const heard = keyFromProfile(weights);
   const doubted =
     heard.fifths !== key.fifths &&
     keyFit(weights, heard) - Math.max(...bothModes(key.fifths).map((k) => keyFit(weights, k))) > DOUBT;
-  const main = doubted ? heard : key;
-  return {
-    key,
-    passages: passagesOf(score, notes, main),
-    ...(doubted ? { heard } : {}),
-  };
+  return doubted ? heard : undefined;
 }
 
 /**
@@ -174,9 +180,13 @@ export function keyReport(score: Score): KeyReport {
  * writes for a learner. A score that changes its key is left alone. `key` is the key that then holds.
  */
 export function withHeardSignature(score: Score): { readonly score: Score; readonly key: Key } | undefined {
-  const { key, heard } = keyReport(score);
-  const changes = score.measures.some((m) => m.changes?.some((c) => c.key) || m.key.fifths !== key.fifths);
-  if (!heard || changes) return undefined;
+  const { fifths } = score.measures[0]!.key;
+  if (score.measures.some((m) => m.changes?.some((c) => c.key) || m.key.fifths !== fifths)) return undefined;
+  const heard = heardKey(
+    score.parts.flatMap((p) => soundingNotes(p.notes)),
+    score.measures[0]!.key,
+  );
+  if (!heard) return undefined;
   const written = { ...score, measures: score.measures.map((m) => ({ ...m, key: heard })) };
   return accidentalsIn(written) < accidentalsIn(score) ? { score: written, key: heard } : undefined;
 }
