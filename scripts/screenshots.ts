@@ -88,4 +88,23 @@ test('screenshots', async ({ page }) => {
   await page.getByRole('link', { name: 'Open the steps' }).click();
   await expect(page.getByRole('button', { name: 'Done' })).toBeVisible();
   await shot(page, 'steps');
+  await page.goto('/pieces');
+  await page.getByRole('link', { name: 'Fox at the Gate' }).first().click();
+  await page.getByRole('button', { name: 'Make a version' }).click();
+  await drawn(page);
+  await page.getByRole('checkbox', { name: 'a measure before' }).uncheck();
+  await page.getByRole('region', { name: /^Music of/ }).focus();
+  await page.keyboard.press(' ');
+  await page.waitForTimeout(2600);
+  await shot(page, 'heard');
+  await page.keyboard.press(' ');
+  for (let i = 0; i < 14; i++) {
+    await page.keyboard.press('ArrowRight');
+    await page.keyboard.press(i % 3 === 0 ? '3' : '2');
+  }
+  await expect(async () => {
+    await page.goto('/settings/hand');
+    await expect(page.getByText(/^Learned from/)).toBeVisible({ timeout: 500 });
+  }).toPass({ timeout: 60_000 });
+  await shot(page, 'house-hand');
 });

@@ -11,7 +11,7 @@ import type { FingeringSettings } from './solve';
 /** From the lowest letter to the highest. */
 const FIVE = 4;
 /** Fewest strokes that make a position worth the name. */
-const FEWEST = 6;
+const FEWEST = 4;
 /** Strong enough that only notes outside of it move the hand. */
 const WEIGHT = 3;
 

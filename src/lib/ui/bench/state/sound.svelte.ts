@@ -226,6 +226,8 @@ export class SoundState {
           ? []
           : own.filter((n) => n.onset <= tick + 1 && tick < n.onset + n.duration);
       if (down.length !== this.sounding.size || down.some((n) => !this.sounding.has(n.id)))
+        // Replaced as a whole, never changed.
+        // eslint-disable-next-line svelte/prefer-svelte-reactivity
         this.sounding = new Set(down.map((n) => n.id));
       const measure = performance.measures.findLast((m) => m.onset <= tick + 1)?.index;
       if (measure !== this.measure) this.measure = measure;
