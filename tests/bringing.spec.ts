@@ -6,7 +6,7 @@ import { join } from 'node:path';
 import { writeMusicXml } from '../src/lib/core/io/musicxml/write';
 import { scoreFrom } from '../src/lib/core/test/shorthand';
 import { readScoreFile } from '../src/lib/core/io/readScoreFile';
-import { benchReady, bring, expectAccessible, open, pianoFile, scripted } from './support';
+import { benchReady, bring, expectAccessible, open, pianoFile } from './support';
 
 /** How many pieces of a title are kept. Other tests bring theirs meanwhile. */
 const countOf = async (page: Page, title: RegExp): Promise<number> => {
@@ -129,9 +129,15 @@ test('who plays what is proposed, and can be changed after the piece is kept', a
   await expect(page.getByLabel(/Lower/)).toHaveValue('left');
   await page.getByRole('button', { name: 'Keep this piece' }).click();
   await expect(page.getByRole('heading', { level: 1, name: 'Three Parts' })).toBeVisible();
-  await page.getByLabel(/Singer/).selectOption('other');
-  await page.getByLabel(/Upper/).selectOption('melody');
-  await scripted(page);
+  // Each is kept before the page is left: a reload in the same moment would take the request with it.
+  for (const [part, choice] of [
+    [/Singer/, 'other'],
+    [/Upper/, 'melody'],
+  ] as const) {
+    const kept = page.waitForResponse((r) => r.url().includes('?/parts') && r.ok());
+    await page.getByLabel(part).selectOption(choice);
+    await kept;
+  }
   await page.reload();
   await expect(page.getByLabel(/Singer/)).toHaveValue('other');
   await expect(page.getByLabel(/Upper/)).toHaveValue('melody');
