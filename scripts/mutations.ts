@@ -184,11 +184,7 @@ export const MUTATIONS: readonly Mutation[] = [
     ['!turnsBack(line, from, at)', 'false'],
   ),
   ...inFile('fingering/fiveFingers.ts', ['const WEIGHT = 3', 'const WEIGHT = 0']),
-  ...inFile(
-    'fingering/taste.ts',
-    ['const BOOKS_HOLD = 2', 'const BOOKS_HOLD = 0.2'],
-    ['const WORTH_A_WORD = 0.12', 'const WORTH_A_WORD = 5'],
-  ),
+  ...inFile('fingering/taste.ts', ['const WORTH_A_WORD = 0.12', 'const WORTH_A_WORD = 5']),
   ...inFile('fingering/learnTaste.ts', ['factor: 0.06, touch: 0.12', 'factor: 0, touch: 0']),
   ...inFile('fingering/events.ts', ['!event.lifts &&\n', 'true &&\n']),
   ...inFile(

@@ -2,6 +2,7 @@
 import { describe, expect, it } from 'vitest';
 import { broken } from '../../../../tests/music/rules';
 import { readAbc } from '../io/abc/read';
+import { TICKS_PER_QUARTER } from '../score/ticks';
 import { realise } from '../version/realise';
 import { recipeSchema } from '../version/recipe';
 
@@ -17,6 +18,15 @@ const tunes: Readonly<Record<string, string>> = {
   'off the beat': `M:4/4\nL:1/8\nK:F\n"F"z c2 c2 A c2|"Gm7"z B2 B2 G B2|"C7"z e2 e2 c e2|"F"f8|`,
   'low in the bass': `M:4/4\nL:1/4\nK:Bb\n"Bb"d f b2|"Gm"b g d2|"Eb"g e B2|"F7"c e a2|"A"^c e a2|"G"=B d g2|"F7"a f c2|"Bb"b4|`,
 };
+
+it('from level 4 on the left hand has the seventh of a broken chord', () => {
+  const { score } = readAbc('X:1\nM:4/4\nL:1/4\nK:F\n"C7"c e g c|"F"a4|\n');
+  const hasSeventh = (level: number): boolean =>
+    realise(score, recipeSchema.parse({ level }), []).score.parts[0]!.notes.some(
+      (n) => n.staff === 2 && n.onset < 4 * TICKS_PER_QUARTER && n.pitch.step === 'B' && n.pitch.alter === -1,
+    );
+  expect([3, 4, 5].map(hasSeventh)).toEqual([false, true, true]);
+});
 
 describe.each(Object.entries(tunes))('%s', (_, music) => {
   const { score } = readAbc(`X:1\n${music}\n`);

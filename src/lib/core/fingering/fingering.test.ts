@@ -319,6 +319,17 @@ describe('an accompaniment', () => {
       fingersOf([C3, [52, 55], [52, 55], F2, [45, 48], [45, 48], 36, [52, 55, 60], [52, 55, 60]], 'left'),
     ).toBe('5 3-1 3-1 5 3-1 3-1 5 5-3-1 5-3-1');
   });
+  it('begins the next chord with its own finger on the key that it has left', () => {
+    const [F3, C4, A3] = [53, 60, 57];
+    const keys = [F3, C4, A3, C4, C4, 67, 64, 67, F3, C4, A3, C4];
+    expect(fingersOf(keys, 'left')).toBe('5 1 3 1 5 1 3 1 5 1 3 1');
+  });
+  it('keeps a five-finger position over phrases where the hand should stay', () => {
+    const roots = [C3, 53, 55, C3, 53, 55, C3, C3];
+    const { notes, settings } = keysLine(roots, 'left', { steadiness: 2.2, resets: new Set([4 * Q]) }, Q);
+    const { fingers } = fingerWithFigures(notes, [], settings).fingering;
+    expect(notes.map((n) => fingers.get(n.id)).join(' ')).toBe('5 2 1 5 2 1 5 5');
+  });
   it('has the thumb in a fourth', () => {
     expect(fingersOf([[55, 60]], 'left')).toBe('4-1');
   });

@@ -229,6 +229,7 @@ describe('a performance', () => {
       '66@0.25',
       '64@0.375',
     ]);
+    expect(abc('!trill!E z3')).toHaveLength(8);
     expect(abc('!turn!G z3')).toEqual(['67@0+0.2', '69@0.2+0.2', '67@0.4+0.2', '66@0.6+0.2', '67@0.8+0.2']);
   });
   it('swings a hornpipe, the short note of its dotted pairs too', () => {
