@@ -36,6 +36,9 @@ export interface Fold {
 const CHANGE = 24;
 const AWAY_FROM_SOURCE = 7;
 const OUTSIDE_KEYBOARD = 500;
+/** A phrase of the first levels that goes above what they read: as good as a change of octave. */
+const UNREAD = 20;
+const MIDDLE_C = 60;
 const OCTAVES = [-2, -1, 0, 1, 2];
 
 /** The melody moved by whole octaves, and where its octave changes. */
@@ -102,5 +105,8 @@ function phraseCost(
     total += note.duration;
   }
   // Mean depth below the floor, and whether the lowest notes leave no room at all.
-  return cost + (12 * (low + high)) / Math.max(1, total) + (low > 0 ? 6 : 0);
+  // Nor is it brought down below middle C for that.
+  const isBelow = octaves < 0 && notes.some((n) => n.midi + 12 * octaves < MIDDLE_C);
+  const unread = ceiling === FIRST_CEILING && (high > 0 || isBelow) ? UNREAD : 0;
+  return cost + (12 * (low + high)) / Math.max(1, total) + (low > 0 ? 6 : 0) + unread;
 }
