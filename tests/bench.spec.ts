@@ -13,9 +13,9 @@ test('arrows walk by onset, by measure and to the other hand; the keyboard pictu
 }) => {
   await openBench(page, 'Walking Song');
   const said = page.locator('footer [aria-live]');
-  await expect(said).toContainText('Right hand, C5, pickup');
+  await expect(said).toContainText('Right hand, C4, pickup');
   await page.keyboard.press('ArrowRight');
-  await expect(said).toContainText('F5, measure 1');
+  await expect(said).toContainText('F4, measure 1');
   await page.keyboard.press('Shift+ArrowRight');
   await expect(said).toContainText('measure 2');
   await page.keyboard.press('ArrowDown');
@@ -32,7 +32,7 @@ test('a proposal says why, a decision says what it costs', async ({ page }) => {
   await openBench(page, 'Reasoned Song');
   const panel = page.getByRole('region', { name: 'The measure in hand' });
   await page.keyboard.press('ArrowRight');
-  await expect(panel).toContainText(/\d on F5/);
+  await expect(panel).toContainText(/\d on F4/);
   await expect(panel).toContainText('Proposed.');
   await page.keyboard.press('5');
   await expect(panel).toContainText('You decided 5');

@@ -36,7 +36,7 @@ test('an octave and a note left out, from their keys and back again', async ({ p
   await openBench(page, 'Lifted Song');
   const said = page.locator('footer [aria-live]');
   await page.getByRole('button', { name: /^measure 1, difficulty/ }).click();
-  await expect(said).toContainText('Right hand, F5');
+  await expect(said).toContainText('Right hand, F4');
   await page.getByRole('region', { name: /^Music of/ }).focus();
   await page.keyboard.press('Shift+O');
   await expect(said).toContainText('Right hand, F4');

@@ -88,10 +88,10 @@ test('another fingering of the measure is taken as a whole and undone as a whole
 test('a note goes to the other hand and comes back', async ({ page }) => {
   await openBench(page, 'Handed Song', 2);
   const said = page.locator('footer [aria-live]');
-  await expect(said).toContainText('Right hand, F5');
+  await expect(said).toContainText('Right hand, F4');
   await page.getByRole('region', { name: /^Music of/ }).focus();
   await page.keyboard.press('x');
-  await expect(said).toContainText('Left hand, F5');
+  await expect(said).toContainText('Left hand, F4');
   await page.keyboard.press('0');
-  await expect(said).toContainText('Right hand, F5');
+  await expect(said).toContainText('Right hand, F4');
 });
