@@ -47,8 +47,11 @@ function recordings(context: BaseAudioContext): Promise<Record<string, AudioBuff
 /** The beginning of a recording, in one channel, from where it is first heard. */
 function shortened(context: BaseAudioContext, whole: AudioBuffer): AudioBuffer {
   const data = whole.getChannelData(0);
-  const loudest = data.reduce((most, v) => Math.max(most, Math.abs(v)), 0);
-  const start = Math.max(0, data.findIndex((v) => Math.abs(v) > loudest * 0.02) - 32);
+  // The hammer, not the key that moves before it: a sixth of the loudest of the attack, and a millisecond before.
+  const attack = data.subarray(0, Math.round(0.5 * whole.sampleRate));
+  const loudest = attack.reduce((most, v) => Math.max(most, Math.abs(v)), 0);
+  const struck = attack.findIndex((v) => Math.abs(v) > loudest / 6);
+  const start = Math.max(0, struck - Math.round(whole.sampleRate / 1000));
   const length = Math.min(data.length - start, Math.round(LONGEST * whole.sampleRate));
   const buffer = context.createBuffer(1, length, whole.sampleRate);
   buffer.copyToChannel(data.subarray(start, start + length), 0);
