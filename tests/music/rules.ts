@@ -84,23 +84,19 @@ const seventhOf = (chord: Chord): number | undefined => {
   return tone === undefined || /sixth/i.test(chord.kind) ? undefined : pitchClass(tone);
 };
 
+const heldIntoForeign = (read: Read, notes: readonly SoundingNote[]): string[] =>
+  notes
+    .filter((n) =>
+      read.stretches.some(
+        (s) => s.onset > n.onset && overlaps(n, s.onset, s.end) && !inChord(n.midi, s.chord),
+      ),
+    )
+    .map((n) => said(read, n));
+
 const RULES: Readonly<Record<string, Rule>> = {
-  'no filling is held into a chord that it is foreign to': (read) =>
-    read.under
-      .filter((n) =>
-        read.stretches.some(
-          (s) => s.onset > n.onset && overlaps(n, s.onset, s.end) && !inChord(n.midi, s.chord),
-        ),
-      )
-      .map((n) => said(read, n)),
+  'no filling is held into a chord that it is foreign to': (read) => heldIntoForeign(read, read.under),
   'nothing of the left hand is held into a chord that it is foreign to': (read) =>
-    read.left
-      .filter((n) =>
-        read.stretches.some(
-          (s) => s.onset > n.onset && overlaps(n, s.onset, s.end) && !inChord(n.midi, s.chord),
-        ),
-      )
-      .map((n) => said(read, n)),
+    heldIntoForeign(read, read.left),
   'fillings stand on beats': (read) =>
     read.under
       .filter((n) => {

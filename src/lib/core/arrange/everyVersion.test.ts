@@ -28,6 +28,16 @@ it('from level 4 on the left hand has the seventh of a broken chord', () => {
   expect([3, 4, 5].map(hasSeventh)).toEqual([false, true, true]);
 });
 
+it('in groups of three a broken chord has its bass on each beat, however low it opens', () => {
+  const { score } = readAbc('X:1\nM:6/8\nL:1/8\nQ:3/8=80\nK:Am\n"Am"A2EA2B|"Am"A2EA2B|"E7"E2DE3|"Am"A6|\n');
+  const left = realise(score, recipeSchema.parse({ level: 4 }), []).score.parts[0]!.notes.filter(
+    (n) => n.staff === 2 && n.onset < 6 * TICKS_PER_QUARTER,
+  );
+  expect(left.length).toBeGreaterThan(8);
+  for (const { onset, pitch } of left)
+    if (onset % (1.5 * TICKS_PER_QUARTER) === 0) expect(pitch.step).toBe('A');
+});
+
 describe.each(Object.entries(tunes))('%s', (_, music) => {
   const { score } = readAbc(`X:1\n${music}\n`);
   it.each([1, 2, 3, 4, 5])('breaks no rule at level %i', (level) => {

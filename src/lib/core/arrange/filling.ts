@@ -2,7 +2,7 @@
  * Chord tones under the melody in the right hand: a third or sixth below long notes, fuller at chord changes from level 4
  * on, and wherever the left hand has gone low and left the chord behind. The melody stays on top.
  */
-import { beatLength, endOf, placeInMeasure } from '../score/metre';
+import { beatLength, placeInMeasure } from '../score/metre';
 import { pitchName } from '../score/pitch';
 import { measureAt, type SoundingNote } from '../score/query';
 import type { Measure, Note } from '../score/score';
@@ -80,7 +80,7 @@ export function fillUnder(
     // What the left hand strikes over the same chord, before or after, is its own place too.
     const keys = keysUnder(note, stretch.chord, [...under, ...inStretch], wanted, settings, {
       justStruck: justStruck(melody, index, beat, inStretch),
-      held: chordsFrom(inMeasures, stretch.end, note.onset + note.duration),
+      held: chordsFrom(inMeasures, measure.index, stretch.end, note.onset + note.duration),
     });
     if (keys.length === 0) continue;
     filledStretch = stretch;
@@ -124,14 +124,17 @@ function justStruck(
   return keys;
 }
 
-/** The chords of a stretch of time. */
-function chordsFrom(inMeasures: readonly MeasureStretches[], from: Ticks, to: Ticks): readonly Chord[] {
-  if (to <= from) return [];
-  return inMeasures.flatMap(({ measure, stretches }) =>
-    measure.start < to && endOf(measure) > from
-      ? stretches.filter((s) => s.onset < to && s.end > from).map((s) => s.chord)
-      : [],
-  );
+/** The chords of a stretch of time that begins in a measure, by its index. */
+function chordsFrom(
+  inMeasures: readonly MeasureStretches[],
+  first: number,
+  from: Ticks,
+  to: Ticks,
+): readonly Chord[] {
+  const chords: Chord[] = [];
+  for (let i = first; i < inMeasures.length && inMeasures[i]!.measure.start < to; i++)
+    for (const s of inMeasures[i]!.stretches) if (s.onset < to && s.end > from) chords.push(s.chord);
+  return chords;
 }
 
 interface Occasion {

@@ -11,8 +11,14 @@ export interface FoldSettings {
   readonly starts: readonly Ticks[];
   /** Lowest comfortable bottom of a right-hand melody: below it there is no room for the left hand. */
   readonly floor: number;
-  /** Highest note that is read gladly. */
-  readonly ceiling: number;
+  readonly ceiling: Ceiling;
+}
+
+/** How high a melody is read. */
+export interface Ceiling {
+  readonly highest: number;
+  /** What a phrase costs that goes above it, or that comes below middle C to stay under it: nothing where it is only a wish. */
+  readonly unread: number;
 }
 
 /** G3: below it there is no room for the left hand. */
@@ -22,9 +28,13 @@ const CEILING = 88;
 /** A5: the first two levels read one ledger line, mostly none (music-rules, "Register at levels 1 and 2"). */
 const FIRST_CEILING = 81;
 const FIRST_LEVELS = 2;
+/** A phrase of the first levels that goes above what they read: nearly as dear as a change of octave. */
+const UNREAD = 20;
+const MIDDLE_C = 60;
 
-/** The highest note that a level reads gladly. */
-export const ceilingAt = (level: number): number => (level <= FIRST_LEVELS ? FIRST_CEILING : CEILING);
+/** How high a level reads. */
+export const ceilingAt = (level: number): Ceiling =>
+  level <= FIRST_LEVELS ? { highest: FIRST_CEILING, unread: UNREAD } : { highest: CEILING, unread: 0 };
 
 export interface Fold {
   readonly onset: Ticks;
@@ -36,9 +46,6 @@ export interface Fold {
 const CHANGE = 24;
 const AWAY_FROM_SOURCE = 7;
 const OUTSIDE_KEYBOARD = 500;
-/** A phrase of the first levels that goes above what they read: as good as a change of octave. */
-const UNREAD = 20;
-const MIDDLE_C = 60;
 const OCTAVES = [-2, -1, 0, 1, 2];
 
 /** The melody moved by whole octaves, and where its octave changes. */
@@ -101,12 +108,11 @@ function phraseCost(
     const midi = note.midi + 12 * octaves;
     if (midi < keyboard.low || midi > keyboard.high) cost += OUTSIDE_KEYBOARD;
     low += Math.max(0, floor - midi) * note.duration;
-    high += Math.max(0, midi - ceiling) * note.duration;
+    high += Math.max(0, midi - ceiling.highest) * note.duration;
     total += note.duration;
   }
-  // Mean depth below the floor, and whether the lowest notes leave no room at all.
-  // Nor is it brought down below middle C for that.
   const isBelow = octaves < 0 && notes.some((n) => n.midi + 12 * octaves < MIDDLE_C);
-  const unread = ceiling === FIRST_CEILING && (high > 0 || isBelow) ? UNREAD : 0;
+  const unread = high > 0 || isBelow ? ceiling.unread : 0;
+  // Mean depth below the floor, and whether the lowest notes leave no room at all.
   return cost + (12 * (low + high)) / Math.max(1, total) + (low > 0 ? 6 : 0) + unread;
 }

@@ -290,7 +290,7 @@ function writable(stroke: Stroke, { contract }: ChordContext, { measures }: Fit)
 
 function fits(strokes: readonly Stroke[], context: ChordContext, fit: Fit, letGo: boolean): boolean {
   const { contract, keyboard, span, measure, stretch } = context;
-  if (strokes.length > fit.onsets || isMuddy(strokes, stretch.chord)) return false;
+  if (strokes.length > fit.onsets) return false;
   const shortest = shortestValue(contract, measure.time);
   let before: Stroke | undefined = fit.last;
   for (const stroke of strokes) {
@@ -312,7 +312,7 @@ function fits(strokes: readonly Stroke[], context: ChordContext, fit: Fit, letGo
       return false;
     before = stroke;
   }
-  return true;
+  return !isMuddy(strokes, stretch.chord);
 }
 
 /** What is struck in turn over one chord is heard together: low down it is no closer than a chord may be. */

@@ -240,7 +240,7 @@ function broken(order: readonly number[], compoundOrder: readonly number[]): Pat
       if (tones.at(-1)!.midi > HIGHEST) continue;
       const last = tones[Math.min(steps[(places.length - 1) % steps.length]!, tones.length - 1)]!;
       // Where the next chord would be too far to leap to from its highest tone, the figure comes back to the middle.
-      const turned = isTooFar(last.midi, g) ? COMES_BACK : steps;
+      const turned = isTooFar(last.midi, g) ? (compound ? COMES_BACK_IN_THREE : COMES_BACK) : steps;
       const at = (i: number): readonly PianoKey[] => [
         tones[Math.min(turned[i % turned.length]!, tones.length - 1)]!,
       ];
@@ -252,16 +252,19 @@ function broken(order: readonly number[], compoundOrder: readonly number[]): Pat
       if (!fifth || g.reach < 12 || bass.midi + 12 > HIGHEST) continue;
       const seventh = g.contract.level >= SEVENTHS_FROM ? seventhAbove(g.stretch.chord, bass) : undefined;
       const open = [bass, fifth, seventh ?? { ...bass, midi: bass.midi + 12 }];
+      // A beat of three pulses has its own bass.
+      const turns = compound ? OPEN_IN_THREE : OPEN_ORDER;
       yield {
-        strokes: inTurn(places, g.stretch.end, (i) => [open[OPEN_ORDER[i % OPEN_ORDER.length]!]!]),
+        strokes: inTurn(places, g.stretch.end, (i) => [open[turns[i % turns.length]!]!]),
         place: { bass: bass.midi },
       };
     }
   };
 }
 
-/** Up and back. */
+/** Up and back, and in three pulses up and down to the middle. */
 const COMES_BACK = [0, 1, 2, 1] as const;
+const COMES_BACK_IN_THREE = [0, 2, 1] as const;
 
 /** Whether the close place of the next chord is further away than the level leaps. */
 function isTooFar(from: number, { next, contract, keyboard }: ChordContext): boolean {
@@ -273,8 +276,9 @@ function isTooFar(from: number, { next, contract, keyboard }: ChordContext): boo
   return Math.abs(from - (isClose ? bass : bass - 12)) > contract.leap;
 }
 
-/** Root, fifth, octave (or seventh), fifth. */
+/** Root, fifth, octave (or seventh), and the fifth again where there are four. */
 const OPEN_ORDER = [0, 1, 2, 1] as const;
+const OPEN_IN_THREE = [0, 1, 2] as const;
 
 function* blockFigurations(g: ChordContext, places: readonly Ticks[]): Generator<Figuration> {
   for (const most of [Math.min(g.most, 4), 3, 2].filter((n, i, all) => n >= 2 && all.indexOf(n) === i))

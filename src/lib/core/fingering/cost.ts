@@ -72,15 +72,19 @@ interface Bill {
   readonly factors: Float64Array | undefined;
 }
 
-const newBill = (model: CostModel, byRule: Costs | undefined, ...events: readonly Event[]): Bill => ({
+/** A bill for up to three events that follow one another; taste has no say where all of them have fingers from method books. */
+const newBill = (model: CostModel, byRule: Costs | undefined, a: Event, b = a, c = b): Bill => ({
   total: 0,
   byRule,
-  factors: model.taste && !isOfBooks(model, ...events) ? model.taste.factors : undefined,
+  factors: model.taste && !isOfBooks(model, a, b, c) ? model.taste.factors : undefined,
 });
 
-/** Whether everything that is struck has fingers from method books: there a house's taste has no say. */
+/** Whether everything that is struck has fingers from method books. */
 export const isOfBooks = ({ conventions }: CostModel, ...events: readonly Event[]): boolean =>
   events.every(({ keys }) => keys.every((k) => k.struck && conventions?.has(k.id)));
+
+/** Place of a finger on a colour in `taste.touch`. */
+export const touchAt = (finger: Finger, isBlack: boolean): number => finger - 1 + (isBlack ? 5 : 0);
 
 function charge(bill: Bill, rule: Rule, plain: number): void {
   const cost = bill.factors ? plain * bill.factors[AT[rule]]! : plain;
@@ -103,7 +107,7 @@ export function eventCost(event: Event, grip: Grip, model: CostModel, into?: Cos
     if (convention && !convention.fingers.includes(finger))
       charge(bill, 'convention', convention.weight * model.steadiness);
     // What books have, and how chords lie, is no matter of liking.
-    const liking = convention || keys.length > 1 ? 0 : model.taste?.touch[finger - 1 + (key.isBlack ? 5 : 0)];
+    const liking = convention || keys.length > 1 ? 0 : model.taste?.touch[touchAt(finger, key.isBlack)];
     if (liking) charge(bill, 'touch', liking);
     // In a quick repetition each finger strikes but once.
     if (finger >= 4 && !event.quickRepeat) charge(bill, 'weak', (finger === 4 ? 0.9 : 0.5) / struck);

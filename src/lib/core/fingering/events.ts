@@ -107,8 +107,11 @@ function repeats(before: Event, event: Event, { resets, locks }: HandLine): bool
     event.keys.length === before.keys.length &&
     event.keys.every((key, i) => {
       const own = before.keys[i]!;
-      const lock = lockOf(key);
-      return key.midi === own.midi && key.struck && own.struck && (!lock || lock === lockOf(own));
+      return key.midi === own.midi && key.struck && own.struck;
+    }) &&
+    event.keys.every((key, i) => {
+      const lock = locks?.size ? lockOf(key) : undefined;
+      return !lock || lock === lockOf(before.keys[i]!);
     })
   );
 }

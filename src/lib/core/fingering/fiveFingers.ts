@@ -37,12 +37,15 @@ export function keptPositions(
   return found;
 }
 
+/** Cut where a phrase begins. */
 function phrasesOf(notes: readonly SoundingNote[], resets: ReadonlySet<number>): SoundingNote[][] {
+  const starts = [...resets].sort((a, b) => a - b);
   const phrases: SoundingNote[][] = [];
+  let next = 0;
   for (const note of notes) {
-    const before = phrases.at(-1)?.at(-1);
-    const begins = before === undefined || [...resets].some((r) => before.onset < r && r <= note.onset);
-    if (begins) phrases.push([]);
+    const passed = next;
+    while (next < starts.length && starts[next]! <= note.onset) next += 1;
+    if (phrases.length === 0 || next > passed) phrases.push([]);
     phrases.at(-1)!.push(note);
   }
   return phrases;
@@ -50,15 +53,16 @@ function phrasesOf(notes: readonly SoundingNote[], resets: ReadonlySet<number>):
 
 /** Phrases that follow one another and lie on five letters together, as one. */
 function joined(phrases: readonly SoundingNote[][]): SoundingNote[][] {
-  const windows: SoundingNote[][] = [];
-  const width = (list: readonly SoundingNote[]): number => {
-    const places = list.map((n) => staffPosition(n.pitch));
-    return Math.max(...places) - Math.min(...places);
-  };
+  const windows: { notes: SoundingNote[]; low: number; high: number }[] = [];
   for (const phrase of phrases) {
+    const places = phrase.map((n) => staffPosition(n.pitch));
+    const [low, high] = [Math.min(...places), Math.max(...places)];
     const last = windows.at(-1);
-    if (last && width([...last, ...phrase]) <= FIVE) last.push(...phrase);
-    else windows.push([...phrase]);
+    if (last && Math.max(high, last.high) - Math.min(low, last.low) <= FIVE) {
+      last.notes.push(...phrase);
+      last.low = Math.min(low, last.low);
+      last.high = Math.max(high, last.high);
+    } else windows.push({ notes: [...phrase], low, high });
   }
-  return windows;
+  return windows.map((w) => w.notes);
 }

@@ -3,6 +3,7 @@
  */
 import { z } from 'zod';
 import type { SoundingNote } from '../score/query';
+import { touchAt } from './cost';
 import type { FingeredHand } from './fingerHand';
 import type { Finger } from './grips';
 import type { FingerExample } from './learnTaste';
@@ -40,7 +41,7 @@ export function tasteOfHouse({ learned, decisions, shares, isOn }: HouseHand): T
       const factor = so.factors[about.rule] ?? 1;
       return { ...so, factors: { ...so.factors, [about.rule]: 1 + (factor - 1) * share } };
     }
-    const place = about.finger - 1 + (about.isBlack ? 5 : 0);
+    const place = touchAt(about.finger, about.isBlack);
     return { ...so, touch: so.touch.map((cost, i) => (i === place ? cost * share : cost)) };
   }, learned);
   return isPlain(taste) ? null : taste;

@@ -3,12 +3,11 @@
  * with and without it; where the costs prefer another finger, they are turned a little towards the decision, within their bounds.
  */
 import type { SoundingNote } from '../score/query';
-import { RULES } from './cost';
-import { eventsOf, type Event } from './events';
+import { RULES, touchAt } from './cost';
+import { eventsOf, idsOf, type Event, type HeldKey } from './events';
 import type { Finger, Grip } from './grips';
-import { bestPath, costsOf, total, type FingeringSettings, type Passage } from './solve';
-import { passageOf } from './solve';
-import { FACTOR, HARD_RULES, NO_TASTE, TOUCH, touchAt, type Taste } from './taste';
+import { bestPath, costsOf, passageOf, total, type FingeringSettings, type Passage } from './solve';
+import { FACTOR, HARD_RULES, NO_TASTE, TOUCH, type Taste } from './taste';
 
 /** One finger that a teacher has decided, with the notes around it that say why. */
 export interface FingerExample {
@@ -70,12 +69,11 @@ const tasteOf = ({ factors, touch }: Weights): Taste => ({
 function turn(weights: Weights, { notes, settings, note, finger }: FingerExample): void {
   const taste = tasteOf(weights);
   const events = eventsOf(notes, settings);
-  const at = events.findIndex((e) =>
-    e.keys.some((k) => k.struck && (k.id === note || k.twins?.some((t) => t.id === note))),
-  );
+  const isAsked = (key: HeldKey): boolean => key.struck && idsOf(key).includes(note);
+  const at = events.findIndex((e) => e.keys.some(isAsked));
   if (at < 0) return;
   const passage = passageOf(events, { ...settings, taste });
-  const place = events[at]!.keys.findIndex((k) => k.id === note || k.twins?.some((t) => t.id === note));
+  const place = events[at]!.keys.findIndex(isAsked);
   const decided = pathWith(passage, at, (g) => g[place] === finger);
   const other = pathWith(passage, at, (g) => g[place] !== finger);
   if (!decided || !other) return;

@@ -37,9 +37,6 @@ export const NO_TASTE: Taste = { factors: {}, touch: new Array<number>(10).fill(
 export const isPlain = ({ factors, touch }: Taste): boolean =>
   touch.every((t) => t === 0) && Object.values(factors).every((f) => f === 1);
 
-/** Place of a finger on a colour in `touch`. */
-export const touchAt = (finger: Finger, isBlack: boolean): number => finger - 1 + (isBlack ? 5 : 0);
-
 /** What method books have holds against any taste: departing from it costs so much more where other costs have been turned. */
 const BOOKS_HOLD = 2;
 const HELD: ReadonlySet<Rule> = new Set(['convention', 'chord-shape', 'same-figure']);

@@ -39,9 +39,9 @@ function figureOf(kind: Ornament['kind'], length: Ticks): Figure | undefined {
 
 /** The strokes of a note with ornaments; the note itself where none of them is known or it is too short. */
 export function ornamented<T extends PlayedNote>(note: T, written: Note, measures: readonly Measure[]): T[] {
-  const ornament = written.ornaments?.find((o) => figureOf(o.kind, note.duration));
-  const figure = ornament && figureOf(ornament.kind, note.duration);
-  if (!figure || figure.each < 1 || figure.steps.length < 2) return [note];
+  const [ornament, figure] =
+    written.ornaments?.map((o) => [o, figureOf(o.kind, note.duration)] as const).find(([, f]) => f) ?? [];
+  if (!ornament || !figure || figure.each < 1 || figure.steps.length < 2) return [note];
   const { key } = measureAt(measures, written.onset);
   const midiOf = (step: -1 | 0 | 1): number => {
     if (step === 0) return note.midi;

@@ -2,9 +2,9 @@
  * Progressions written out in textures, for measuring how well chords are heard: every chord of a list as block chords,
  * broken chords, Alberti figures, waltz bass or under a melody with passing notes. Composed by rule, in any key.
  */
-import { measureId } from '../score/measureId';
+import { evenMeasures } from './evenMeasures';
 import { notate } from '../score/notate';
-import type { Measure, Note, Score } from '../score/score';
+import type { Note, Score } from '../score/score';
 import { measureLength } from '../score/metre';
 import { noteValue, TICKS_PER_QUARTER as Q } from '../score/ticks';
 import { bassOf, chordTones, type Chord } from '../theory/chord';
@@ -40,16 +40,7 @@ export function progressionScore(
   const key = parseKey(keyName)!;
   const time = texture === 'waltz' ? { beats: 3, beatType: 4 } : { beats: 4, beatType: 4 };
   const length = measureLength(time);
-  const measures = chords.map((_, index): Measure => ({
-    id: measureId(index),
-    index,
-    number: String(index + 1),
-    start: index * length,
-    length,
-    time,
-    key,
-    beginsAt: 0,
-  }));
+  const measures = evenMeasures(chords.length, time, () => key);
   const notes: Note[] = [];
   const put = (onset: number, duration: number, midi: number, tone: Fifths, staff: 1 | 2): void => {
     notes.push({

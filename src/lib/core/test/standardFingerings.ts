@@ -2,13 +2,13 @@
  * Fingerings on which method books agree, as digits: scales over two octaves up (the way down is the same fingers
  * backwards), arpeggios over two octaves, five-finger patterns, chords in every inversion. MIDI numbers.
  */
-import { measureId } from '../score/measureId';
 import { measureLength } from '../score/metre';
 import type { Measure, TimeSignature } from '../score/score';
 import { noteValue } from '../score/ticks';
 import type { Hand } from '../fingering/events';
 import { fingerWithFigures } from '../fingering/figures';
 import { fingerLine, type FingeringSettings } from '../fingering/solve';
+import { evenMeasures } from './evenMeasures';
 import { keysLine } from './keysLine';
 
 export interface StandardFingering {
@@ -262,20 +262,8 @@ export const STANDARD_FINGERINGS: readonly StandardFingering[] = [
 ];
 
 /** Measures that hold a line of eighths. */
-function measuresFor(count: number, time: TimeSignature): Measure[] {
-  const length = measureLength(time);
-  const key = { fifths: 0, mode: 'major' } as const;
-  return Array.from({ length: Math.ceil((count * noteValue(8)) / length) }, (_, index) => ({
-    id: measureId(index),
-    index,
-    number: String(index + 1),
-    start: index * length,
-    length,
-    time,
-    key,
-    beginsAt: 0,
-  }));
-}
+const measuresFor = (count: number, time: TimeSignature): Measure[] =>
+  evenMeasures(Math.ceil((count * noteValue(8)) / measureLength(time)), time);
 
 /** The fingers that are proposed for standard material, as digits. */
 export function standardFound(

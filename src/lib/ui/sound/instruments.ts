@@ -116,11 +116,11 @@ const AFTER = 1.5;
 export async function recordingOf(
   tone: Tone,
   program: Program,
-  piano: (tone: Tone, context: BaseAudioContext) => Promise<Piano>,
+  pianoOn: (context: BaseAudioContext) => Promise<Piano>,
 ): Promise<AudioBuffer> {
   const buffer = await tone.Offline(
     async ({ rawContext }) => {
-      const instrument = await piano(tone, rawContext as unknown as BaseAudioContext);
+      const instrument = await pianoOn(rawContext as unknown as BaseAudioContext);
       instrument.node.toDestination();
       const clicks = clicker(tone);
       clicks.node.toDestination();

@@ -12,6 +12,6 @@ export async function wavOfVersion(
   const performance = perform(version.score, version.feel);
   const program = programOf(performance, version.score.measures, { from: 0, to: performance.end, ...heard });
   const tone = await toneLibrary();
-  const piano = (context: BaseAudioContext) => grand(tone, context).catch(() => standIn(tone));
-  return wavOf(await recordingOf(tone, program, (_, context) => piano(context)));
+  const pianoOn = (context: BaseAudioContext) => grand(tone, context).catch(() => standIn(tone));
+  return wavOf(await recordingOf(tone, program, pianoOn));
 }

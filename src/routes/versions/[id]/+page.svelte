@@ -91,14 +91,18 @@
 <div class="flex h-dvh flex-col">
   <Header studio={data.studio}>
     {#snippet trail()}
-      <nav aria-label="Where this is" class="flex min-w-0 items-center gap-2 whitespace-nowrap text-quiet">
+      <nav aria-label="Where this is" class="flex min-w-16 items-center gap-2 whitespace-nowrap text-quiet">
         <a href="/pieces" class="hover:text-ink">Pieces</a> /
-        <a href="/pieces/{data.version.pieceId}" class="font-semibold text-ink">{data.version.title}</a>
+        <a
+          href="/pieces/{data.version.pieceId}"
+          class="truncate font-semibold text-ink"
+          title={data.version.title}>{data.version.title}</a
+        >
         {#if data.holders.length > 0}/ <span class="truncate"
             >for {data.holders.map((h) => h.name).join(', ')}</span
           >{/if}
       </nav>
-      <div class="ml-auto flex items-center gap-5">
+      <div class="ml-auto flex items-center gap-5 xl:shrink-0">
         <RecipeControls />
       </div>
     {/snippet}

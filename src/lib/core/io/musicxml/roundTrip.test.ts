@@ -1,8 +1,7 @@
 /** What was read comes out again: the whole of the model, through the writer and back. */
-import { measureId } from '../../score/measureId';
 import fc from 'fast-check';
+import { evenMeasures } from '../../test/evenMeasures';
 import { describe, expect, it } from 'vitest';
-import { measureLength } from '../../score/metre';
 import { STEPS, pitchName } from '../../score/pitch';
 import type { Mark, Measure, Note, Score } from '../../score/score';
 import { TICKS_PER_QUARTER as Q } from '../../score/ticks';
@@ -166,17 +165,7 @@ const someNotes = (measures: readonly Measure[]) =>
 
 describe('laws', () => {
   const time = { beats: 3, beatType: 4 };
-  const length = measureLength(time);
-  const measures = [0, 1, 2, 3].map((index): Measure => ({
-    id: measureId(index),
-    index,
-    number: String(index + 1),
-    start: index * length,
-    length,
-    time,
-    key: { fifths: index < 2 ? 0 : 2, mode: 'major' },
-    beginsAt: 0,
-  }));
+  const measures = evenMeasures(4, time, (index) => ({ fifths: index < 2 ? 0 : 2, mode: 'major' }));
   it('law: notes and marks of any score come back as they were', () => {
     const marks = fc.array(
       fc.record({
