@@ -161,7 +161,11 @@ export function formOf(score: Score): Form {
   });
   const roles = rolesOf(factsOf(score, sections, starts));
   return {
-    sections: sections.map((section, i) => (roles[i] ? { ...section, role: roles[i] } : section)),
+    sections: sections.map((section, i) => {
+      const decided = starts[i]?.role;
+      const role: SectionRole | undefined = decided ? { role: decided, from: 'name' } : roles[i];
+      return role ? { ...section, role } : section;
+    }),
     phrases: sections
       .flatMap((section, i) => phrasesOf(section, i, score.measures))
       .map((phrase) => (pickups[phrase.from] ? { ...phrase, pickup: pickups[phrase.from]! } : phrase)),

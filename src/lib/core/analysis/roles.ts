@@ -3,7 +3,8 @@
  * proposed from what comes again, with which words, and from how long it is.
  */
 
-export type Role = 'intro' | 'verse' | 'chorus' | 'bridge' | 'ending';
+export const ROLES = ['intro', 'verse', 'chorus', 'bridge', 'ending'] as const;
+export type Role = (typeof ROLES)[number];
 
 export interface SectionRole {
   readonly role: Role;

@@ -6,7 +6,7 @@ import { z } from 'zod';
 import type { Measure, Score } from '../score/score';
 import { proposedStarts } from './boundaries';
 import type { MeasureContent } from './likeness';
-import { roleNamed } from './roles';
+import { roleNamed, type Role } from './roles';
 
 /** The beginning of one section. */
 export interface SectionStart {
@@ -14,6 +14,8 @@ export interface SectionStart {
   readonly measure: number;
   /** As the source or the teacher calls it; without a name it goes by its letter. */
   readonly name?: string | undefined;
+  /** What it is for, where the teacher says so. */
+  readonly role?: Role | undefined;
 }
 
 /** A whole form as a teacher has decided it: at least one section, the first at the first measure. */

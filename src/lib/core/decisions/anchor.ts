@@ -4,17 +4,19 @@
  */
 import { z } from 'zod';
 
-export const SCOPES = ['note', 'measure', 'section', 'version'] as const;
+export const SCOPES = ['note', 'measure', 'range', 'section', 'version'] as const;
 export type Scope = (typeof SCOPES)[number];
 
 const id = () => z.string().min(1).max(80);
 
 /**
- * A note; a measure; a section, named by its first and last measure at the time when it was decided; or the whole version.
+ * A note; a measure; a range of measures from the first to the last; a section, named by its first and last measure at the
+ * time when it was decided; or the whole version.
  */
 export const anchorSchema = z.union([
   z.strictObject({ note: id() }),
   z.strictObject({ measure: id() }),
+  z.strictObject({ range: z.tuple([id(), id()]) }),
   z.strictObject({ section: z.tuple([id(), id()]) }),
   z.strictObject({ version: z.literal(true) }),
 ]);
@@ -24,8 +26,7 @@ export type Anchor = z.infer<typeof anchorSchema>;
 /** Everywhere in a version. */
 export const WHOLE: Anchor = { version: true };
 
-export const scopeOf = (anchor: Anchor): Scope =>
-  'note' in anchor ? 'note' : 'measure' in anchor ? 'measure' : 'section' in anchor ? 'section' : 'version';
+export const scopeOf = (anchor: Anchor): Scope => SCOPES.find((scope) => scope in anchor)!;
 
 /** An anchor as text: two anchors are the same place where their texts are the same. */
 export const anchorText = (anchor: Anchor): string =>
@@ -33,6 +34,8 @@ export const anchorText = (anchor: Anchor): string =>
     ? anchor.note
     : 'measure' in anchor
       ? anchor.measure
-      : 'section' in anchor
-        ? anchor.section.join('..')
-        : '*';
+      : 'range' in anchor
+        ? anchor.range.join('–')
+        : 'section' in anchor
+          ? anchor.section.join('..')
+          : '*';

@@ -1,5 +1,6 @@
 /**
- * Which decision holds in a measure: the one for the measure, else the one for its section, else the one for the version.
+ * Which decision holds in a measure: the one for the measure, else the last one for a range that has it, else the one for its
+ * section, else the one for the version.
  *
  * A decision for a section holds in every section most of whose measures it was made for. So a boundary that moves by a few
  * measures takes it along, a section that is split keeps it in both halves, and one that became the smaller part of another
@@ -17,15 +18,21 @@ export interface Layout {
   readonly sections: readonly { readonly from: number; readonly to: number }[];
 }
 
-/** Indices of the sections in which a decision for the measures `from` to `to` (ids) holds. */
-export function sectionsHeld(
+/** Indices of the first and last measure of a range (ids) in a version; undefined where it lacks either. */
+export function rangeHeld(
   [from, to]: readonly [string, string],
-  { measures, sections }: Layout,
-): number[] {
+  { measures }: Layout,
+): { readonly from: number; readonly to: number } | undefined {
   const [first, last] = [measures.findIndex((m) => m.id === from), measures.findIndex((m) => m.id === to)];
-  if (first < 0 || last < first) return [];
-  return sections.flatMap((section, i) => {
-    const shared = Math.min(last, section.to) - Math.max(first, section.from) + 1;
+  return first < 0 || last < first ? undefined : { from: first, to: last };
+}
+
+/** Indices of the sections in which a decision for the measures `from` to `to` (ids) holds. */
+export function sectionsHeld([from, to]: readonly [string, string], layout: Layout): number[] {
+  const held = rangeHeld([from, to], layout);
+  if (!held) return [];
+  return layout.sections.flatMap((section, i) => {
+    const shared = Math.min(held.to, section.to) - Math.max(held.from, section.from) + 1;
     return shared * 2 > section.to - section.from + 1 ? [i] : [];
   });
 }
@@ -44,6 +51,10 @@ export function valuesIn<Id extends KindId>(
     if ('section' in at)
       for (const i of sectionsHeld(at.section, layout))
         for (let m = layout.sections[i]!.from; m <= layout.sections[i]!.to; m++) values[m] = value;
+  for (const { at, value } of own) {
+    const range = 'range' in at ? rangeHeld(at.range, layout) : undefined;
+    if (range) values.fill(value, range.from, range.to + 1);
+  }
   const byMeasure = new Map(
     own.flatMap((d) => ('measure' in d.at ? [[d.at.measure, d.value] as const] : [])),
   );

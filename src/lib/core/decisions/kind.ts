@@ -4,11 +4,15 @@
  * line follow from it.
  */
 import type { z } from 'zod';
-import type { Measure, Note } from '../score/score';
+import type { Pitch } from '../score/pitch';
+import type { Measure, Note, Part } from '../score/score';
+import type { Ticks } from '../score/ticks';
+import type { Chord } from '../theory/chord';
 import type { Scope } from './anchor';
 
 /** The stages of the pipeline that read decisions. */
-export type DecisionStage = 'arrange' | 'hands' | 'fingers' | 'counts' | 'pedal';
+export type DecisionStage =
+  'source' | 'arrange' | 'hands' | 'fingers' | 'counts' | 'pedal' | 'marks' | 'page';
 
 /** What stands where something is about to be decided. */
 export interface Situation {
@@ -21,6 +25,30 @@ export interface Situation {
   /** The lines of the source that can have the melody. */
   readonly melodyLines: readonly string[];
   readonly isSingAlong: boolean;
+  /** The source has repeat signs. */
+  readonly hasRepeats?: boolean;
+  /** Fifths by which the version stands above the source. */
+  readonly fifths?: number;
+}
+
+/** What is decided of one kind: note by note (by the id of the struck note), and what holds in each measure, by its index. */
+export interface Held<Value> {
+  readonly notes: ReadonlyMap<string, Value>;
+  readonly measures: readonly (Value | undefined)[];
+}
+
+/** The music that a kind changes or marks. */
+export interface Passage {
+  readonly measures: readonly Measure[];
+  /** The written notes that a struck one is made of, itself first. */
+  readonly tied: (struck: string) => readonly string[];
+  readonly chordAt: (tick: Ticks) => Chord | null;
+  /** A pitch of the source as it sounds in the key of the version. */
+  readonly inKey: (pitch: Pitch) => Pitch;
+  /** Widest stretch of a hand by its staff (1 right, 2 left), in semitones. */
+  readonly reach: (staff: number) => number;
+  /** Parks what was decided about a note, or holds in a measure (by its index), with the reason. */
+  readonly refuse: (place: string | number, why: string) => void;
 }
 
 /** One key on the bench that decides at the note, or in the measure, in hand. */
@@ -42,17 +70,20 @@ export interface DecisionKind<Id extends string = string, Value = unknown> {
   readonly stage: DecisionStage;
   /** What was decided, in words, without where: "finger 3". */
   readonly says: (value: Value) => string;
-  /**
-   * How it changes notes, for kinds of the stage "hands". Takes and gives the written notes of both hands; `values` has what is
-   * decided by the id of each struck note, `tied` the written notes that a struck one is made of.
-   */
-  readonly apply?: (
-    notes: readonly Note[],
-    values: ReadonlyMap<string, Value>,
-    tied: (struck: string) => readonly string[],
-  ) => readonly Note[];
+  /** How it changes notes, for kinds of the stage "hands": the written notes of both hands, from and to. */
+  readonly apply?: (notes: readonly Note[], held: Held<Value>, passage: Passage) => readonly Note[];
+  /** How it marks the finished part, for kinds of the stage "marks": nothing but what stands on the page changes. */
+  readonly mark?: (part: Part, held: Held<Value>, passage: Passage) => Part;
   /** What can be chosen in a situation, with its name; kinds without it are decided by keys or written. */
   readonly choices?: (at: Situation) => readonly (readonly [Value, string])[];
+  /** For kinds that are written in words: from what is typed (undefined where it says nothing that can be taken) and back. */
+  readonly written?: {
+    readonly hint: string;
+    readonly read: (text: string, at: Situation) => Value | undefined;
+    readonly show: (value: Value, at: Situation) => string;
+  };
+  /** It is decided from one note to another: a slur, a hairpin. `choices` then name what begins; this makes the value. */
+  readonly spans?: (chosen: Value, lastNote: string) => Value;
   readonly keys?: readonly DecisionKey<Value>[];
   /** The option of the command line that decides it for the whole version: "texture" for --texture. */
   readonly option?: string;

@@ -1,6 +1,6 @@
 /** Decisions that have no place in a version as it is, each with the reason. They are kept, and come back with their place. */
 import type { Layout } from './holds';
-import { sectionsHeld } from './holds';
+import { rangeHeld, sectionsHeld } from './holds';
 import type { Decision } from './registry';
 import { kindOf } from './registry';
 
@@ -28,13 +28,15 @@ export const parkedIn = (decisions: readonly Decision[], standing: Standing): Pa
 
 function missing({ kind, at }: Decision, standing: Standing): string | undefined {
   if ('note' in at) {
-    const notes = kindOf(kind).stage === 'hands' ? standing.arranged : standing.struck;
+    const notes = kindOf(kind).apply ? standing.arranged : standing.struck;
     return notes.has(at.note) ? undefined : 'its note is not in this version';
   }
   if ('measure' in at)
     return standing.measures.some((m) => m.id === at.measure)
       ? undefined
       : 'its measure is not in this version';
+  if ('range' in at)
+    return rangeHeld(at.range, standing) ? undefined : 'its measures are not in this version';
   if ('section' in at)
     return sectionsHeld(at.section, standing).length > 0
       ? undefined

@@ -4,7 +4,7 @@ import { pitchName } from '../score/pitch';
 import { measureAt } from '../score/query';
 import type { Score } from '../score/score';
 import type { Anchor } from './anchor';
-import { sectionsHeld } from './holds';
+import { rangeHeld, sectionsHeld } from './holds';
 
 /** The place by the numbers and names of a version; by its ids where the version does not have it. */
 export function placeText(
@@ -24,7 +24,14 @@ export function placeText(
     return `measure ${number}, ${note.staff === 1 ? 'right' : 'left'} hand, ${pitchName(note.pitch)}`;
   }
   if ('measure' in at) return `measure ${measures.find((m) => m.id === at.measure)?.number ?? at.measure}`;
-  const held = sectionsHeld(at.section, { measures, sections: form.sections });
+  const layout = { measures, sections: form.sections };
+  if ('range' in at) {
+    const range = rangeHeld(at.range, layout);
+    return range
+      ? `measures ${measures[range.from]!.number} to ${measures[range.to]!.number}`
+      : `measures ${at.range.join(' to ')}`;
+  }
+  const held = sectionsHeld(at.section, layout);
   return held.length > 0
     ? `section ${held.map((i) => form.sections[i]!.label).join(' and ')}`
     : `measures ${at.section.join(' to ')}`;

@@ -2,29 +2,69 @@
 import { z } from 'zod';
 import { anchorSchema, scopeOf, SCOPES, type Anchor } from './anchor';
 import type { DecisionKind } from './kind';
+import { addNote } from './kinds/addNote';
+import { advice } from './kinds/advice';
+import { articulation } from './kinds/articulation';
 import { chordRhythm } from './kinds/chordRhythm';
+import { chordSymbols } from './kinds/chordSymbols';
 import { countingSchool } from './kinds/countingSchool';
 import { countWords } from './kinds/countWords';
 import { drop } from './kinds/drop';
+import { dynamic } from './kinds/dynamic';
+import { figureRhythm } from './kinds/figureRhythm';
 import { finger } from './kinds/finger';
+import { hairpin } from './kinds/hairpin';
 import { hand } from './kinds/hand';
+import { hard } from './kinds/hard';
+import { hold } from './kinds/hold';
+import { insertNotes } from './kinds/insertNotes';
+import { inversion } from './kinds/inversion';
 import { melodyLine } from './kinds/melodyLine';
 import { octave } from './kinds/octave';
+import { pedalMark } from './kinds/pedalMark';
 import { pedalStyle } from './kinds/pedalStyle';
+import { pitch } from './kinds/pitch';
+import { repeats } from './kinds/repeats';
+import { section } from './kinds/section';
+import { slur } from './kinds/slur';
+import { songWords } from './kinds/songWords';
+import { strike } from './kinds/strike';
+import { technique } from './kinds/technique';
 import { texture } from './kinds/texture';
+import { voicing } from './kinds/voicing';
 
 /** In the order in which a list shows them; those that change notes are applied in this order. */
 export const KINDS = [
+  repeats,
+  section,
+  chordSymbols,
   texture,
   melodyLine,
   chordRhythm,
+  figureRhythm,
+  voicing,
+  inversion,
+  strike,
   hand,
   octave,
+  pitch,
+  addNote,
+  insertNotes,
   drop,
+  hold,
+  articulation,
+  slur,
   finger,
   countingSchool,
   countWords,
   pedalStyle,
+  pedalMark,
+  dynamic,
+  hairpin,
+  technique,
+  songWords,
+  advice,
+  hard,
 ] as const;
 
 type Kind = (typeof KINDS)[number];

@@ -23,6 +23,8 @@ export interface MeasureDifficulty extends HandDifficulty {
   /** null where the hand has nothing to play. */
   readonly right: HandDifficulty | null;
   readonly left: HandDifficulty | null;
+  /** The teacher has marked it as hard. */
+  readonly isMarked?: true;
 }
 
 /** The difficulty of every measure of the keyboard part, at the tempo of the score. */

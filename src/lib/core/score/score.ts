@@ -22,7 +22,11 @@ export interface Score {
   readonly chordSymbols: readonly ChordSymbol[];
   readonly pedals: readonly PedalMark[];
   /** The form as the teacher has decided it, over what the source or its analysis says; by index of the first measure. */
-  readonly sectionStarts?: readonly { readonly measure: number; readonly name?: string | undefined }[];
+  readonly sectionStarts?: readonly {
+    readonly measure: number;
+    readonly name?: string | undefined;
+    readonly role?: 'intro' | 'verse' | 'chorus' | 'bridge' | 'ending' | undefined;
+  }[];
 }
 
 export interface Part {

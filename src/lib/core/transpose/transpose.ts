@@ -71,6 +71,10 @@ export function transposeScore(score: Score, by: Transposition): Score {
   };
 }
 
+/** One pitch moved. */
+export const transposePitch = (pitch: Pitch, { semitones, fifths }: Transposition): Pitch =>
+  spellMidi(toMidi(pitch) + semitones, toFifths(pitch) + fifths);
+
 function transposeNote(note: Note, semitones: number, fifths: number): Note {
   const { respelled, ...rest } = note;
   const original = toFifths(note.pitch) - 12 * (respelled ?? 0);

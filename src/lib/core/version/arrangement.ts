@@ -1,6 +1,6 @@
 /** The stages that make the notes of a version: the source analysed, in its key, arranged, in the hands that were decided. */
 import type { Form } from '../analysis/form';
-import type { ChordSpan } from '../analysis/harmony';
+import { chordAt, type ChordSpan } from '../analysis/harmony';
 import { idiomOf, type Idiom } from '../analysis/idiom';
 import type { MelodyLine } from '../analysis/melody';
 import { arrange, hasLeftHand } from '../arrange/arrange';
@@ -11,9 +11,9 @@ import { KEYBOARDS, REACH_SEMITONES } from '../arrange/register';
 import type { ChordRhythm } from '../arrange/singAlong';
 import type { TextureId } from '../arrange/textures';
 import { feelOf, type Feel } from '../counting/feel';
-import { byNote } from '../decisions/decide';
+import { withDecidedMarks, withDecidedNotes, type Surroundings } from '../decisions/apply';
 import { valuesIn, type Layout } from '../decisions/holds';
-import { allKinds, type Decision } from '../decisions/registry';
+import { kindOf, type Decision } from '../decisions/registry';
 import { difficultyOf } from '../difficulty/difficulty';
 import { scoreOfWhole } from '../difficulty/level';
 import type { Hand } from '../fingering/events';
@@ -21,10 +21,12 @@ import type { Taste } from '../fingering/taste';
 import { levelKey, type LevelKey } from '../keys/levelKey';
 import { USUAL_TEMPO } from '../performance';
 import { sameData, stage } from '../pipeline/memo';
-import { keyboardPart, soundingNotes } from '../score/query';
+import { keyboardPart } from '../score/query';
 import type { Mark, Note, PedalMark, Score } from '../score/score';
+import { transposePitch, transpositionTo, type Transposition } from '../transpose/transpose';
 import { inMode, keyName, parseKey, type Key } from '../theory/key';
 import { analysed, inHeardSignature, inKey, type Analysed, type InKey } from './analysed';
+import { decidedSource, withDecidedChords } from './decidedSource';
 import { introductionOf } from './introduction';
 import type { Recipe } from './recipe';
 
@@ -50,6 +52,11 @@ export interface Arrangement {
   /** Semitones per hand. */
   readonly reach: Readonly<Record<Hand, number>>;
   readonly keyboard: { readonly low: number; readonly high: number };
+  readonly setting: MarkSetting;
+  /** Decisions that could not be carried out, with the reason. */
+  readonly refused: ReadonlyMap<Decision, string>;
+  /** The source has repeat signs or jumps. */
+  readonly hasRepeats: boolean;
 }
 
 /** What the arranger is asked for, as plain data; lists are by measure. */
@@ -118,12 +125,70 @@ const arrangeStage = stage(
   },
 );
 
-/** The written notes of both hands, with what the teacher has decided about single notes. */
+/** The written notes of both hands, with what the teacher has decided about them. */
 const handsStage = stage(
   'hands',
-  (frame: Score, arranged: Arranged, feel: Feel, decisions: readonly Decision[]): Score =>
-    asPianoPart(frame, arranged, withDecidedNotes(arranged.notes, decisions), feel),
+  (
+    { score, chords }: InKey,
+    arranged: Arranged,
+    feel: Feel,
+    decisions: readonly Decision[],
+    layout: Layout,
+    setting: MarkSetting,
+  ): { score: Score; refused: ReadonlyMap<Decision, string> } => {
+    const surroundings = surroundingsOf(score, chords, setting);
+    const { made, refused } = withDecidedNotes(arranged.notes, decisions, surroundings, layout);
+    return { score: asPianoPart(score, arranged, made, feel), refused };
+  },
 );
+
+/** What kinds of decisions are told beside the music itself. */
+interface MarkSetting {
+  readonly transposition: Transposition;
+  readonly reach: Arrangement['reach'];
+}
+
+const surroundingsOf = (
+  { measures }: Score,
+  chords: readonly ChordSpan[],
+  { transposition, reach }: MarkSetting,
+): Surroundings => ({
+  measures,
+  chordAt: (tick) => chordAt(chords, tick),
+  inKey: (pitch) => transposePitch(pitch, transposition),
+  reach: (staff) => (staff === 1 ? reach.right : reach.left),
+});
+
+const markStage = stage(
+  'marks',
+  (
+    written: Score,
+    chords: readonly ChordSpan[],
+    decisions: readonly Decision[],
+    layout: Layout,
+    setting: MarkSetting,
+  ): { score: Score; refused: ReadonlyMap<Decision, string> } => {
+    const surroundings = surroundingsOf(written, chords, setting);
+    const { made, refused } = withDecidedMarks(written.parts[0]!, decisions, surroundings, layout);
+    return { score: { ...written, parts: [made] }, refused };
+  },
+);
+
+/** The written version with the marks that are decided for its page. The same object where there are none. */
+export function marked(
+  { score, chords, layout, setting }: Pick<Arrangement, 'score' | 'chords' | 'layout' | 'setting'>,
+  decisions: readonly Decision[],
+): { readonly score: Score; readonly refused: ReadonlyMap<Decision, string> } {
+  const own = decisions.filter((d) => kindOf(d.kind).mark);
+  return own.length === 0
+    ? { score, refused: new Map() }
+    : markStage(score, chords, sameData(own), layout, setting);
+}
+
+const layoutOf = stage('layout', ({ measures }: Score, { sections }: Form): Layout => ({
+  measures,
+  sections,
+}));
 
 /** Arranges without fingers, counts and pedal. `levels` are those of the studio. */
 export function arrangement(
@@ -134,14 +199,15 @@ export function arrangement(
 ): Arrangement {
   const contract = sameData(levelNumbered(recipe.level, levels));
   const next = levels.find((l) => l.level > contract.level);
-  const introduction = introductionOf(source, recipe);
-  const from = sourceFor(source, introduction, contract);
+  const shaped = decidedSource(source, decisions);
+  const introduction = introductionOf(shaped, recipe);
+  const from = withDecidedChords(sourceFor(shaped, introduction, contract), decisions);
   const { form, key: sourceKey } = from;
   const { key, because } = keyFor(recipe, from, contract);
   const moved = inKey(from, key);
-  const feel = recipe.feel ?? feelOf(source);
-  const idiom = recipe.idiom ?? (recipe.feel === 'swing' ? 'swing' : idiomStage(source).idiom);
-  const layout = { measures: from.score.measures, sections: form.sections };
+  const feel = recipe.feel ?? feelOf(shaped);
+  const idiom = recipe.idiom ?? (recipe.feel === 'swing' ? 'swing' : idiomStage(shaped).idiom);
+  const layout = layoutOf(from.score, form);
   const reach = { right: REACH_SEMITONES[recipe.reach.right], left: REACH_SEMITONES[recipe.reach.left] };
   const keyboard = KEYBOARDS[recipe.keyboard];
   const arranged = arrangeStage(
@@ -160,7 +226,7 @@ export function arrangement(
       tempo: source.tempo || USUAL_TEMPO,
     }),
   );
-  const written = analysed(source, introduction).key;
+  const written = analysed(shaped, introduction).key;
   const signed: Reason[] =
     written.fifths === sourceKey.fifths
       ? []
@@ -173,9 +239,14 @@ export function arrangement(
           },
         ];
   const keyReason: Reason[] = because ? [{ measure: 0, about: 'register', notes: [], text: because }] : [];
-  const aboutNotes = decisions.filter((d) => allKinds().some((k) => k.id === d.kind && k.apply));
+  const aboutNotes = decisions.filter((d) => kindOf(d.kind).apply);
+  const setting = sameData({ transposition: transpositionTo(sourceKey, key), reach });
+  const { score, refused } = handsStage(moved, arranged, feel, sameData(aboutNotes), layout, setting);
   return {
-    score: handsStage(moved.score, arranged, feel, sameData(aboutNotes)),
+    score,
+    refused,
+    setting,
+    hasRepeats: source.measures.some((m) => m.repeatEnd || m.route?.jump),
     contract,
     sourceKey,
     key,
@@ -250,16 +321,6 @@ function sourceFor(source: Score, introduction: number, contract: LevelContract)
 function keyFor(recipe: Recipe, { score, key }: Analysed, contract: LevelContract): LevelKey {
   const chosen = recipe.key === null ? undefined : parseKey(recipe.key);
   return chosen ? { key: inMode(chosen, key.mode) } : levelKey(score, key, contract);
-}
-
-/** Every kind of decision that changes notes, in the order of the registry. */
-function withDecidedNotes(notes: readonly Note[], decisions: readonly Decision[]): readonly Note[] {
-  if (decisions.length === 0) return notes;
-  const written = new Map(soundingNotes(notes).map((n) => [n.id, n.written]));
-  return allKinds().reduce((changed, { id, apply }) => {
-    const values = byNote(decisions, id);
-    return apply && values.size > 0 ? apply(changed, values, (note) => written.get(note) ?? [note]) : changed;
-  }, notes);
 }
 
 function asPianoPart(frame: Score, arranged: Arranged, notes: readonly Note[], feel: Feel): Score {

@@ -10,7 +10,7 @@ export const drop = defineKind({
   stage: 'hands',
   says: () => 'left out',
   keys: [{ press: 'Delete', does: 'leave this note out', next: () => true }],
-  apply(notes, values, tied) {
+  apply(notes, { notes: values }, { tied }) {
     const gone = new Set([...values.keys()].flatMap((id) => tied(id)));
     return notes.filter((note) => !gone.has(note.id));
   },

@@ -20,7 +20,7 @@ export const hand = defineKind({
       next: (_current, { note }) => (note?.staff === 1 ? 'left' : 'right'),
     },
   ],
-  apply(notes, values, tied) {
+  apply(notes, { notes: values }, { tied }) {
     const hands = new Map([...values].flatMap(([id, to]) => tied(id).map((piece) => [piece, to] as const)));
     return notes.map((note): Note => {
       const to = hands.get(note.id);

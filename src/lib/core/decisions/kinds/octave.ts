@@ -20,7 +20,7 @@ export const octave = defineKind({
     { press: 'o', does: 'an octave higher', next: moved(1) },
     { press: 'Shift+o', does: 'an octave lower', next: moved(-1) },
   ],
-  apply(notes, values, tied) {
+  apply(notes, { notes: values }, { tied }) {
     const octaves = new Map([...values].flatMap(([id, by]) => tied(id).map((piece) => [piece, by] as const)));
     return notes.map((note): Note => {
       const by = octaves.get(note.id);

@@ -1,0 +1,28 @@
+import { z } from 'zod';
+import { defineKind, following } from '../kind';
+
+export const PEDAL_MARKS = ['down', 'change', 'up', 'none'] as const;
+const NAMES: Readonly<Record<(typeof PEDAL_MARKS)[number], string>> = {
+  down: 'down here',
+  change: 'up and down again here',
+  up: 'up here',
+  none: 'nothing here',
+};
+
+/** What the foot does at a note, whatever the style of its measure. */
+export const pedalMark = defineKind({
+  id: 'pedal mark',
+  name: 'Pedal at the note',
+  value: z.enum(PEDAL_MARKS),
+  scopes: ['note'],
+  stage: 'pedal',
+  says: (value) => `pedal: ${NAMES[value]}`,
+  choices: () => PEDAL_MARKS.map((id) => [id, NAMES[id]] as const),
+  keys: [
+    {
+      press: 'Shift+p',
+      does: 'pedal down, changed, up or nothing at this note',
+      next: (current) => following(PEDAL_MARKS, current),
+    },
+  ],
+});

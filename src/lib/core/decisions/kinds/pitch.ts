@@ -1,0 +1,65 @@
+import { z } from 'zod';
+import { measureAt } from '../../score/query';
+import type { Note } from '../../score/score';
+import { defineKind } from '../kind';
+import { stepsAway } from '../notes';
+
+type PitchChange = { readonly steps: number; readonly alter: number };
+
+const MOST_STEPS = 7;
+const within = (value: number, most: number): number => Math.max(-most, Math.min(most, value));
+
+const changed =
+  (by: Partial<PitchChange>) =>
+  (current: PitchChange | undefined): PitchChange | undefined => {
+    const steps = within((current?.steps ?? 0) + (by.steps ?? 0), MOST_STEPS);
+    const alter = within((current?.alter ?? 0) + (by.alter ?? 0), 2);
+    return steps === 0 && alter === 0 ? undefined : { steps, alter };
+  };
+
+const SEMITONES: Readonly<Record<number, string>> = {
+  [-2]: 'two semitones lower',
+  [-1]: 'a semitone lower',
+  1: 'a semitone higher',
+  2: 'two semitones higher',
+};
+
+/** Another key for a note: so many steps of the scale away, and semitones beside the scale. It is the same change in every key. */
+export const pitch = defineKind({
+  id: 'pitch',
+  name: 'Pitch',
+  value: z.strictObject({
+    steps: z.number().int().min(-MOST_STEPS).max(MOST_STEPS),
+    alter: z.number().int().min(-2).max(2),
+  }),
+  scopes: ['note'],
+  stage: 'hands',
+  says({ steps, alter }) {
+    const size = Math.abs(steps) === 1 ? 'a step' : `${Math.abs(steps)} steps`;
+    return [steps && `${size} ${steps > 0 ? 'higher' : 'lower'}`, SEMITONES[alter]]
+      .filter(Boolean)
+      .join(', ');
+  },
+  keys: [
+    { press: 'PageUp', does: 'a step of the scale higher', next: changed({ steps: 1 }) },
+    { press: 'PageDown', does: 'a step of the scale lower', next: changed({ steps: -1 }) },
+    { press: '#', does: 'a semitone higher', next: changed({ alter: 1 }) },
+    { press: 'b', does: 'a semitone lower', next: changed({ alter: -1 }) },
+  ],
+  apply(notes, held, { measures, tied }) {
+    const changes = new Map(
+      [...held.notes].flatMap(([id, to]) => tied(id).map((piece) => [piece, to] as const)),
+    );
+    return notes.map((note): Note => {
+      const change = changes.get(note.id);
+      if (!change) return note;
+      const { steps, alter } = change;
+      const { reminder: _reminder, respelled: _respelled, ...rest } = note;
+      const moved =
+        steps === 0
+          ? note.pitch
+          : stepsAway(note.pitch, steps, measureAt(measures, note.onset), note.onset, null);
+      return { ...rest, pitch: { ...moved, alter: within(moved.alter + alter, 2) } };
+    });
+  },
+});

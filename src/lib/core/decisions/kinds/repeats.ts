@@ -1,0 +1,16 @@
+import { z } from 'zod';
+import { defineKind } from '../kind';
+
+/** Whether repeats stand as signs or are written out. */
+export const repeats = defineKind({
+  id: 'repeats',
+  name: 'Repeats',
+  value: z.enum(['signs', 'written out']),
+  scopes: ['version'],
+  stage: 'source',
+  says: (value) => (value === 'signs' ? 'repeats as signs' : 'repeats written out'),
+  choices: ({ hasRepeats }) =>
+    hasRepeats ? [['signs', 'as signs'] as const, ['written out', 'written out'] as const] : [],
+  option: 'repeats',
+  optionNames: { 'written-out': 'written out' },
+});

@@ -1,0 +1,29 @@
+import { z } from 'zod';
+import { ROLES } from '../../analysis/roles';
+import { defineKind } from '../kind';
+
+/** That a section begins with a measure, with its name and what it is for; or that none begins there. */
+export const section = defineKind({
+  id: 'section',
+  name: 'Section',
+  value: z.union([
+    z.literal('none'),
+    z.strictObject({ name: z.string().trim().max(60), role: z.enum(ROLES).optional() }),
+  ]),
+  scopes: ['measure'],
+  stage: 'source',
+  says: (value) =>
+    value === 'none'
+      ? 'no section begins here'
+      : `a section begins here${value.name ? `: ${value.name}` : ''}${value.role ? `, ${value.role}` : ''}`,
+  choices: () => [
+    [{ name: '' }, 'begins here'] as const,
+    ['none', 'none begins here'] as const,
+    ...ROLES.map((role) => [{ name: '', role }, `begins here: ${role}`] as const),
+  ],
+  written: {
+    hint: 'Verse',
+    read: (text) => (text.trim() ? { name: text.trim().slice(0, 60) } : undefined),
+    show: (value) => (value === 'none' ? '' : value.name),
+  },
+});

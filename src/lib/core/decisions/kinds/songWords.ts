@@ -1,0 +1,77 @@
+import { z } from 'zod';
+import type { Lyric, Note } from '../../score/score';
+import { defineKind } from '../kind';
+
+/** Most verses that stand under one another. */
+const MOST_VERSES = 9;
+
+/** What is sung at a note, verse by verse; a syllable that goes on ends with a hyphen. An empty text takes the words away. */
+export const songWords = defineKind({
+  id: 'words',
+  name: 'Words of the song',
+  value: z
+    .array(
+      z.strictObject({ verse: z.number().int().min(1).max(MOST_VERSES), text: z.string().trim().max(80) }),
+    )
+    .min(1)
+    .max(MOST_VERSES),
+  scopes: ['note'],
+  stage: 'marks',
+  says: (value) => `sung “${value.map((v) => v.text).join(' / ')}”`,
+  written: {
+    hint: 'syl- la- ble; verses parted by /',
+    read: (text) =>
+      text
+        .split('/')
+        .map((verse, i) => ({ verse: i + 1, text: verse.trim() }))
+        .slice(0, MOST_VERSES),
+    show: (value) =>
+      [...value]
+        .sort((a, b) => a.verse - b.verse)
+        .map((v) => v.text)
+        .join(' / '),
+  },
+  mark(part, held) {
+    const notes = part.notes.map((note): Note => {
+      const decided = held.notes.get(note.id);
+      if (!decided) return note;
+      const verses = new Set(decided.map((d) => d.verse));
+      const kept = (note.lyrics ?? []).filter((l) => l.line !== 'words' || !verses.has(l.verse));
+      const made = decided
+        .filter((d) => d.text !== '')
+        .map((d): Lyric => ({
+          line: 'words',
+          verse: d.verse,
+          text: d.text.replace(/-$/, ''),
+          syllabic: syllabicOf(part.notes, held.notes, note, d),
+        }));
+      const { lyrics: _lyrics, ...rest } = note;
+      const all = [...kept, ...made];
+      return all.length > 0 ? { ...rest, lyrics: all } : rest;
+    });
+    return { ...part, notes };
+  },
+});
+
+type Words = readonly { readonly verse: number; readonly text: string }[];
+
+/** Whether a syllable begins a word, goes on in it or ends it: by its own hyphen and the one before it. */
+function syllabicOf(
+  notes: readonly Note[],
+  decided: ReadonlyMap<string, Words>,
+  note: Note,
+  { verse, text }: Words[number],
+): Lyric['syllabic'] {
+  const goesOn = (n: Note): boolean | undefined => {
+    const own = decided.get(n.id)?.find((d) => d.verse === verse);
+    if (own) return own.text === '' ? undefined : own.text.endsWith('-');
+    const lyric = n.lyrics?.find((l) => l.line === 'words' && l.verse === verse);
+    return lyric && (lyric.syllabic === 'begin' || lyric.syllabic === 'middle');
+  };
+  const before = notes.findLast(
+    (n) => n.staff === note.staff && n.onset < note.onset && goesOn(n) !== undefined,
+  );
+  const isInside = before !== undefined && goesOn(before) === true;
+  if (text.endsWith('-')) return isInside ? 'middle' : 'begin';
+  return isInside ? 'end' : 'single';
+}
