@@ -9,6 +9,7 @@ import { refusalOf, type Refusal } from '$server/guard/refusal';
 import { SESSION_COOKIE, sessionCookie } from '$server/guard/cookie';
 import { WorkStopped } from '$server/pool/work';
 import { start } from '$server/start';
+import { SHOWN_COOKIE, shownFrom } from '$ui/shown/shown';
 import { redirect, type Handle, type HandleServerError, type ServerInit } from '@sveltejs/kit';
 import { resolve as absolute } from 'node:path';
 
@@ -44,7 +45,8 @@ export const handle: Handle = async ({ event, resolve }) => {
     }
     if (session.next) event.cookies.set(SESSION_COOKIE, session.next, sessionCookie(event));
   }
-  return guarded(await resolve(event));
+  const { theme } = shownFrom(event.cookies.get(SHOWN_COOKIE));
+  return guarded(await resolve(event, { transformPageChunk: ({ html }) => html.replace('%theme%', theme) }));
 };
 
 /** What went wrong is logged whole and told in one sentence. */

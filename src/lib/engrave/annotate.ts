@@ -71,7 +71,7 @@ export function templateOf(svg: string, sheet: Sheet): Template {
   const root = parseSvg(svg);
   const geometry = measure(root);
   const badges = placeBadges(geometry, sheet);
-  clean(root);
+  clean(root, sheet);
   const margin = find(root, (at) => at.attributes.class === 'page-margin');
   if (margin) {
     const [first] = geometry.measures;
@@ -189,12 +189,14 @@ const BOLD = new Set(['ending', 'reh', 'tempo']);
 const ITALIC = new Set(['dir', 'dynam']);
 
 /** Faces as attributes; and what the engraver wrote and we write ourselves is taken away, the room kept for it stays. */
-function clean(root: SvgElement): void {
+function clean(root: SvgElement, { degrees = [], namesNoChords }: Sheet): void {
+  let chords = 0;
   const visit = (at: SvgElement): void => {
     at.children = at.children.filter((child) => typeof child === 'string' || !isOwnText(child));
     const kind = classOf(at);
     if (at.name === 'text' && !at.attributes.stroke) at.attributes.stroke = 'none';
-    if (kind === 'harm') chordName(at);
+    if (kind === 'harm') chordName(at, degrees[chords++] ?? '', !namesNoChords);
+    if (kind === 'verse' && labelOf(at) === 'names') noteName(at);
     if (BOLD.has(kind)) at.attributes['font-weight'] = 'bold';
     if (ITALIC.has(kind)) at.attributes['font-style'] = 'italic';
     for (const child of elements(at)) visit(child);
@@ -207,10 +209,26 @@ const isOwnText = (at: SvgElement): boolean =>
   classOf(at) === 'mNum' ||
   (classOf(at) === 'verse' && at.attributes['data-n'] === '1' && isCounts(at));
 
-const isCounts = (verse: SvgElement): boolean =>
-  elements(verse).some(
-    (e) => e.name === 'title' && e.attributes.class === 'labelAttr' && e.children[0] === 'counts',
-  );
+/** Which line of lyrics this is. */
+const labelOf = (verse: SvgElement): string | undefined => {
+  const label = elements(verse).find((e) => e.name === 'title' && e.attributes.class === 'labelAttr')
+    ?.children[0];
+  return typeof label === 'string' ? label : undefined;
+};
+
+const isCounts = (verse: SvgElement): boolean => labelOf(verse) === 'counts';
+
+/** Names of notes are set in our own face, lighter than the words. */
+function noteName(verse: SvgElement): void {
+  for (const at of walk(verse)) {
+    if (at.name !== 'text' && at.name !== 'tspan') continue;
+    at.attributes['font-family'] = SANS;
+    at.attributes['font-style'] = 'normal';
+    at.attributes.fill = QUIET;
+    if (at.attributes['font-size'] && at.attributes['font-size'] !== '0px')
+      at.attributes['font-size'] = '300px';
+  }
+}
 
 /** Draws each sign where it stands, instead of by its name: a page builds a tree of its own for every use of a name. */
 function drawSigns(root: SvgElement): void {
@@ -293,7 +311,7 @@ function lineLook(at: SvgElement | string): string | undefined {
 }
 
 /** Chord names are set in our own face, in which the signs of the music font are not to be had. */
-function chordName(harm: SvgElement): void {
+function chordName(harm: SvgElement, degree: string, isNamed: boolean): void {
   let size = '405';
   for (const at of walk(harm)) {
     if (at.name !== 'text' && at.name !== 'tspan') continue;
@@ -307,6 +325,22 @@ function chordName(harm: SvgElement): void {
     at.attributes['font-family'] = SANS;
     at.attributes['font-weight'] = '600';
   }
+  const text = find(harm, (at) => at.name === 'text');
+  if (!text || !degree) return;
+  if (!isNamed) text.children = [];
+  text.children.push(
+    element(
+      'tspan',
+      {
+        'font-family': SANS,
+        'font-weight': isNamed ? '400' : '600',
+        'font-size': `${isNamed ? 330 : 405}px`,
+        fill: isNamed ? QUIET : INK,
+        ...(isNamed ? { dx: '90' } : {}),
+      },
+      degree,
+    ),
+  );
 }
 
 /** Takes the engraver's finger numbers away and says where our badges stand, in the order of the picture. */

@@ -50,12 +50,14 @@ const MOST_PICTURES = 300;
 const templates = new LRUCache<string, Template>({ max: MOST_PICTURES });
 
 async function templateFor(sheet: Sheet): Promise<Template> {
-  const { xml, width, measures, counts } = sheet;
+  const { xml, width, measures, counts, degrees, namesNoChords } = sheet;
   const [first] = measures;
   const start = first?.start ?? 0;
   const key = `${width} ${JSON.stringify([
     first?.number === '0',
     measures.map((m) => [m.start - start, m.end - start]),
+    degrees,
+    namesNoChords,
     counts.map((c) => [c.tick - start, c.measure - (first?.index ?? 0), c.text, c.kind]),
   ])} ${xml}`;
   const known = templates.get(key);

@@ -7,9 +7,10 @@ import type { Phrase } from '$core/analysis/form';
 import { countText } from '$core/counting/count';
 import { excerpt } from '$core/score/excerpt';
 import { endOf } from '$core/score/metre';
-import { toMidi } from '$core/score/pitch';
+import { pitchClassName, toMidi } from '$core/score/pitch';
 import type { Ticks } from '$core/score/ticks';
-import type { Measure, Note, PedalMark } from '$core/score/score';
+import type { Lyric, Measure, Note, PedalMark } from '$core/score/score';
+import { degree } from '$core/theory/chord';
 import type { WrittenVersion } from '$core/version/realise';
 import { z } from 'zod';
 
@@ -19,8 +20,17 @@ export const sheetOptionsSchema = z.object({
   fingers: z.boolean(),
   counts: z.boolean(),
   chords: z.boolean(),
+  /** Roman numerals beside the chords. */
+  degrees: z.boolean().default(false),
+  pedal: z.boolean().default(true),
+  /** Which verse stands below the notes: all of them, none, or one. */
+  words: z.union([z.enum(['all', 'none']), z.number().int().min(1).max(9)]).default('all'),
+  /** Names of the notes below them. */
+  names: z.boolean().default(false),
 });
 export type SheetOptions = Readonly<z.infer<typeof sheetOptionsSchema>>;
+/** The options as whoever draws gives them: what is not said is as usual. */
+export type SheetWish = Readonly<z.input<typeof sheetOptionsSchema>>;
 
 export const sheetSchema = z.object({
   xml: z.string(),
@@ -39,6 +49,10 @@ export const sheetSchema = z.object({
       decided: z.boolean(),
     }),
   ),
+  /** Beside each chord in turn: its degree, where degrees are shown. */
+  degrees: z.array(z.string()).optional(),
+  /** Degrees stand in place of the names of chords. */
+  namesNoChords: z.literal(true).optional(),
   counts: z.array(
     z.object({
       tick: z.number(),
@@ -98,8 +112,9 @@ const PLACE_OF_A_FINGER = 1;
 export function sheetOf(
   version: WrittenVersion,
   phrase: Pick<Phrase, 'from' | 'to'>,
-  options: SheetOptions,
+  wish: SheetWish,
 ): Sheet {
+  const options = sheetOptionsSchema.parse(wish);
   const part = excerpt(version.score, phrase.from, phrase.to);
   const counts = options.counts ? version.counts.slice(phrase.from, phrase.to + 1) : [];
   // Only the spoken onset goes into the engraver's lyric line, to keep its place; held beats are drawn between.
@@ -107,10 +122,13 @@ export function sheetOf(
   for (const { measure, counts: list } of counts)
     for (const count of list)
       if (count.kind === 'onset') spoken.set(version.score.measures[measure]!.start + count.at, count.say);
+  const names = options.names ? namesByNote(part.parts[0]!.notes) : new Map<string, Lyric>();
   const notes = part.parts[0]!.notes.map((note): Note => {
     const { finger, lyrics, ...rest } = note;
-    const lines = (lyrics ?? []).flatMap((l) => {
-      if (l.line === 'words') return [l];
+    const lines = [...(lyrics ?? []), names.get(note.id) ?? []].flat().flatMap((l): Lyric[] => {
+      if (l.line === 'names') return [l];
+      if (l.line === 'words')
+        return options.words === 'all' ? [l] : l.verse === options.words ? [{ ...l, verse: 1 }] : [];
       const say = spoken.get(note.onset);
       return say ? [{ ...l, text: say }] : [];
     });
@@ -130,8 +148,8 @@ export function sheetOf(
       number: m.number === '0' ? '0' : `${i + 1}`,
     })),
     parts: [{ ...part.parts[0]!, name: '', notes: named.map(({ name, note }) => ({ ...note, id: name })) }],
-    pedals: part.pedals.flatMap(asStopAndStart),
-    chordSymbols: options.chords ? part.chordSymbols : [],
+    pedals: options.pedal ? part.pedals.flatMap(asStopAndStart) : [],
+    chordSymbols: options.chords || options.degrees ? part.chordSymbols : [],
   };
   return {
     xml: withoutRepeatedMetre(writeMusicXml({ ...score, title: '', composer: '' }), version, phrase.from),
@@ -140,6 +158,14 @@ export function sheetOf(
     notes: Object.fromEntries(
       named.map(({ name, note }) => [name, sheetNote(note, version.fingers[note.id])]),
     ),
+    ...(options.degrees
+      ? {
+          degrees: [...part.chordSymbols]
+            .sort((a, b) => a.onset - b.onset)
+            .map(({ chord }) => (chord ? degree(chord, version.key) : '')),
+        }
+      : {}),
+    ...(options.degrees && !options.chords ? { namesNoChords: true as const } : {}),
     counts: counts.flatMap(({ measure, counts: list }) =>
       list.map((count) => ({
         tick: version.score.measures[measure]!.start + count.at,
@@ -149,6 +175,26 @@ export function sheetOf(
       })),
     ),
   };
+}
+
+/** Below this verse there are no others. */
+const LAST_VERSE = 10;
+
+/** The names of what is struck together, the lowest first, by the note that carries them. */
+function namesByNote(notes: readonly Note[]): Map<string, Lyric> {
+  const strokes = new Map<string, Note[]>();
+  for (const note of notes) {
+    if (note.tie === 'stop' || note.tie === 'both' || note.grace || note.cue) continue;
+    const place = `${note.staff} ${note.onset}`;
+    strokes.set(place, [...(strokes.get(place) ?? []), note]);
+  }
+  return new Map(
+    [...strokes.values()].map((struck) => {
+      const rising = [...struck].sort((a, b) => toMidi(a.pitch) - toMidi(b.pitch));
+      const text = rising.map((n) => pitchClassName(n.pitch)).join('');
+      return [struck[0]!.id, { line: 'names', verse: LAST_VERSE, text, syllabic: 'single' }];
+    }),
+  );
 }
 
 let lastObject = 0;
@@ -166,7 +212,7 @@ const nameOf = (object: object): number => {
 export function pictureKey(
   version: WrittenVersion,
   { from, to }: Pick<Phrase, 'from' | 'to'>,
-  options: SheetOptions,
+  options: SheetWish,
 ): string {
   const { measures, parts, pedals, chordSymbols } = version.score;
   const [start, end] = [measures[from]!.start, endOf(measures[to]!)];
@@ -184,5 +230,6 @@ export function pictureKey(
     pedals.findLast((p) => p.onset < start)?.type,
     chordSymbols.filter(inside),
     options.counts ? version.counts.slice(from, to + 1) : [],
+    options.degrees ? version.key : null,
   ])}`;
 }

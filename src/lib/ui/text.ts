@@ -28,16 +28,6 @@ export const metreText = (time: TimeSignature): string => `${time.beats}/${time.
 export const idiomText = ({ idiom, because }: SeenIdiom): string =>
   idiom === 'plain' ? '' : `A ${idiom}: ${because}.`;
 
-/** "measures 1 to 4", "measure 5" or "pickup to measure 4", from printed numbers. */
-export function measuresText(numbers: readonly string[], from: number, to: number): string {
-  if (from === to) return measureText(numbers[from] ?? '');
-  if (numbers[from] === '0') return `pickup to measure ${numbers[to]}`;
-  return `measures ${numbers[from]} to ${numbers[to]}`;
-}
-
-/** A measure numbered 0 is a pickup. */
-export const measureText = (number: string): string => (number === '0' ? 'pickup' : `measure ${number}`);
-
 /** A sentence begins with a capital. */
 export const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
 
@@ -48,6 +38,7 @@ export function differenceText(now: string, before: string): string {
 }
 
 export { plural } from '$core/plural';
+export { measuresText, measureText } from '$core/score/measureText';
 
 /** "5 of 15 new measures with both hands" */
 export const progressText = (piece: { bothHands: number; newMeasures: number }): string =>

@@ -8,7 +8,8 @@ import { WorkStopped } from '$server/pool/work';
 import { isLongFile, keepPiece, listPieces, RIGHTS } from '$server/studio/pieces';
 import { once } from '$server/studio/once';
 import { pieceSummaries } from '$server/studio/summaries';
-import { levelsMade } from '$server/studio/versions';
+import { learnersByPiece } from '$server/studio/assignments';
+import { lastUsed, levelsMade, versionsByPiece } from '$server/studio/versions';
 import { fail, redirect, type ActionFailure } from '@sveltejs/kit';
 import { z } from 'zod';
 import type { Actions, PageServerLoad } from './$types';
@@ -16,13 +17,23 @@ import type { Actions, PageServerLoad } from './$types';
 export const load: PageServerLoad = async () => {
   const summaries = await pieceSummaries(db(), work);
   const made = levelsMade(db());
+  const versions = versionsByPiece(db());
+  const used = lastUsed(db());
+  const holders = learnersByPiece(db());
   return {
     pieces: listPieces(db()).map(({ sourceName: _file, ...piece }) => {
       const summary = summaries.get(piece.id) ?? { problem: 'It was not there any more.' };
       const levels = made.get(piece.id) ?? [];
-      if ('problem' in summary) return { ...piece, levels, problem: summary.problem };
+      const own = versions.get(piece.id) ?? [];
+      const found = {
+        unsigned: own.filter((v) => v.signedEdit === null || v.signedEdit < v.edit).length,
+        styles: [...new Set(own.map((v) => v.style))],
+        learners: holders.get(piece.id) ?? [],
+        used: own.map((v) => used.get(v.id) ?? '').reduce((a, b) => (a > b ? a : b), ''),
+      };
+      if ('problem' in summary) return { ...piece, levels, ...found, problem: summary.problem };
       const { key, ...facts } = summary;
-      return { ...piece, ...facts, key: keyName(key), levels };
+      return { ...piece, ...facts, ...found, key: keyName(key), levels };
     }),
     rights: RIGHTS,
   };

@@ -3,9 +3,18 @@
   import { levelText } from '$core/arrange/levels';
   import Discard from '$ui/form/Discard.svelte';
   import Bring from '$ui/piece/Bring.svelte';
+  import { filtered, filterOptions, NO_FILTER, type PieceFilter } from '$ui/piece/filter';
   import { metreText, plural } from '$ui/text';
 
   let { data } = $props();
+
+  type Listed = (typeof data.pieces)[number];
+  const ANY = '';
+  let filter = $state<PieceFilter>({ ...NO_FILTER });
+  /** What can be chosen of each: only what some piece has. */
+  const options = $derived(filterOptions(data.pieces));
+  const found = $derived(filtered(data.pieces as readonly Listed[], filter));
+  const isFiltered = $derived(Object.values(filter).some((value) => value !== ANY && value !== false));
 </script>
 
 <svelte:head><title>Pieces · Key Path</title></svelte:head>
@@ -14,8 +23,48 @@
   <h1>Pieces</h1>
   <div class="mt-5"><Bring rights={data.rights} message={page.form?.message} /></div>
 
-  <ul class="mt-6">
-    {#each data.pieces as piece (piece.id)}
+  {#if data.pieces.length > 3}
+    <form
+      class="mt-6 flex flex-wrap items-end gap-x-4 gap-y-2 text-sm"
+      role="search"
+      aria-label="Pieces"
+      onsubmit={(event) => event.preventDefault()}
+    >
+      <label class="grid text-quiet"
+        >Search<input class="field w-44 text-base text-ink" type="search" bind:value={filter.text} /></label
+      >
+      {#each options as { name, key, values } (key)}
+        {#if values.length > 1}
+          <label class="grid text-quiet"
+            >{name}
+            <select class="field text-base text-ink" bind:value={filter[key]}>
+              <option value="">any</option>
+              {#each values as [value, label] (value)}<option {value}>{label}</option>{/each}
+            </select></label
+          >
+        {/if}
+      {/each}
+      <label class="flex min-h-9 items-center gap-2 text-base"
+        ><input type="checkbox" class="tick" bind:checked={filter.unsigned} /> not signed</label
+      >
+      <label class="flex min-h-9 items-center gap-2 text-base"
+        ><input type="checkbox" class="tick" bind:checked={filter.lately} /> lately used first</label
+      >
+      {#if isFiltered}
+        <button type="button" class="link min-h-8" onclick={() => (filter = { ...NO_FILTER })}
+          >All of them</button
+        >
+      {/if}
+      <p class="w-full text-quiet" role="status">
+        {isFiltered
+          ? `${found.length} of ${plural(data.pieces.length, 'piece')}`
+          : plural(data.pieces.length, 'piece')}
+      </p>
+    </form>
+  {/if}
+
+  <ul class="mt-2">
+    {#each found as piece (piece.id)}
       <li class="grid grid-cols-[minmax(0,1fr)_auto] gap-4 border-t border-hairline py-3.5">
         <div>
           <a href="/pieces/{piece.id}" class="text-lg font-semibold hover:text-accent">{piece.title}</a>
@@ -28,7 +77,7 @@
           {:else}
             <p class="text-quiet">
               {piece.key}, {metreText(piece.time)}. {piece.newMeasures} of {plural(piece.measures, 'measure')} are
-              new.
+              new.{piece.learners.length > 0 ? ` Learned by ${piece.learners.join(', ')}.` : ''}
             </p>
           {/if}
         </div>
@@ -44,7 +93,9 @@
       </li>
     {:else}
       <li class="border-t border-hairline py-4 text-quiet">
-        The pieces you teach stand here, each with its versions. Bring the first one above.
+        {data.pieces.length > 0
+          ? 'No piece is like that.'
+          : 'The pieces you teach stand here, each with its versions. Bring the first one above.'}
       </li>
     {/each}
   </ul>

@@ -264,8 +264,8 @@ export interface Ornament {
 }
 
 export interface Lyric {
-  /** Counts have a line of their own above the words. */
-  readonly line: 'counts' | 'words';
+  /** Counts have a line of their own above the words; names of notes, where they are wanted, one below them. */
+  readonly line: 'counts' | 'words' | 'names';
   readonly verse: number;
   readonly text: string;
   readonly syllabic: 'single' | 'begin' | 'middle' | 'end';

@@ -100,7 +100,7 @@ export interface Version {
 }
 
 /** What stands on the page: enough to draw a version, before it is checked and judged. */
-export type WrittenVersion = Pick<Version, 'score' | 'form' | 'counts' | 'fingers'>;
+export type WrittenVersion = Pick<Version, 'score' | 'form' | 'counts' | 'fingers' | 'key'>;
 
 /** A word to the learner and the measures that it is about, by index; for the whole version from the first to the last. */
 export interface Advice {
@@ -174,7 +174,7 @@ function* writing(
   const timed = timedStage(marks.score, pedals, goalTempo, contract.tempoShare);
   const score = writeStage(timed, hands[0]!.fingering, hands[1]!.fingering, sameData(counts));
   const fingers = noteFingers(hands, decisions);
-  yield { score, form, counts, fingers };
+  yield { score, form, counts, fingers, key: made.key };
   return {
     made,
     hands,

@@ -107,6 +107,11 @@ export const version = sqliteTable(
     /** The key that was chosen; null for the one that is proposed. */
     key: text('key'),
     decided: integer('decided').notNull(),
+    /** What the teacher calls it; null where it goes by its level and key. */
+    name: text('name'),
+    /** The edit that was signed as ready, and when; null while nobody has. */
+    signedEdit: integer('signed_edit'),
+    signedAt: text('signed_at'),
     createdAt: createdAt(),
     deletedAt: deletedAt(),
   },

@@ -12,6 +12,7 @@ import { fingersDecided, learnHouseHand } from '../studio/houseHand';
 import { preparedPiece, readPiece, sourceScore } from '../studio/prepared';
 import {
   atLevel,
+  comparedPhrases,
   decisionsPlaced,
   handoutOf,
   madeReady,
@@ -72,6 +73,7 @@ export const jobs = {
   opening: openingOf,
   phrases: phraseSheets,
   level: atLevel,
+  compared: comparedPhrases,
   draw: pictureOf,
   handout: handoutOf,
   ready: madeReady,

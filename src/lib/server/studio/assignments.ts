@@ -54,6 +54,21 @@ export function holdersByVersion(db: Db, pieceId: string): ReadonlyMap<string, s
   return names;
 }
 
+/** Names of those who learn each piece, by the piece. */
+export function learnersByPiece(db: Db): ReadonlyMap<string, readonly string[]> {
+  const names = new Map<string, string[]>();
+  for (const { pieceId, name } of db
+    .selectDistinct({ pieceId: version.pieceId, name: learner.name })
+    .from(assignment)
+    .innerJoin(version, eq(version.id, assignment.versionId))
+    .innerJoin(learner, eq(learner.id, assignment.learnerId))
+    .where(and(isNull(version.deletedAt), isNull(learner.deletedAt)))
+    .orderBy(asc(learner.name))
+    .all())
+    names.set(pieceId, [...(names.get(pieceId) ?? []), name]);
+  return names;
+}
+
 /** Gives a version as it is at an edit; giving it again gives that state in place of the one before. What was learned stays. */
 export function giveVersion(
   db: Db,

@@ -2,6 +2,7 @@
  * What pages show of pieces and versions, derived from their content. Reads and arranges, and so runs in the pool; summaries.ts keeps
  * what comes out.
  */
+import { idiomOf, type Idiom } from '$core/analysis/idiom';
 import { formOf, type Form } from '$core/analysis/form';
 import { levelNumbered } from '$core/arrange/levels';
 import type { PartChoices } from '$core/score/parts';
@@ -30,6 +31,8 @@ export interface PieceSummary {
   /** Measures as they are played, and those to be learned. */
   readonly measures: number;
   readonly newMeasures: number;
+  /** What kind of music it is. */
+  readonly idiom: Idiom;
 }
 
 /** The form as paths, chunks and steps need it. */
@@ -102,6 +105,7 @@ export function derivePiece(db: Db, pieceId: string): { data: PieceSummary; fact
       time: score.measures[0]!.time,
       measures: form.measureCount,
       newMeasures: form.newMeasures,
+      idiom: idiomOf(score).idiom,
     },
     facts: {
       report,

@@ -1,6 +1,6 @@
 /** The music of a version as its pages show it: what follows from it, and sheets of its phrases to be drawn. Runs in the pool. */
 import { levelNumbered } from '$core/arrange/levels';
-import { decisionText } from '$core/decisions/registry';
+import { decisionText, kindOf } from '$core/decisions/registry';
 import { subjectOf } from '$core/decisions/decide';
 import { placeText } from '$core/decisions/placeText';
 import { scoreOfWhole } from '$core/difficulty/level';
@@ -8,8 +8,10 @@ import { chunksOf, stepsOf } from '$core/lessons/plan';
 import { keyCode, keyName } from '$core/theory/key';
 import { versionKey } from '$core/version/arrangement';
 import { listed, type VersionDocument } from '$core/version/document';
+import { differencesBetween } from '$core/version/compare';
+import { measuresText } from '$core/score/measureText';
 import type { Version } from '$core/version/realise';
-import { sheetOf, type Sheet, type SheetOptions } from '$lib/engrave/sheet';
+import { sheetOf, type Sheet, type SheetWish } from '$lib/engrave/sheet';
 import type { Db } from '../db/open';
 import { studioLevels } from './levels';
 import { preparedPiece } from './prepared';
@@ -21,11 +23,11 @@ interface Of {
   readonly document: VersionDocument;
 }
 interface Shown extends Of {
-  readonly show: SheetOptions;
+  readonly show: SheetWish;
 }
 
 /** Sheets of the phrases from one to before another. */
-const sheetsOf = (version: Version, show: SheetOptions, from: number, to: number): Sheet[] =>
+const sheetsOf = (version: Version, show: SheetWish, from: number, to: number): Sheet[] =>
   version.form.phrases.slice(from, to).map((phrase) => sheetOf(version, phrase, show));
 
 /** Makes a version and keeps it in this thread. */
@@ -69,6 +71,46 @@ export function phraseSheets(
   });
 }
 
+interface Compared {
+  readonly pieceId: string;
+  readonly documents: readonly [VersionDocument, VersionDocument];
+  readonly show: SheetWish;
+  readonly from: number;
+  readonly to: number;
+}
+
+/** Phrases of one version beside the same measures of another, with the measures in which they differ and how. */
+export function comparedPhrases(db: Db, { pieceId, documents, show, from, to }: Compared) {
+  const [one, other] = documents.map((document) => realiseDocument(db, pieceId, document)) as [
+    Version,
+    Version,
+  ];
+  const numbers = one.score.measures.map((m) => m.number);
+  const placeOf = new Map(other.score.measures.map((m) => [m.id, m.index]));
+  return {
+    count: one.form.phrases.length,
+    phrases: one.form.phrases.slice(from, to).map((phrase) => {
+      const section = one.form.sections[phrase.section]!;
+      const [first, last] = [phrase.from, phrase.to].map((i) => placeOf.get(one.score.measures[i]!.id));
+      return {
+        from: phrase.from,
+        heading: section.from === phrase.from ? section.label : '',
+        name: measuresText(numbers, phrase.from, phrase.to),
+        differences: differencesBetween(one, other, phrase).map((d) => ({
+          ...d,
+          number: numbers[d.measure]!,
+        })),
+        sheets: [
+          sheetOf(one, phrase, show),
+          ...(first !== undefined && last !== undefined && last >= first
+            ? [sheetOf(other, { from: first, to: last }, show)]
+            : []),
+        ],
+      };
+    }),
+  };
+}
+
 /** A version at its level, and the sheet of one phrase in it. */
 export function atLevel(db: Db, { pieceId, document, show, phrase }: Shown & { readonly phrase: number }) {
   const version = realiseDocument(db, pieceId, document);
@@ -106,6 +148,18 @@ export function decisionsPlaced(db: Db, { pieceId, document }: Of) {
   const why = new Map(parked.map((p) => [subjectOf(p.decision), p.why]));
   return listed(document).map((decision) => ({
     subject: subjectOf(decision),
+    kind: kindOf(decision.kind).name,
+    /** What the bench opens at. */
+    at:
+      'note' in decision.at
+        ? decision.at.note
+        : 'measure' in decision.at
+          ? decision.at.measure
+          : 'range' in decision.at
+            ? decision.at.range[0]
+            : 'section' in decision.at
+              ? decision.at.section[0]
+              : null,
     says: decisionText(decision),
     where: placeText(decision.at, { score, form }),
     parked: why.get(subjectOf(decision)) ?? null,

@@ -3,7 +3,9 @@ import { InputError } from '$core/io/inputError';
 import { editTo, meet, patched, patching, replayed, type Patch } from '$core/edits/edit';
 import { historyOf } from '$core/edits/history';
 import { editText } from '$core/edits/sentence';
-import { documentSchema, listed, type VersionDocument } from '$core/version/document';
+import { decide } from '$core/decisions/decide';
+import type { Decision } from '$core/decisions/registry';
+import { documentOf, documentSchema, listed, type VersionDocument } from '$core/version/document';
 import { realise, writtenScore, type Version } from '$core/version/realise';
 import type { Score } from '$core/score/score';
 import type { Recipe } from '$core/version/recipe';
@@ -33,6 +35,10 @@ export interface VersionRow {
   /** The key that was chosen. */
   readonly key: string | null;
   readonly decided: number;
+  readonly name: string | null;
+  /** The edit that was signed as ready. */
+  readonly signedEdit: number | null;
+  readonly signedAt: string | null;
 }
 
 const columns = {
@@ -44,6 +50,9 @@ const columns = {
   style: version.style,
   key: version.key,
   decided: version.decided,
+  name: version.name,
+  signedEdit: version.signedEdit,
+  signedAt: version.signedAt,
 };
 
 /** Versions in use, of pieces in use. */
@@ -240,9 +249,72 @@ export function goBackTo(db: Db, id: string, number: number): SaveResult {
   return patches.length === 0 ? savedState(db, id) : saveEdit(db, id, { patches, basedOn: row.edit });
 }
 
-/** A new version with what another one was at an edit. */
-export const duplicateVersion = (db: Db, row: VersionRow, number: number): string =>
-  addVersion(db, row.pieceId, documentAt(db, row.id, number));
+/** A new version with what another one was at an edit; with a recipe of its own where it is for other hands. */
+export function duplicateVersion(
+  db: Db,
+  row: VersionRow,
+  number: number,
+  change: { readonly recipe?: Partial<Recipe>; readonly decisions?: readonly Decision[] } = {},
+): string {
+  const document = documentAt(db, row.id, number);
+  const decisions = decide(listed(document), ...(change.decisions ?? []));
+  return addVersion(db, row.pieceId, documentOf({ ...document.recipe, ...change.recipe }, decisions));
+}
+
+/** Names a version; an empty name lets it go by its level and key again. */
+export function nameVersion(db: Db, id: string, name: string): void {
+  db.update(version)
+    .set({ name: name.trim() || null })
+    .where(eq(version.id, id))
+    .run();
+}
+
+/** Marks a version as ready as it is at its newest edit; what is changed later came after. */
+export function signVersion(db: Db, row: Pick<VersionRow, 'id' | 'edit'>): void {
+  db.update(version).set({ signedEdit: row.edit, signedAt: now() }).where(eq(version.id, row.id)).run();
+}
+
+/** Takes the signature away. */
+export function unsignVersion(db: Db, id: string): void {
+  db.update(version).set({ signedEdit: null, signedAt: null }).where(eq(version.id, id)).run();
+}
+
+/** Who decided what, and when, by subject: of the edits that made or changed each, the last. */
+export function decidedBy(
+  db: Db,
+  id: string,
+): ReadonlyMap<string, { readonly author: string; readonly at: string }> {
+  const by = new Map<string, { author: string; at: string }>();
+  const edits = db
+    .select({ author: edit.author, at: edit.createdAt, patches: edit.patches })
+    .from(edit)
+    .where(eq(edit.versionId, id))
+    .orderBy(asc(edit.number))
+    .all();
+  for (const { author, at, patches } of edits)
+    for (const { path, op } of patches)
+      if (path[0] === 'decisions' && typeof path[1] === 'string' && op !== 'remove')
+        by.set(path[1], { author, at });
+  return by;
+}
+
+/** Every version in use, by its piece. */
+export function versionsByPiece(db: Db): ReadonlyMap<string, readonly VersionRow[]> {
+  const byPiece = new Map<string, VersionRow[]>();
+  for (const row of select(db, sql`1`).all())
+    byPiece.set(row.pieceId, [...(byPiece.get(row.pieceId) ?? []), row]);
+  return byPiece;
+}
+
+/** When each version of the studio was last changed or begun, by its id. */
+export const lastUsed = (db: Db): ReadonlyMap<string, string> =>
+  new Map(
+    db
+      .all<{ id: string; at: string }>(
+        sql`select v.id as id, max(v.created_at, coalesce((select max(e.created_at) from edit e where e.version_id = v.id), '')) as at from version v where v.deleted_at is null`,
+      )
+      .map(({ id, at }) => [id, at]),
+  );
 
 /** Gives the state at an edit a name; an empty one takes it away. */
 export function nameRevision(db: Db, id: string, number: number, name: string): void {

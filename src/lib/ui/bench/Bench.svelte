@@ -1,21 +1,23 @@
 <script lang="ts">
   /** The workplace: path on top, the engraved page, the measure in hand at the side, the hand's shape at the foot. */
   import { KEYBOARDS } from '$core/arrange/register';
-  import { pitchName, toMidi } from '$core/score/pitch';
+  import { pitchName } from '$core/score/pitch';
   import { measureAt } from '$core/score/query';
-  import type { Share } from '$core/arrange/account';
-  import { levelText } from '$core/arrange/levels';
-  import { keyName } from '$core/theory/key';
+  import type { KindId } from '$core/decisions/registry';
   import type { Version } from '$core/version/realise';
   import { untrack } from 'svelte';
   import Keys from '$ui/keys/Keys.svelte';
   import Path from '$ui/path/Path.svelte';
   import Picture from '$ui/score/Picture.svelte';
-  import { measureText, plural } from '$ui/text';
+  import { measuresText, measureText } from '$ui/text';
   import { wordsFor } from '$ui/waiting/steps';
+  import Account from './Account.svelte';
+  import { announced } from './announce';
   import { perform } from './commands';
+  import DecideDialog from './DecideDialog.svelte';
   import { meaningOf } from './keys';
   import MeasurePanel from './MeasurePanel.svelte';
+  import { shapeAt } from './shape';
   import Transport from './Transport.svelte';
   import type { Opening } from './opening';
   import { getBench } from './state/bench.svelte';
@@ -34,6 +36,7 @@
   const form = $derived(version?.form ?? opening.form);
   const numbersOf = ({ score }: Version): string[] => score.measures.map((m) => m.number);
   const numbers = $derived(version ? numbersOf(version) : opening.numbers);
+  const NONE: ReadonlySet<number> = new Set();
   /** What the path shows. */
   const path = $derived.by(() => {
     const { onPath } = view;
@@ -42,89 +45,124 @@
           form: onPath.form,
           numbers: numbersOf(onPath),
           difficulty: onPath.difficulty.map((d) => d.score),
+          marked: new Set(onPath.difficulty.flatMap((d) => (d.isMarked ? [d.measure] : []))),
           // A decision is shown there with the version that is made with it.
           decided: untrack(() => decidedIn(onPath)),
         }
-      : { ...opening, decided: new Set<number>() };
+      : { ...opening, decided: NONE, marked: NONE };
   });
   /** Measures with something decided in them. */
   function decidedIn({ score, fingers }: Version): ReadonlySet<number> {
     const { measures, parts } = score;
     const byId = new Map(measures.map((m) => [m.id, m.index]));
+    const decided = new Set(bench.document.decisions.flatMap(({ at }) => ('note' in at ? [at.note] : [])));
     return new Set([
       ...bench.document.decisions.flatMap(({ at }) => ('measure' in at ? (byId.get(at.measure) ?? []) : [])),
       ...parts[0]!.notes.flatMap(({ id, onset }) =>
-        fingers[id]?.decided ? measureAt(measures, onset).index : [],
+        decided.has(id) || fingers[id]?.decided ? measureAt(measures, onset).index : [],
       ),
     ]);
   }
 
-  /** The keys that are down at the chosen note: struck there, or held from before. */
-  const shape = $derived.by(() => {
-    if (version && sound.isPlaying)
-      return version.score.parts[0]!.notes.flatMap((n) => {
-        const struck = sound.sounding.has(n.id) ? version.fingers[n.id] : undefined;
-        const hand = n.staff === 1 ? ('right' as const) : ('left' as const);
-        const tried = sound.fingers?.[n.id];
-        return struck
-          ? [{ midi: toMidi(n.pitch), ...struck, ...(tried ? { finger: tried, decided: false } : {}), hand }]
-          : [];
-      });
-    const at = selection.note?.onset;
-    if (!version || at === undefined) return [];
-    return version.score.parts[0]!.notes.filter((n) => n.onset <= at && at < n.onset + n.duration).flatMap(
-      (n) => {
-        const struck = version.fingers[n.id] ?? version.fingers[n.id.replace(/\.\d+$/, '')];
-        const hand = n.staff === 1 ? ('right' as const) : ('left' as const);
-        return struck
-          ? [{ midi: toMidi(n.pitch), finger: struck.finger, hand, decided: struck.decided }]
-          : [];
-      },
-    );
-  });
+  const shape = $derived(
+    version && (sound.isPlaying || selection.note)
+      ? shapeAt(
+          version,
+          selection.note?.onset ?? 0,
+          sound.isPlaying ? { ids: sound.sounding, fingers: sound.fingers } : undefined,
+        )
+      : undefined,
+  );
   const keyboard = $derived(KEYBOARDS[bench.document.recipe.keyboard]);
-  const octaves = $derived({ low: Math.max(keyboard.low, 36), high: Math.min(keyboard.high, 96) });
-  const announcement = $derived.by(() => {
-    if (!version || !selection.note) return '';
-    const finger = version.fingers[selection.note.id];
-    const hand = selection.note.staff === 1 ? 'Right' : 'Left';
-    return `${hand} hand, ${pitchName(selection.note.pitch)}, ${measureText(numbers[selection.measure ?? 0] ?? '')}, finger ${finger?.finger}, ${finger?.decided ? 'decided' : 'proposed'}.`;
-  });
+  const announcement = $derived(
+    version && selection.note
+      ? announced(
+          version,
+          selection.note,
+          view.answer?.note === selection.id ? view.answer?.why?.text : undefined,
+        )
+      : '',
+  );
+  const chosen = $derived(new Set(selection.notes.length > 1 ? selection.notes.map((n) => n.id) : []));
 
-  /** How true the version is to its source. */
-  const keptText = $derived.by(() => {
-    if (!version || version.isSingAlong) return '';
-    const { beatNotes, basses, contour } = version.account.fidelity;
-    const share = ({ kept, of }: Share): string => (kept === of ? `all ${of}` : `${kept} of ${of}`);
-    return `Kept: ${share(beatNotes)} notes on the beat, ${share(basses)} basses, ${share(contour)} steps of the line.`;
-  });
-
-  function onclick(event: MouseEvent): void {
-    if (!(event.target instanceof Element)) return;
-    const badge = event.target.closest<SVGElement>('[data-finger-of]');
-    const note = event.target.closest<SVGElement>('.note[data-id]');
-    const area = event.target.closest<SVGElement>('.measure-area');
+  /** What is under the pointer: a note, or else a measure. */
+  function under(target: EventTarget | null): { note?: string; measure?: number } {
+    if (!(target instanceof Element)) return {};
+    const badge = target.closest<SVGElement>('[data-finger-of]');
+    const note = target.closest<SVGElement>('.note[data-id]');
+    const area = target.closest<SVGElement>('.measure-area');
     const id = badge?.dataset.fingerOf ?? note?.dataset.id?.replace(/\.\d+$/, '');
-    if (id) perform(bench, { do: 'select note', note: id });
-    else if (area) perform(bench, { do: 'select measure', measure: Number(area.dataset.measure) });
+    return id ? { note: id } : area ? { measure: Number(area.dataset.measure) } : {};
+  }
+  function reach(to: { note?: string; measure?: number }, extends_: boolean): void {
+    if (to.note)
+      perform(bench, extends_ ? { do: 'extend to', note: to.note } : { do: 'select note', note: to.note });
+    else if (to.measure !== undefined)
+      perform(
+        bench,
+        extends_
+          ? { do: 'extend to measure', measure: to.measure }
+          : { do: 'select measure', measure: to.measure },
+      );
+  }
+  function onclick(event: MouseEvent): void {
+    if (wasDragged) wasDragged = false;
+    else reach(under(event.target), event.shiftKey || (bench.choosesOn && selection.note !== undefined));
+    bench.choosesOn = false;
+  }
+  // A stretch is chosen by drawing over it with the mouse; a finger that draws moves the page.
+  let drag: { note?: string; measure?: number } | undefined;
+  let wasDragged = false;
+  function onpointerdown(event: PointerEvent): void {
+    wasDragged = false;
+    if (event.pointerType === 'mouse' && event.button === 0 && !event.shiftKey) drag = under(event.target);
+  }
+  function onpointermove(event: PointerEvent): void {
+    if (!drag || event.buttons === 0) return;
+    const to = under(document.elementFromPoint(event.clientX, event.clientY));
+    if ((to.note ?? to.measure) === undefined || (to.note === drag.note && to.measure === drag.measure))
+      return;
+    if (!wasDragged) reach(drag, false);
+    wasDragged = true;
+    reach(to, true);
+  }
+
+  let choosing = $state(false);
+  let choosingKind = $state<KindId>();
+  let music = $state<HTMLElement>();
+  function choose(kind?: KindId): void {
+    if (!bench.situation) return;
+    choosingKind = kind;
+    choosing = true;
   }
 
   function onkeydown(event: KeyboardEvent): void {
     const target = event.target as Element | null;
-    if (target?.closest('input, textarea, select, [role="listbox"], [role="dialog"]')) return;
+    if (target?.closest('input, textarea, select, [role="listbox"], [role="dialog"], [role="menu"]')) return;
     // Controls that are themselves walked with the arrows keep them.
     if (
       event.key.startsWith('Arrow') &&
-      target?.closest('[role="radiogroup"], [role="group"], [role="combobox"]')
+      target?.closest('[role="radiogroup"], [role="group"], [role="combobox"], [role="slider"]')
     )
       return;
-    // The space bar presses a button that has the focus.
-    if (event.key === ' ' && target?.closest('button, a, summary, [role="radio"]')) return;
+    // The space bar and Enter press what has the focus.
+    if ((event.key === ' ' || event.key === 'Enter') && target?.closest('button, a, summary, [role="radio"]'))
+      return;
     const intent = meaningOf(event);
     if (!intent) return;
     event.preventDefault();
     if (intent.do === 'write') document.getElementById(`write-${intent.kind}`)?.focus();
+    else if (intent.do === 'choose') choose(intent.kind);
     else perform(bench, intent);
+  }
+
+  /** The path gives way to the music once that is scrolled. */
+  let isSlim = $state(false);
+  function onscroll(event: Event & { currentTarget: HTMLElement }): void {
+    const { scrollTop } = event.currentTarget;
+    // Far enough apart that what the path gives up does not undo itself.
+    if (scrollTop > 120) isSlim = true;
+    else if (scrollTop < 20) isSlim = false;
   }
 
   // The chosen phrase stays in sight; a new version of the same phrase moves nothing.
@@ -142,95 +180,107 @@
   $effect(() => {
     if (inHand !== undefined) phraseElements[inHand]?.scrollIntoView({ block: 'nearest' });
   });
+  const adviceOf = (from: number, to: number) =>
+    (version?.advice ?? []).filter((a) => a.from >= from && a.from <= to);
 </script>
 
-<svelte:window {onkeydown} />
+<svelte:window {onkeydown} onpointerup={() => (drag = undefined)} />
 
 {#if view.problem}
   <p class="p-8 text-alarm" role="alert">This version could not be made: {view.problem}</p>
 {:else}
-  <div class="flex border-b border-hairline px-7 py-2">
-    <p class="w-32 shrink-0 pt-2 leading-tight">
-      <strong>{path.form.newMeasures} of {path.form.measureCount}</strong><br />
-      <span class="text-sm text-quiet" role="status"
-        >{view.doing ? `${wordsFor(view.doing)}…` : 'measures are new'}</span
-      >
-    </p>
+  <div class="flex border-b border-hairline px-5 pt-1.5">
+    {#if !isSlim}
+      <p class="w-28 shrink-0 pt-0.5 text-sm leading-tight">
+        <strong>{path.form.newMeasures} of {path.form.measureCount}</strong><br />
+        <span class="text-quiet" role="status"
+          >{view.doing ? `${wordsFor(view.doing)}…` : 'measures are new'}</span
+        >
+      </p>
+    {/if}
     <Path
       form={path.form}
       numbers={path.numbers}
       difficulty={path.difficulty}
       decided={path.decided}
+      marked={path.marked}
       current={sound.measure ?? selection.measure}
       onselect={(measure) => perform(bench, { do: 'select measure', measure })}
       label="Measures of {title}"
+      slim={isSlim}
+      firstWidth={1120}
     />
   </div>
 
-  <div class="grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)_300px]">
+  <div class="grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)_272px] xl:grid-cols-[minmax(0,1fr)_296px]">
     <!-- svelte-ignore a11y_click_events_have_key_events, a11y_no_noninteractive_element_interactions, a11y_no_noninteractive_tabindex -->
     <div
-      class="overflow-y-auto bg-paper px-6 py-3"
+      class="music overflow-y-auto bg-paper px-5 py-1"
       role="region"
       aria-label="Music of {title}: arrows walk, 1 to 5 set the finger"
       aria-busy={!version}
       tabindex="0"
+      bind:this={music}
       {onclick}
+      {onpointerdown}
+      {onpointermove}
+      {onscroll}
     >
-      <p class="text-sm text-quiet">
-        Level {levelText(version?.contract.level ?? opening.level)}, {(
-          version?.contract.name ?? opening.levelName
-        ).toLowerCase()}, in {keyName(version?.key ?? opening.key)}.
-        <span class="inline-block first-letter:uppercase">{version?.accountText ?? opening.accountText}</span>
-        {keptText}
-        {#if version && version.blurs.length > 0}
-          {plural(version.blurs.length, 'place blurs', 'places blur')} under the pedal.
-        {/if}
-        {#if version && version.parked.length > 0}
-          <a class="link" href="/versions/{versionId}/history"
-            >{plural(version.parked.length, 'decision waits', 'decisions wait')}</a
-          >
-          for {version.parked.length === 1 ? 'its place' : 'their places'} to come back.
-        {/if}
-        <span class="whitespace-nowrap">
-          <a class="link" href="/versions/{versionId}/levels">Compare levels</a>
-          <a class="link ml-2" href="/versions/{versionId}/keys">Compare keys</a>
-        </span>
-      </p>
+      <Account {version} {opening} {versionId} />
       {#each form.phrases as phrase, i (phrase.from)}
         {@const section = form.sections[phrase.section]!}
         <!-- Of its own: a picture of another phrase changes nothing here. -->
         {@const svg = view.pictures[i]}
-        <div bind:this={phraseElements[i]} class="max-w-[1040px] py-1">
+        <div bind:this={phraseElements[i]} class="relative -mt-1 max-w-[1040px] {section.from === phrase.from ? 'pt-2.5' : ''}">
           {#if section.from === phrase.from}
-            <h2 class="mt-2">{section.label}</h2>
+            <h2 class="absolute top-0 left-0 max-w-[7.5rem] truncate text-sm" title={section.label}>
+              {section.label}
+            </h2>
           {/if}
           <Picture
             {svg}
             selected={selection.id}
-            current={selection.measure}
+            {chosen}
+            current={selection.byMeasure ? selection.range : selection.measure}
             sounding={heard === i ? sound.sounding : undefined}
             label="Measures {numbers[phrase.from]} to {numbers[phrase.to]}"
           />
+          {#each adviceOf(phrase.from, phrase.to) as { from, to, text } (from + text)}
+            <p class="pb-1 text-sm text-quiet">
+              <span class="first-letter:uppercase">{measuresText(numbers, from, to)}</span>: {text}
+            </p>
+          {/each}
         </div>
       {/each}
     </div>
     <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
     <div
-      class="overflow-y-auto border-l border-hairline px-5 py-4"
+      class="overflow-y-auto border-l border-hairline px-4 py-3"
       role="region"
       aria-label="The measure in hand"
       tabindex="0"
     >
-      {#if version}<MeasurePanel {version} />{:else}<p class="text-quiet" role="status">
+      {#if version}<MeasurePanel {version} onchoose={choose} />{:else}<p class="text-quiet" role="status">
           The measure in hand stands here in a moment.
         </p>{/if}
     </div>
   </div>
 
-  <footer class="flex h-[118px] shrink-0 items-center gap-6 border-t border-hairline px-7 py-2">
+  <footer class="flex h-[102px] shrink-0 items-center gap-5 border-t border-hairline px-5 py-1">
     <Transport />
     <p class="sr-only" aria-live="polite">{sound.isPlaying ? '' : announcement}</p>
-    <Keys low={octaves.low} high={octaves.high} marks={shape} label="The hand's shape: {announcement}" />
+    <div class="flex h-full min-w-0 flex-1 items-center">
+      <Keys
+        low={keyboard.low}
+        high={keyboard.high}
+        marks={shape?.down ?? []}
+        next={shape?.next ?? []}
+        label="The hand's shape: {announcement}"
+      />
+    </div>
+    <p class="hidden w-24 shrink-0 text-sm leading-snug text-quiet xl:block">{shape?.text ?? ''}</p>
   </footer>
+  {#if version}
+    <DecideDialog bind:open={choosing} only={choosingKind} onclose={() => music?.focus()} />
+  {/if}
 {/if}

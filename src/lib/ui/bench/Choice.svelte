@@ -2,7 +2,6 @@
   /** One of several, chosen from a list that opens on demand. */
   import { Select } from 'bits-ui';
   import Check from '@lucide/svelte/icons/check';
-  import ChevronDown from '@lucide/svelte/icons/chevron-down';
 
   interface Option {
     value: Value;
@@ -25,7 +24,6 @@
   <Select.Trigger class="opens" aria-label="{label}: {chosen?.label ?? ''}">
     {#if shown}<span class="text-quiet">{shown}</span>{/if}
     {chosen?.label ?? label}
-    <ChevronDown size={15} aria-hidden="true" />
   </Select.Trigger>
   <Select.Portal>
     <Select.Content

@@ -22,7 +22,7 @@
 {#if choices.length > 0}
   <Choice
     label={facts.name}
-    shown={facts.name}
+    shown={facts.name.toLowerCase()}
     value={decided === undefined ? PROPOSED : String(decided)}
     {options}
     onchange={(chosen: string) =>

@@ -1,5 +1,5 @@
 <script lang="ts">
-  /** A kind of decision in the panel of the measure: what is decided here and in the section, under a heading. */
+  /** A kind of decision in the panel of the measure: a line that says what holds, and opens what is decided here and in the section. */
   import { kindOf, type KindId } from '$core/decisions/registry';
   import type { Snippet } from 'svelte';
   import DecisionSelect from './DecisionSelect.svelte';
@@ -7,17 +7,23 @@
   interface Props {
     kind: KindId;
     title?: string;
+    /** What holds here, in a word or two. */
+    says?: string | undefined;
     /** What stands between the heading and the lists. */
     children?: Snippet;
   }
-  let { kind, title, children }: Props = $props();
+  let { kind, title, says, children }: Props = $props();
   const facts = $derived(kindOf(kind));
 </script>
 
-<div>
-  <h3 class="font-semibold">{title ?? facts.name}</h3>
+<div class="border-t border-hairline pt-2">
+  <h3 class="font-semibold">
+    {title ?? facts.name}{#if says}<span class="ml-2 font-normal text-quiet">{says.toLowerCase()}</span>{/if}
+  </h3>
   {@render children?.()}
-  {#each ['measure', 'section'] as const as scope (scope)}
-    {#if facts.scopes.includes(scope)}<DecisionSelect {kind} {scope} />{/if}
-  {/each}
+  <div class="grid grid-cols-2 gap-2">
+    {#each ['measure', 'section'] as const as scope (scope)}
+      {#if facts.scopes.includes(scope)}<DecisionSelect {kind} {scope} />{/if}
+    {/each}
+  </div>
 </div>

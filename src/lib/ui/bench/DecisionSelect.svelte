@@ -30,10 +30,10 @@
     });
 </script>
 
-<label class="mt-1 flex items-center gap-2 text-sm text-quiet">
-  {where}
+<label class="mt-1 grid min-w-0 text-sm text-quiet">
+  <span class="truncate">{where}</span>
   <select
-    class="field min-w-0 flex-1 text-ink {decided === undefined ? 'border-dashed' : 'border-ink'}"
+    class="field w-full min-w-0 text-ink {decided === undefined ? 'border-dashed' : 'border-ink'}"
     aria-label={label}
     value={decided === undefined ? '' : String(decided)}
     onchange={(event) => choose(event.currentTarget.value)}

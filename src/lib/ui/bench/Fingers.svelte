@@ -29,10 +29,10 @@
           hand === 'right' ? 'rounded-full border-plum' : 'rounded-sm border-moss',
           hand === 'right'
             ? decided
-              ? 'bg-plum text-white'
+              ? 'bg-plum text-paper'
               : 'bg-paper text-plum'
             : decided
-              ? 'bg-moss text-white'
+              ? 'bg-moss text-paper'
               : 'bg-paper text-moss',
           note.id === selected && 'ring-2 ring-accent ring-offset-1',
         ]}

@@ -4,16 +4,15 @@
   import { Dialog } from 'bits-ui';
 
   interface Props {
+    open: boolean;
     learners: readonly { id: string; name: string; level: number; has: boolean; isNewest: boolean }[];
   }
-  let { learners }: Props = $props();
-  let open = $state(false);
+  let { learners, open = $bindable() }: Props = $props();
 </script>
 
 <Dialog.Root bind:open>
-  <Dialog.Trigger class="action">Give to a learner</Dialog.Trigger>
   <Dialog.Portal>
-    <Dialog.Overlay class="fixed inset-0 z-30 bg-ink/25" />
+    <Dialog.Overlay class="fixed inset-0 z-30 bg-shade" />
     <Dialog.Content
       class="fixed top-24 left-1/2 z-40 w-[26rem] -translate-x-1/2 rounded-lg border border-hairline bg-paper p-6"
     >

@@ -3,7 +3,6 @@
   import { KEYBOARDS } from '$core/arrange/register';
   import type { Recipe } from '$core/version/recipe';
   import { reachName } from '$ui/text';
-  import ChevronDown from '@lucide/svelte/icons/chevron-down';
   import { Popover } from 'bits-ui';
   import { perform } from './commands';
   import DecisionChoice from './DecisionChoice.svelte';
@@ -19,12 +18,13 @@
   const summary = $derived(
     `${right === left ? reachName(right) : `${reachName(left)} and ${reachName(right)}`}, ${recipe.keyboard} keys`,
   );
+  /** Most keyboards go without saying. */
+  const inShort = $derived(recipe.keyboard === 61 ? summary.replace(/, 61 keys$/, '') : summary);
 </script>
 
 <Popover.Root>
   <Popover.Trigger class="opens" aria-label="Hands and keyboard: {summary}">
-    {summary}
-    <ChevronDown size={15} aria-hidden="true" />
+    {inShort}
   </Popover.Trigger>
   <Popover.Portal>
     <Popover.Content

@@ -1,5 +1,6 @@
 <script lang="ts">
   /** How the whole version is counted and pedalled. */
+  import { IDIOM_IDS, IDIOMS, type Idiom } from '$core/analysis/idiom';
   import type { Feel } from '$core/counting/feel';
   import type { Recipe } from '$core/version/recipe';
   import Choice from './Choice.svelte';
@@ -30,13 +31,33 @@
     { value: '2', label: 'two measures before' },
     { value: '4', label: 'four measures before' },
   ];
+  const PROPOSED = 'proposed';
+  const idioms = $derived([
+    {
+      value: PROPOSED as Idiom | typeof PROPOSED,
+      label:
+        recipe.idiom === null && version ? IDIOMS[version.idiom].name.toLowerCase() : 'as the source shows',
+      note: 'proposed',
+    },
+    ...IDIOM_IDS.map((id) => ({ value: id, label: IDIOMS[id].name.toLowerCase(), note: IDIOMS[id].says })),
+  ]);
 </script>
 
-<div class="flex flex-wrap items-center gap-x-5 gap-y-1 text-[15px]">
+<div class="grid justify-items-start gap-2 text-[15px]">
+  {#if recipe.style === 'solo'}
+    <Choice
+      label="Kind"
+      shown="kind of music"
+      value={recipe.idiom ?? PROPOSED}
+      options={idioms}
+      onchange={(idiom: Idiom | typeof PROPOSED) => set({ idiom: idiom === PROPOSED ? null : idiom })}
+    />
+  {/if}
   <DecisionChoice kind="rhythm" />
   {#if recipe.style === 'sing-along'}
     <Choice
       label="Introduction"
+      shown="introduction"
       value={String(version?.introduction ?? 2)}
       options={introductions}
       onchange={(count) => set({ introduction: Number(count) as 0 | 2 | 4 })}
@@ -45,6 +66,7 @@
   <DecisionChoice kind="counting" />
   <Choice
     label="Count for"
+    shown="counted"
     value={recipe.countFor}
     options={counted}
     onchange={(countFor: Recipe['countFor']) => set({ countFor })}
@@ -52,6 +74,7 @@
   {#if version?.score.measures.some((m) => m.time.beats === 2 && m.time.beatType === 2)}
     <Choice
       label="Cut time"
+      shown="cut time"
       value={recipe.cutTime}
       options={cutTimes}
       onchange={(cutTime: Recipe['cutTime']) => set({ cutTime })}
@@ -59,9 +82,11 @@
   {/if}
   <Choice
     label="Feel"
+    shown="eighths"
     value={version?.feel ?? 'straight'}
     options={feels}
     onchange={(feel: Feel) => set({ feel })}
   />
+  <DecisionChoice kind="repeats" />
   {#if bench.contract.pedal !== 'none'}<DecisionChoice kind="pedal" />{/if}
 </div>

@@ -1,15 +1,17 @@
 <script lang="ts">
-  /** The measure in hand: chord, fingers, count, pedal, what was changed and why, how hard it is. */
+  /** The measure in hand, short: its fingers and why, what else would do, and a line for each thing that can be decided. */
   import { MELODY_LINE_NAMES } from '$core/analysis/melody';
   import { levelText } from '$core/arrange/levels';
+  import { valuesIn } from '$core/decisions/holds';
+  import { TEXTURES, type TextureId } from '$core/arrange/textures';
   import type { Hand } from '$core/fingering/events';
   import { positionText } from '$core/fingering/positions';
   import { endOf } from '$core/score/metre';
   import { pitchName } from '$core/score/pitch';
   import { chordSymbol, chordToneNames, degree, inversion, isDiatonic } from '$core/theory/chord';
   import type { Version } from '$core/version/realise';
-  import { allKinds } from '$core/decisions/registry';
-  import { measureText } from '$ui/text';
+  import { allKinds, decisionText, type KindId } from '$core/decisions/registry';
+  import { measureText, plural } from '$ui/text';
   import CountPanel from './CountPanel.svelte';
   import Fingers from './Fingers.svelte';
   import OtherFingerings from './OtherFingerings.svelte';
@@ -17,25 +19,20 @@
   import DecisionPanel from './DecisionPanel.svelte';
   import NoteDecisions from './NoteDecisions.svelte';
   import { perform } from './commands';
+  import { scopeText } from './scopeText';
   import { getBench } from './state/bench.svelte';
 
-  let { version }: { version: Version } = $props();
+  interface Props {
+    version: Version;
+    /** Opens the list of what can be decided, or of what one kind offers. */
+    onchoose: (kind?: KindId) => void;
+  }
+  let { version, onchoose }: Props = $props();
 
   const bench = getBench();
-  const { selection } = bench;
+  const { selection, again } = bench;
   const answer = $derived(bench.view.answer?.note === selection.id ? bench.view.answer : undefined);
   const measure = $derived(version.score.measures[selection.measure ?? 0]!);
-  /** Kinds with lists of their own below; what has a panel of its own is not repeated. */
-  const OWN_PANEL = ['counting', 'pedal'];
-  const listed = $derived(
-    allKinds().filter(
-      (kind) =>
-        !OWN_PANEL.includes(kind.id) &&
-        (kind.scopes.includes('measure') || kind.scopes.includes('section')) &&
-        bench.situation &&
-        (kind.choices?.(bench.situation).length ?? 0) > 0,
-    ),
-  );
   const inside = (tick: number): boolean => tick >= measure.start && tick < endOf(measure);
   const notes = $derived(version.score.parts[0]!.notes.filter((n) => inside(n.onset)));
   const chords = $derived(
@@ -56,11 +53,36 @@
   const violations = $derived(version.violations.filter((v) => v.measure === measure.index));
   const difficulty = $derived(version.difficulty[measure.index]);
   const INVERSIONS = ['', 'first inversion', 'second inversion', 'third inversion', 'fourth inversion'];
+  const texture = $derived.by((): TextureId | undefined =>
+    bench.layout
+      ? (valuesIn('texture', bench.document.decisions, bench.layout)[measure.index] as TextureId)
+      : undefined,
+  );
+  /** What is decided in the measure or its section beside what has a line of its own. */
+  const OWN_LINE: readonly KindId[] = ['texture', 'melody', 'rhythm', 'counting', 'count', 'pedal'];
+  const decidedHere = $derived(
+    bench.document.decisions.filter(
+      ({ kind, at }) =>
+        !OWN_LINE.includes(kind) &&
+        (('measure' in at && at.measure === measure.id) ||
+          ('range' in at &&
+            bench.layout &&
+            valuesIn(kind, [{ kind, at, value: true } as never], bench.layout)[measure.index])),
+    ),
+  );
+  const lists = $derived(
+    allKinds().filter(
+      (kind) =>
+        ['texture', 'melody', 'rhythm'].includes(kind.id) &&
+        bench.situation &&
+        (kind.choices?.(bench.situation).length ?? 0) > 0,
+    ),
+  );
 </script>
 
 <section
   aria-label={measureText(measure.number)}
-  class="grid grid-cols-[minmax(0,1fr)] content-start gap-5 text-[15px]"
+  class="grid grid-cols-[minmax(0,1fr)] content-start gap-3 text-[15px]"
 >
   <div>
     <h2 class="text-lg first-letter:uppercase">{measureText(measure.number)}</h2>
@@ -79,10 +101,16 @@
     </p>
   </div>
 
+  {#if selection.notes.length > 1}
+    <p class="border-l-[3px] border-accent pl-3" role="status">
+      Chosen: {scopeText(bench, selection.byMeasure ? 'range' : 'note')}
+    </p>
+  {/if}
+
   {#each ['right', 'left'] as const as hand (hand)}
     {@const own = notes.filter((n) => n.staff === (hand === 'right' ? 1 : 2))}
     <div>
-      <h3 class="mb-1 font-semibold">{hand === 'right' ? 'Right hand' : 'Left hand'}</h3>
+      <h3 class="sr-only">{hand === 'right' ? 'Right hand' : 'Left hand'}</h3>
       {#if own.length > 0}
         <Fingers
           notes={own}
@@ -91,25 +119,73 @@
           selected={selection.id}
           onselect={(note) => perform(bench, { do: 'select note', note })}
         />
-        <p class="mt-1 text-sm text-quiet">{positions(hand)}</p>
+        <p class="mt-0.5 text-sm text-quiet">{positions(hand)}</p>
       {:else}
-        <p class="eyebrow">rests</p>
+        <p class="eyebrow">{hand} hand rests</p>
       {/if}
       {#if selection.note && own.some((n) => n.id === selection.id)}
-        <div class="mt-2 border-l-[3px] border-accent pl-3" aria-live="polite">
+        <div class="mt-1 border-l-[3px] border-accent pl-3" aria-live="polite">
           <p>{answer?.why?.text ?? `${pitchName(selection.note.pitch)} …`}</p>
           <NoteDecisions note={selection.note.id} />
         </div>
+        {#if again.question}
+          <div class="mt-2 rounded-md bg-accent-soft p-3 text-sm" role="group" aria-label="Where else">
+            <p>
+              This comes again at {plural(again.question.places, 'place', 'places')}. Decide it there too, now
+              and later?
+            </p>
+            <p class="mt-1 flex gap-4">
+              <button type="button" class="link" onclick={() => again.keep(true)}
+                >Wherever it comes again</button
+              >
+              <button type="button" class="link" onclick={() => again.keep(false)}>Only here</button>
+            </p>
+          </div>
+        {/if}
       {/if}
       <OtherFingerings
         list={(answer?.others ?? []).filter((o) => o.hand === hand)}
         notes={own.filter((n) => n.id in version.fingers)}
+        {hand}
       />
     </div>
   {/each}
 
-  {#each listed as kind (kind.id)}
-    <DecisionPanel kind={kind.id}>
+  <p>
+    <button type="button" class="link" onclick={() => onchoose()}>Decide something here</button>
+    <kbd class="font-mono text-sm text-quiet">Enter</kbd>
+    <button
+      type="button"
+      class="link ml-3 text-sm"
+      aria-pressed={bench.choosesOn}
+      title="The next note or measure you touch is the end of it (Shift with the arrows)"
+      onclick={() => (bench.choosesOn = !bench.choosesOn)}
+      >{bench.choosesOn ? 'Touch the end …' : 'Choose more'}</button
+    >
+  </p>
+
+  {#if decidedHere.length > 0}
+    <ul class="text-sm">
+      {#each decidedHere as decision (decision.kind + JSON.stringify(decision.at))}
+        <li class="flex items-baseline gap-2">
+          <span>{decisionText(decision)}</span>
+          <button
+            type="button"
+            class="link ml-auto"
+            aria-label="Give back: {decisionText(decision)}"
+            onclick={() => perform(bench, { do: 'give back', kind: decision.kind, at: decision.at })}
+            >Give back</button
+          >
+        </li>
+      {/each}
+    </ul>
+  {/if}
+
+  {#each lists as kind (kind.id)}
+    <DecisionPanel
+      kind={kind.id}
+      says={kind.id === 'texture' && texture ? TEXTURES[texture].name : undefined}
+    >
       {#if kind.id === 'melody'}
         <p class="text-sm text-quiet">
           now {MELODY_LINE_NAMES[version.melody.lines[measure.index] ?? 'upper']} has it
@@ -119,15 +195,6 @@
   {/each}
   <CountPanel {version} measure={measure.index} />
   <PedalPanel {version} measure={measure.index} />
-
-  {#if reasons.length > 0}
-    <div>
-      <h3 class="font-semibold">What was done here</h3>
-      <ul class="list-disc pl-5 text-quiet">
-        {#each reasons as reason (reason)}<li>{reason}</li>{/each}
-      </ul>
-    </div>
-  {/if}
 
   {#if wide.length > 0}
     <div>
@@ -159,9 +226,27 @@
   {/if}
 
   {#if difficulty}
-    <div>
-      <h3 class="font-semibold">Hard here: {difficulty.score} of 100</h3>
-      <p class="eyebrow">{difficulty.reasons.join(', ') || 'nothing in particular'}</p>
-    </div>
+    <p>
+      <span class="font-semibold">Hard here: {difficulty.score} of 100</span>
+      <span class="text-quiet">{difficulty.reasons.join(', ') || 'nothing in particular'}</span>
+    </p>
+  {/if}
+
+  {#if reasons.length > 0}
+    <details>
+      <summary class="cursor-pointer text-quiet">What was done here ({reasons.length})</summary>
+      <ul class="list-disc pl-5 text-sm text-quiet">
+        {#each reasons as reason (reason)}<li>{reason}</li>{/each}
+      </ul>
+    </details>
+  {/if}
+
+  {#if again.everywhere !== undefined}
+    <p class="text-sm text-quiet">
+      What is decided holds {again.everywhere ? 'wherever it comes again' : 'only where it is decided'}.
+      <button type="button" class="link" onclick={() => again.keep(!again.everywhere)}
+        >{again.everywhere ? 'Only here' : 'Wherever it comes again'}</button
+      >
+    </p>
   {/if}
 </section>

@@ -1,6 +1,6 @@
 <script lang="ts">
-  /** What can be decided about the note in hand, a button for each key of its kinds; fingers have their own row. */
-  import { decisionText } from '$core/decisions/registry';
+  /** What is decided about the note in hand, and its keys as small buttons. */
+  import { decisionText, type KindId } from '$core/decisions/registry';
   import { noteKinds, perform } from './commands';
   import { keyText } from './keys';
   import { getBench } from './state/bench.svelte';
@@ -9,9 +9,18 @@
 
   const bench = getBench();
   const made = $derived(bench.document.decisions.filter((d) => 'note' in d.at && d.at.note === note));
-  const keys = noteKinds()
-    .filter((kind) => kind.id !== 'finger')
+  /** What is wanted most often; everything else is in the list that Enter opens. */
+  const USUAL: readonly KindId[] = ['hand', 'octave', 'drop', 'inversion', 'strike'];
+  const ALL = noteKinds()
+    .filter((kind) => USUAL.includes(kind.id))
     .flatMap((kind) => (kind.keys ?? []).map((key) => ({ kind: kind.id, ...key })));
+  const ofChords: readonly KindId[] = ['inversion', 'strike'];
+  const isInChord = $derived.by(() => {
+    const notes = bench.view.version?.score.parts[0]?.notes ?? [];
+    const own = notes.find((n) => n.id === note);
+    return notes.some((n) => n.id !== note && n.onset === own?.onset && n.staff === own.staff);
+  });
+  const keys = $derived(ALL.filter(({ kind }) => isInChord || !ofChords.includes(kind)));
 </script>
 
 {#if made.length > 0}
@@ -26,13 +35,16 @@
     Proposed. <kbd class="font-mono">1</kbd>–<kbd class="font-mono">5</kbd> decides.
   </p>
 {/if}
-<ul class="mt-1 grid gap-0.5 text-sm">
+<ul class="mt-1 flex flex-wrap gap-1 text-sm" aria-label="Keys for this note">
   {#each keys as { kind, press, does } (press)}
     <li>
-      <button type="button" class="link" onclick={() => perform(bench, { do: 'decide by key', kind, press })}
-        >{does}</button
+      <button
+        type="button"
+        class="min-h-6 min-w-7 rounded-sm border border-hairline px-1.5 font-mono hover:border-ink"
+        title={does}
+        aria-label={does}
+        onclick={() => perform(bench, { do: 'decide by key', kind, press })}>{keyText(press)}</button
       >
-      <kbd class="font-mono text-quiet">{keyText(press)}</kbd>
     </li>
   {/each}
 </ul>

@@ -1,7 +1,8 @@
 <script lang="ts">
-  /** What else would do in a measure for one hand, named by what it trades; one click takes it. */
+  /** What else would do in a measure for one hand, as badges, named by what it trades; heard or taken by one click. */
   import type { Note } from '$core/score/score';
   import type { MeasureFingering } from '$core/version/why';
+  import Play from '@lucide/svelte/icons/play';
   import { perform } from './commands';
   import { getBench } from './state/bench.svelte';
 
@@ -10,15 +11,14 @@
     list: readonly MeasureFingering[];
     /** Struck notes of the hand, in order. */
     notes: readonly Note[];
+    hand: 'right' | 'left';
   }
-  let { list, notes }: Props = $props();
+  let { list, notes, hand }: Props = $props();
   const bench = getBench();
   const shown = $derived(list.slice(1));
-  const digits = ({ fingers }: MeasureFingering): string =>
-    notes
-      .map((n) => fingers[n.id] ?? '')
-      .join(' ')
-      .trim();
+  const fingersOf = ({ fingers }: MeasureFingering) => notes.flatMap((n) => fingers[n.id] ?? []);
+  const digits = (other: MeasureFingering): string => fingersOf(other).join(' ');
+  const now = $derived(notes.flatMap((n) => list[0]?.fingers[n.id] ?? []));
 
   function take({ fingers }: MeasureFingering): void {
     const { version } = bench.view;
@@ -32,28 +32,36 @@
 </script>
 
 {#if shown.length > 0}
-  <ul class="mt-2 grid gap-1 text-sm">
+  <ul class="mt-1.5 grid gap-1 text-sm">
     {#each shown as other (other.name)}
-      <li
-        class="grid grid-cols-[minmax(0,1fr)_auto_auto] items-baseline gap-x-3 {bench.sound.fingers ===
-        other.fingers
-          ? 'bg-accent-soft'
-          : ''}"
-      >
-        <span
-          ><span class="font-mono">{digits(other)}</span> <span class="text-quiet">{other.name}</span></span
-        >
+      <li class="flex items-center gap-2 {bench.sound.fingers === other.fingers ? 'bg-accent-soft' : ''}">
         <button
           type="button"
-          class="link"
-          aria-label="Hear {digits(other)}: {other.name}"
-          onclick={() => perform(bench, { do: 'hear', fingering: other })}>Hear</button
-        >
-        <button
-          type="button"
-          class="link"
+          class="group flex min-w-0 flex-1 flex-wrap items-center gap-x-1 gap-y-0.5 text-left"
           aria-label="Take {digits(other)}: {other.name}"
-          onclick={() => take(other)}>Take</button
+          title="Take it"
+          onclick={() => take(other)}
+        >
+          {#each fingersOf(other) as finger, i (i)}
+            {@const isNew = finger !== now[i]}
+            <span
+              class="inline-flex h-[21px] w-[21px] items-center justify-center border-[1.5px] bg-paper text-xs font-bold {hand ===
+              'right'
+                ? `rounded-full ${isNew ? 'border-plum text-plum' : ''}`
+                : `rounded-[4px] ${isNew ? 'border-moss text-moss' : ''}`} {isNew
+                ? ''
+                : 'border-hairline text-quiet'}">{finger}</span
+            >
+          {/each}
+          <span class="text-quiet group-hover:text-ink group-hover:underline">{other.name}</span>
+        </button>
+        <button
+          type="button"
+          class="flex h-7 w-7 shrink-0 items-center justify-center text-accent"
+          aria-label="Hear {digits(other)}: {other.name}"
+          title="Hear it"
+          onclick={() => perform(bench, { do: 'hear', fingering: other })}
+          ><Play size={15} aria-hidden="true" /></button
         >
       </li>
     {/each}

@@ -1,5 +1,5 @@
 <script lang="ts">
-  /** Hearing the version: from here, round a phrase, one hand or both, as slowly as is wanted. */
+  /** Hearing the version: from here, round what is chosen, one hand or both, as slowly as is wanted. */
   import type { Hands } from '$core/performance';
   import { tempoText } from '$ui/text';
   import Play from '@lucide/svelte/icons/play';
@@ -8,25 +8,27 @@
   import { CREDIT } from '$ui/sound/samples';
   import { untrack } from 'svelte';
   import { perform } from './commands';
+  import { scopeText } from './scopeText';
   import { FASTEST, SLOWEST } from './state/sound.svelte';
   import { getBench } from './state/bench.svelte';
 
   let isPrepared = false;
   const bench = getBench();
-  const { sound, view } = bench;
+  const { sound, view, selection, trial } = bench;
   const version = $derived(view.version);
   const tempo = $derived(
     version ? tempoText(version.score.measures[0]!.time, version.score.tempo * sound.share) : '',
   );
+  const isLong = $derived(selection.range !== undefined && selection.range.from !== selection.range.to);
   const HANDS: readonly { value: Hands; says: string }[] = [
+    { value: 'right', says: 'right' },
     { value: 'left', says: 'left' },
     { value: 'both', says: 'both' },
-    { value: 'right', says: 'right' },
   ];
 
   // What changes while it sounds is heard from the next note on.
   $effect(() => {
-    void [sound.hands, sound.click];
+    void [sound.hands, sound.click, sound.speaks];
     untrack(() => void sound.renew());
   });
   $effect(() => {
@@ -44,33 +46,53 @@
   $effect(() => () => sound.stop());
 </script>
 
-<div class="grid w-[23.5rem] shrink-0 gap-y-1 text-sm" role="group" aria-label="Hearing it">
+<div class="grid w-[18.5rem] shrink-0 gap-y-0.5 text-sm" role="group" aria-label="Hearing it">
   <div class="flex items-center gap-3">
     <button
-      class="flex h-9 items-center gap-2 rounded-full bg-accent px-4 font-semibold text-white disabled:opacity-50"
+      class="flex h-9 w-9 shrink-0 items-center justify-center rounded-full bg-accent text-on-accent disabled:opacity-50"
+      aria-label={sound.isPlaying ? 'Stop' : 'Play'}
+      title="{sound.isPlaying ? 'Stop' : 'Play from here'} (Space)"
       disabled={!version}
       onclick={() => perform(bench, { do: 'play' })}
     >
-      {#if sound.isPlaying}<Square size={14} aria-hidden="true" /> Stop{:else}<Play
-          size={15}
+      {#if sound.isPlaying}<Square size={14} aria-hidden="true" />{:else}<Play
+          size={16}
           aria-hidden="true"
-        /> Play{/if}
+        />{/if}
     </button>
-    <button
-      class="flex h-9 items-center gap-1.5 border-b-2 px-1 {sound.loops
-        ? 'border-accent text-ink'
-        : 'border-transparent text-quiet hover:text-ink'}"
-      aria-pressed={sound.loops}
-      onclick={() => perform(bench, { do: 'loop' })}
-    >
-      <Repeat size={15} aria-hidden="true" /> <span class="whitespace-nowrap">this phrase</span>
-    </button>
-    <div class="ml-auto flex" role="radiogroup" aria-label="Hands that are heard">
+    <div class="min-w-0 flex-1">
+      <p class="flex justify-between">
+        <span class="whitespace-nowrap">{tempo}, {Math.round(100 * sound.share)} %</span>
+        <button
+          class="flex items-center gap-1 border-b-2 {sound.loops
+            ? 'border-accent text-ink'
+            : 'border-transparent text-quiet hover:text-ink'}"
+          aria-pressed={sound.loops}
+          onclick={() => perform(bench, { do: 'loop' })}
+        >
+          <Repeat size={14} aria-hidden="true" />
+          <span class="max-w-32 truncate">{isLong ? scopeText(bench, 'range') : 'this phrase'}</span>
+        </button>
+      </p>
+      <input
+        type="range"
+        class="block w-full accent-accent"
+        aria-label="Tempo, in percent of the goal"
+        min={100 * SLOWEST}
+        max={100 * FASTEST}
+        step="5"
+        value={100 * sound.share}
+        oninput={(event) => sound.setShare(Number(event.currentTarget.value) / 100)}
+      />
+    </div>
+  </div>
+  <div class="flex items-center justify-between gap-2">
+    <div class="flex" role="radiogroup" aria-label="Hands that are heard">
       {#each HANDS as { value, says } (value)}
         <button
           role="radio"
           aria-checked={sound.hands === value}
-          class="h-8 border-b-2 px-1.5 {sound.hands === value
+          class="h-7 border-b-2 px-1.5 {sound.hands === value
             ? 'border-accent bg-accent-soft text-ink'
             : 'border-transparent text-quiet hover:text-ink'}"
           onclick={() => (sound.hands = value)}
@@ -79,30 +101,29 @@
         </button>
       {/each}
     </div>
+    <label class="flex items-center gap-1"
+      ><input type="checkbox" class="tick" bind:checked={sound.click} /> click</label
+    >
+    <label class="flex items-center gap-1" title="The counts are spoken (K)"
+      ><input type="checkbox" class="tick" bind:checked={sound.speaks} /> counts</label
+    >
   </div>
-  <label class="flex items-center gap-3">
-    <span class="w-[8.5rem] whitespace-nowrap">{tempo}, {Math.round(100 * sound.share)} %</span>
-    <input
-      type="range"
-      class="min-w-0 flex-1 accent-accent"
-      aria-label="Tempo, in percent of the goal"
-      min={100 * SLOWEST}
-      max={100 * FASTEST}
-      step="5"
-      value={100 * sound.share}
-      oninput={(event) => sound.setShare(Number(event.currentTarget.value) / 100)}
-    />
-  </label>
-  <div class="flex items-center gap-4">
-    <label class="flex items-center gap-1.5"
-      ><input type="checkbox" class="accent-accent" bind:checked={sound.click} /> click</label
+  <div class="flex items-center justify-between gap-3">
+    <label class="flex items-center gap-1"
+      ><input type="checkbox" class="tick" bind:checked={sound.countIn} /> a measure before</label
     >
-    <label class="flex items-center gap-1.5"
-      ><input type="checkbox" class="accent-accent" bind:checked={sound.countIn} /> a measure before</label
-    >
-    <a class="ml-auto text-quiet underline" href={CREDIT.url} title="{CREDIT.what}, {CREDIT.licence}"
-      >About the piano</a
-    >
+    {#if trial.now}
+      <p class="flex min-w-0 items-center gap-2" role="status">
+        <span class="truncate">heard: {trial.now.name}</span>
+        <button class="link" onclick={() => perform(bench, { do: 'take' })}>Take</button>
+      </p>
+    {:else if sound.silence}<p class="min-w-0 truncate text-alarm" role="status" title={sound.silence}>
+        {sound.silence}
+      </p>
+    {:else}
+      <a class="text-quiet underline" href={CREDIT.url} title="{CREDIT.what}, {CREDIT.licence}"
+        >About the piano</a
+      >
+    {/if}
   </div>
 </div>
-{#if sound.silence}<p class="max-w-52 text-sm text-alarm" role="status">{sound.silence}</p>{/if}

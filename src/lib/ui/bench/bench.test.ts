@@ -71,6 +71,7 @@ async function bench() {
   const music = {
     show: engine.show.bind(engine),
     explain: async (n: string, m: number) => engine.explain(n, m),
+    hear: async (d: VersionDocument, from: number, to: number) => engine.hear(d, from, to),
   };
   const state = new BenchState(
     { document: start, edit: 0, canUndo: false, canRedo: false, levels: LEVELS, show },
@@ -102,7 +103,9 @@ describe('keys', () => {
   it('mean intents, whatever the keyboard calls them', () => {
     expect(means('4')).toEqual({ do: 'decide by key', kind: 'finger', press: '4' });
     expect(means('0')).toEqual({ do: 'give note back' });
-    expect(means('ArrowLeft', { shiftKey: true })).toEqual({ do: 'move', move: 'previous-measure' });
+    expect(means('ArrowLeft', { ctrlKey: true })).toEqual({ do: 'move', move: 'previous-measure' });
+    expect(means('ArrowLeft', { shiftKey: true })).toEqual({ do: 'extend', move: 'previous' });
+    expect(means('#', { shiftKey: true })).toEqual({ do: 'decide by key', kind: 'pitch', press: '#' });
     expect(means('Z', { metaKey: true, shiftKey: true })).toEqual({ do: 'redo' });
     expect(means('T')).toEqual({ do: 'decide by key', kind: 'texture', press: 't' });
     for (const [key, modifiers] of [
@@ -177,7 +180,7 @@ describe('on the bench', () => {
   it('a walk keeps to the notes, and the measure follows', async () => {
     const { state, press } = await bench();
     expect(state.selection.measure).toBe(0);
-    press('ArrowRight', { shiftKey: true });
+    press('ArrowRight', { ctrlKey: true });
     expect(state.selection.measure).toBe(1);
     perform(state, { do: 'select measure', measure: 5 });
     expect(state.selection.measure).toBe(5);

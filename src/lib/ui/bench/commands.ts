@@ -5,20 +5,26 @@ import { sectionDecision } from '$core/decisions/holds';
 import type { Anchor, Scope } from '$core/decisions/anchor';
 import type { Recipe } from '$core/version/recipe';
 import type { MeasureFingering } from '$core/version/why';
+import { placesAgain, placesHere, scopeHere } from './places';
 import type { BenchState } from './state/bench.svelte';
+import type { Trial } from './state/trial.svelte';
 import type { Move } from './walk';
 
 export type Intent =
   | { readonly do: 'move'; readonly move: Move }
   | { readonly do: 'select note'; readonly note: string }
   | { readonly do: 'select measure'; readonly measure: number }
-  /** The key of a kind of decision, at the note or in the measure in hand. */
+  /** What is chosen reaches as far as a move, a note or a measure. */
+  | { readonly do: 'extend'; readonly move: Move }
+  | { readonly do: 'extend to'; readonly note: string }
+  | { readonly do: 'extend to measure'; readonly measure: number }
+  /** The key of a kind of decision, at what is chosen. */
   | { readonly do: 'decide by key'; readonly kind: KindId; readonly press: string }
-  /** A value for a scope in hand; undefined gives it back. */
+  /** A value at what is chosen; undefined gives it back. Without a scope as narrow as the kind has it. */
   | {
       readonly do: 'decide here';
       readonly kind: KindId;
-      readonly scope: Scope;
+      readonly scope?: Scope;
       readonly value: Decision['value'] | undefined;
     }
   | { readonly do: 'decide all'; readonly decisions: readonly Decision[] }
@@ -28,18 +34,23 @@ export type Intent =
   | { readonly do: 'set recipe'; readonly part: Partial<Recipe> }
   /** The panel's field for a kind takes the keyboard. */
   | { readonly do: 'write'; readonly kind: KindId }
+  /** The list of everything that can be decided here, or of what a kind offers. */
+  | { readonly do: 'choose'; readonly kind?: KindId }
+  /** What a level, a texture, an inversion or a key would sound like in the phrase in hand; each press the next one. */
+  | { readonly do: 'try'; readonly what: Trial }
+  /** Takes what was tried last. */
+  | { readonly do: 'take' }
   /** Plays from the note in hand, or stops. */
   | { readonly do: 'play' }
   /** The measure in hand under a fingering; without one the next of those that would do, one after another. */
   | { readonly do: 'hear'; readonly fingering?: MeasureFingering }
   | { readonly do: 'loop' }
+  /** The counts are spoken, or not. */
+  | { readonly do: 'speak' }
   | { readonly do: 'slower' }
   | { readonly do: 'faster' }
   | { readonly do: 'undo' }
   | { readonly do: 'redo' };
-
-/** The narrowest scope at which a kind is decided by its keys. */
-export const keyScope = (kind: KindId): Scope => (kindOf(kind).scopes.includes('note') ? 'note' : 'measure');
 
 /** Carries an intent out. What has no place at the moment does nothing. */
 export function perform(bench: BenchState, intent: Intent): void {
@@ -51,19 +62,30 @@ export function perform(bench: BenchState, intent: Intent): void {
       return selection.select(intent.note);
     case 'select measure':
       return selection.selectMeasure(intent.measure);
+    case 'extend':
+      return selection.extend(intent.move);
+    case 'extend to':
+      return selection.extendTo(intent.note);
+    case 'extend to measure':
+      return selection.extendToMeasure(intent.measure);
     case 'decide by key':
       return decideByKey(bench, intent.kind, intent.press);
     case 'decide here':
-      return decideHere(bench, intent.kind, intent.scope, intent.value);
+      return decideHere(bench, intent.kind, intent.scope ?? scopeHere(intent.kind, bench), intent.value);
     case 'decide all':
       return document.decide(...intent.decisions);
     case 'give back':
       return document.giveBack(intent);
     case 'give note back': {
-      const at = bench.anchor('note');
-      if (at) document.giveBack(...noteKinds().map((kind) => ({ kind: kind.id, at })));
+      const places = selection.notes.map(({ id }) => ({ note: id }));
+      const everywhere = bench.again.everywhere ? [...places, ...placesAgain(places, bench)] : places;
+      document.giveBack(...noteKinds().flatMap((kind) => everywhere.map((at) => ({ kind: kind.id, at }))));
       return;
     }
+    case 'try':
+      return void bench.trial.next(intent.what);
+    case 'take':
+      return bench.trial.take();
     case 'set recipe':
       return document.setRecipe(intent.part);
     case 'play':
@@ -72,6 +94,9 @@ export function perform(bench: BenchState, intent: Intent): void {
       return hear(bench, intent.fingering);
     case 'loop':
       bench.sound.loops = !bench.sound.loops;
+      return;
+    case 'speak':
+      bench.sound.speaks = !bench.sound.speaks;
       return;
     case 'slower':
       return bench.sound.slower();
@@ -82,6 +107,7 @@ export function perform(bench: BenchState, intent: Intent): void {
     case 'redo':
       return void document.redo();
     case 'write':
+    case 'choose':
       return; // the page's own: it moves the focus
   }
 }
@@ -96,9 +122,10 @@ function hear({ sound, selection, view }: BenchState, fingering: MeasureFingerin
   void sound.hear(measure, next?.hand ?? hand, next?.fingers ?? {});
 }
 
-/** The measures of the phrase in hand. */
-function phraseInHand({ view, phrase }: BenchState): { from: number; to: number } | undefined {
-  return view.version?.form.phrases[phrase];
+/** The measures that are chosen, where they are several; else those of the phrase in hand. */
+function phraseInHand({ view, phrase, selection }: BenchState): { from: number; to: number } | undefined {
+  const { range } = selection;
+  return range && range.from !== range.to ? range : view.version?.form.phrases[phrase];
 }
 
 /** Kinds that are decided about a note. */
@@ -106,8 +133,8 @@ export const noteKinds = () => allKinds().filter((kind) => kind.scopes.includes(
 
 function decideByKey(bench: BenchState, kind: KindId, press: string): void {
   const key = kindOf(kind).keys?.find((k) => k.press === press) as DecisionKey<Decision['value']> | undefined;
-  const scope = keyScope(kind);
-  const [at, situation] = [bench.anchor(scope), bench.situation];
+  const scope = scopeHere(kind, bench);
+  const [[at], { situation }] = [placesHere(kind, scope, bench), bench];
   if (!key || !at || !situation) return;
   decideHere(bench, kind, scope, key.next(bench.document.decided(kind, at)?.value, situation));
 }
@@ -118,13 +145,30 @@ function decideHere(
   scope: Scope,
   value: Decision['value'] | undefined,
 ): void {
-  const at = bench.anchor(scope);
-  if (!at) return;
+  const places = placesHere(kind, scope, bench);
+  if (places.length === 0) return;
   const before = scope === 'section' ? ofSection(bench, kind) : undefined;
-  if (value === undefined) return bench.document.giveBack(before ?? { kind, at });
-  const decision = { kind, at, value } as Decision;
   // What was decided for the section when it had other measures makes way.
-  bench.document.decide(before ? ({ ...decision, at: before.at } as Decision) : decision);
+  if (before) return decideAt(bench, kind, [before.at], value);
+  const { again } = bench;
+  const others = kindOf(kind).spans ? [] : placesAgain(places, bench);
+  decideAt(bench, kind, again.everywhere ? [...places, ...others] : places, value);
+  again.question =
+    others.length > 0 && value !== undefined && again.everywhere === undefined
+      ? { places: others.length, everywhere: () => decideAt(bench, kind, others, value) }
+      : undefined;
+}
+
+function decideAt(
+  { document, selection }: BenchState,
+  kind: KindId,
+  places: readonly Anchor[],
+  value: Decision['value'] | undefined,
+): void {
+  if (value === undefined) return document.giveBack(...places.map((at) => ({ kind, at })));
+  const { spans } = kindOf(kind);
+  const made = spans ? spans(value as never, selection.notes.at(-1)!.id) : value;
+  document.decide(...places.map((at) => ({ kind, at, value: made }) as Decision));
 }
 
 /** The decision of a kind that holds in the section in hand. */

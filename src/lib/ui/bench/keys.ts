@@ -18,15 +18,45 @@ const OWN: readonly KeyMeaning[] = [
     does: 'down through a chord, and to the left hand',
     intent: { do: 'move', move: 'down' },
   },
-  { press: 'Shift+ArrowLeft', does: 'a measure back', intent: { do: 'move', move: 'previous-measure' } },
-  { press: 'Shift+ArrowRight', does: 'a measure on', intent: { do: 'move', move: 'next-measure' } },
+  { press: 'Ctrl+ArrowLeft', does: 'a measure back', intent: { do: 'move', move: 'previous-measure' } },
+  { press: 'Ctrl+ArrowRight', does: 'a measure on', intent: { do: 'move', move: 'next-measure' } },
+  { press: 'PageUp', does: 'a measure back', intent: { do: 'move', move: 'previous-measure' } },
+  { press: 'PageDown', does: 'a measure on', intent: { do: 'move', move: 'next-measure' } },
+  {
+    press: 'Shift+ArrowLeft',
+    does: 'choose back to the note before',
+    intent: { do: 'extend', move: 'previous' },
+  },
+  { press: 'Shift+ArrowRight', does: 'choose on to the note after', intent: { do: 'extend', move: 'next' } },
+  { press: 'Shift+ArrowUp', does: 'choose up through a chord', intent: { do: 'extend', move: 'up' } },
+  { press: 'Shift+ArrowDown', does: 'choose down through a chord', intent: { do: 'extend', move: 'down' } },
+  {
+    press: 'Ctrl+Shift+ArrowLeft',
+    does: 'choose whole measures back',
+    intent: { do: 'extend', move: 'previous-measure' },
+  },
+  {
+    press: 'Ctrl+Shift+ArrowRight',
+    does: 'choose whole measures on',
+    intent: { do: 'extend', move: 'next-measure' },
+  },
+  { press: 'Enter', does: 'everything that can be decided here', intent: { do: 'choose' } },
+  { press: 's', does: 'another chord for this measure', intent: { do: 'choose', kind: 'chords' } },
+  { press: 'v', does: 'another voicing of the chord', intent: { do: 'choose', kind: 'voicing' } },
+  { press: 'w', does: 'a word to the learner', intent: { do: 'choose', kind: 'advice' } },
   { press: ' ', does: 'play from here, or stop', intent: { do: 'play' } },
   {
     press: 'h',
     does: 'hear this measure in this hand, then the other ways to finger it',
     intent: { do: 'hear' },
   },
-  { press: 'l', does: 'the phrase in hand round and round, or not', intent: { do: 'loop' } },
+  { press: 'Shift+t', does: 'hear the phrase in the next texture', intent: { do: 'try', what: 'texture' } },
+  { press: 'Shift+v', does: 'hear the phrase in other inversions', intent: { do: 'try', what: 'inversion' } },
+  { press: 'Shift+l', does: 'hear the phrase at the next level', intent: { do: 'try', what: 'level' } },
+  { press: 'Shift+k', does: 'hear the phrase in the next key', intent: { do: 'try', what: 'key' } },
+  { press: 'Shift+Enter', does: 'take what was heard last', intent: { do: 'take' } },
+  { press: 'l', does: 'what is chosen, or the phrase, round and round, or not', intent: { do: 'loop' } },
+  { press: 'k', does: 'the counts spoken, or not', intent: { do: 'speak' } },
   { press: '-', does: 'slower', intent: { do: 'slower' } },
   { press: '+', does: 'faster', intent: { do: 'faster' } },
   { press: '0', does: 'give back what was decided about the note', intent: { do: 'give note back' } },
@@ -52,12 +82,13 @@ const byPress = new Map(KEYS.map((key) => [key.press, key]));
 
 export type KeyPress = Pick<KeyboardEvent, 'key' | 'ctrlKey' | 'metaKey' | 'shiftKey' | 'altKey'>;
 
+/** Signs for which Shift is the keyboard's matter. */
+const isSign = (key: string): boolean => key.length === 1 && !/[a-z ]/i.test(key);
+
 /** What a key press means; undefined for keys that mean nothing here. */
 export function meaningOf(event: KeyPress): Intent | undefined {
-  if (event.altKey) return undefined;
-  // Whether a plus needs Shift is the keyboard's matter.
-  const isShifted = event.shiftKey && event.key !== '+';
-  const modifiers = `${event.ctrlKey || event.metaKey ? 'Ctrl+' : ''}${isShifted ? 'Shift+' : ''}`;
+  const isShifted = event.shiftKey && !isSign(event.key);
+  const modifiers = `${event.ctrlKey || event.metaKey ? 'Ctrl+' : ''}${event.altKey ? 'Alt+' : ''}${isShifted ? 'Shift+' : ''}`;
   const key = event.key.length === 1 ? event.key.toLowerCase() : event.key;
   return byPress.get(modifiers + key)?.intent;
 }
@@ -68,6 +99,8 @@ const SHOWN: Readonly<Record<string, string>> = {
   ArrowUp: '↑',
   ArrowDown: '↓',
   ' ': 'Space',
+  PageUp: 'Page ↑',
+  PageDown: 'Page ↓',
 };
 
 /** A key as it is printed: "Ctrl Shift Z". */

@@ -1,12 +1,13 @@
 <script lang="ts">
   /**
-   * A piece as one folded line: a stone per measure, what comes again drawn once. With `onselect` the stones are
-   * buttons; without it the path is a picture that says how far a learner is.
+   * A piece as one folded line: a stone per measure, what comes again drawn once. With `onselect` it is walked: the stones are
+   * buttons where they have room to be, else the line is one control, moved along by the arrows or chosen on by a click. Without it
+   * the path is a picture that says how far a learner is.
    */
   import { foldedPath, type Form } from '$core/analysis/form';
   import type { MeasureState } from '$core/lessons/plan';
   import { measureText } from '$ui/text';
-  import { layPath } from './layout';
+  import { layPath, measureNear } from './layout';
   import Stone from './Stone.svelte';
 
   interface Props {
@@ -15,10 +16,14 @@
     difficulty: readonly number[];
     states?: readonly MeasureState[];
     decided?: ReadonlySet<number>;
+    /** Measures that the teacher has marked as hard. */
+    marked?: ReadonlySet<number>;
     current?: number;
     onselect?: (measure: number) => void;
     label: string;
     small?: boolean;
+    /** No names and numbers: the line alone. */
+    slim?: boolean;
     /** Used until the page knows the real one. */
     firstWidth?: number;
   }
@@ -28,69 +33,87 @@
     difficulty,
     states,
     decided,
+    marked,
     current,
     onselect,
     label,
     small = false,
+    slim = false,
     firstWidth = 860,
   }: Props = $props();
 
+  /** Smallest side of what is to be hit. */
+  const TARGET = 24;
+  /** Room for names and numbers below the stones. */
+  const BELOW = 25;
+
   let measured = $state(0);
   const width = $derived(measured || firstWidth);
-  const shape = $derived(
-    layPath(foldedPath(form), difficulty, {
-      width,
-      rise: small ? 22 : 34,
-      // Stones that are buttons need their room; a picture fits where it stands, on paper as well.
-      narrowest: onselect ? 26 : 0,
-    }),
-  );
-  // The chosen measure stays in sight where the path is longer than its place.
-  let strip = $state<HTMLElement>();
-  /** How far it is scrolled, as it was told: asking the element would lay out the page in between. */
-  let scrolled = 0;
-  $effect(() => {
-    const stone = shape.stones.find(({ item }) =>
-      item.kind === 'measure'
-        ? item.measure === current
-        : current !== undefined && item.from <= current && current <= item.to,
-    );
-    if (!strip || !stone || shape.width <= width) return;
-    const [from, to] = [scrolled + 40, scrolled + width - 40];
-    if (stone.x >= from && stone.x <= to) return;
-    const wanted = Math.max(0, Math.min(stone.x - width / 2, shape.width - width));
-    if (Math.abs(wanted - scrolled) >= 1) strip.scrollLeft = wanted;
-  });
+  const isBare = $derived(small || slim);
+  const shape = $derived(layPath(foldedPath(form), difficulty, { width, rise: isBare ? 14 : 18 }));
+  const areButtons = $derived(onselect !== undefined && shape.unit >= TARGET);
+  const height = $derived(shape.height + (isBare ? 4 : BELOW));
   /** A role that is only proposed is asked, not said. */
   const proposedRole = (index: number): string => {
     const { role, label: name } = form.sections[index]!;
     return role?.from === 'music' && name.length <= 4 ? `, ${role.role}?` : '';
   };
-  /** As much of a section's name as has room before the next one's. */
+  /** As much of a section's name as has room before the next one's; nothing where that would be no name. */
   const fitting = (name: string, room: number): string => {
-    const most = Math.max(2, Math.floor(room / 6.8));
-    return name.length <= most ? name : `${name.slice(0, most - 1)}…`;
+    const most = Math.floor(room / 6.8);
+    if (name.length <= most) return name;
+    return most >= 3
+      ? `${name.slice(0, most - 1)}…`
+      : most >= 1 && name.length <= 2
+        ? name.slice(0, most)
+        : '';
   };
   const line = $derived(shape.stones.map((s) => `${s.x},${s.y}`).join(' '));
-  const radius = $derived(Math.min(shape.unit * 0.46, small ? 4.5 : 7));
+  const radius = $derived(Math.max(1.4, Math.min(shape.unit * 0.42, small ? 4.5 : 6.5)));
+  /** Every so many measures a number stands. */
+  const numbered = $derived(shape.unit >= 18 ? 1 : shape.unit >= 7 ? 4 : 16);
+  const isCurrent = (from: number, to: number): boolean =>
+    current !== undefined && from <= current && current <= to;
+  const count = $derived(numbers.length);
+  const step: Readonly<Record<string, number>> = {
+    ArrowLeft: -1,
+    ArrowDown: -1,
+    ArrowRight: 1,
+    ArrowUp: 1,
+    PageUp: -8,
+    PageDown: 8,
+  };
+  function onkeydown(event: KeyboardEvent): void {
+    const wanted =
+      event.key === 'Home'
+        ? 0
+        : event.key === 'End'
+          ? count - 1
+          : step[event.key] && (current ?? 0) + step[event.key]!;
+    if (wanted === undefined || event.ctrlKey || event.metaKey || event.shiftKey) return;
+    event.preventDefault();
+    event.stopPropagation();
+    onselect?.(Math.max(0, Math.min(count - 1, wanted)));
+  }
+  function onclick(event: MouseEvent & { currentTarget: HTMLElement }): void {
+    const measure = measureNear(shape, event.clientX - event.currentTarget.getBoundingClientRect().left);
+    if (measure !== undefined) onselect?.(measure);
+  }
+  const saysOf = (measure: number): string =>
+    `${measureText(numbers[measure] ?? '')}, difficulty ${difficulty[measure] ?? 0} of 100${marked?.has(measure) ? ', marked as hard' : ''}${decided?.has(measure) ? ', decided' : ''}`;
 </script>
 
-<div
-  class="w-full min-w-0 overflow-x-auto"
-  bind:this={strip}
-  bind:clientWidth={measured}
-  onscroll={(event) => (scrolled = event.currentTarget.scrollLeft)}
->
-  <div class="relative" style:width="{shape.width}px" style:height="{shape.height + (small ? 6 : 34)}px">
+<div class="w-full min-w-0 overflow-hidden" bind:clientWidth={measured}>
+  <div class="relative" style:width="{shape.width}px" style:height="{height}px">
     <svg
       class="absolute inset-0"
       width={shape.width}
-      height={shape.height + (small ? 6 : 34)}
+      {height}
       role={onselect ? 'presentation' : 'img'}
       aria-label={onselect ? undefined : label}
     >
-      <polyline points={line} fill="none" stroke="#8b91a3" stroke-width="1.3" />
-      {#each shape.stones as { item, x, y } (`${item.kind}${item.kind === 'measure' ? item.measure : item.from}`)}
+      <polyline points={line} fill="none" stroke="var(--color-line)" stroke-width="1.3" />
+      {#each shape.stones as { item, x, y, room } (`${item.kind}${item.kind === 'measure' ? item.measure : item.from}`)}
         {#if item.kind === 'measure'}
           <Stone
             {x}
@@ -98,70 +121,75 @@
             r={radius}
             state={states?.[item.measure]}
             filled={decided?.has(item.measure) ?? false}
+            marked={marked?.has(item.measure) ?? false}
             current={current === item.measure}
           />
-          {#if !small && (shape.unit >= 18 || item.measure % 4 === 0)}
-            <text {x} y={shape.height + 4} class="fill-quiet font-mono text-[11px]" text-anchor="middle">
+          {#if !isBare && item.measure % numbered === 0}
+            <text {x} y={shape.height + 2} class="fill-quiet font-mono text-[11px]" text-anchor="middle">
               {numbers[item.measure] === '0' ? '' : numbers[item.measure]}
             </text>
           {/if}
         {:else}
           {@const again = `${numbers[item.as]}–${numbers[item.as + item.to - item.from]} again`}
-          {@const half = small ? 9 : again.length * 2.9 + 6}
+          {@const wanted = again.length * 5.8 + 12}
+          {@const isNamed = !isBare && wanted <= room}
+          {@const half = Math.max(2, Math.min(isNamed ? wanted / 2 : 9, room / 2 - 1))}
+          {@const high = isNamed ? 7.5 : radius}
           <g class="text-quiet">
+            <title>{again}</title>
             <rect
               x={x - half}
-              y={y - radius}
+              y={y - high}
               width={2 * half}
-              height={2 * radius}
-              rx={radius}
+              height={2 * high}
+              rx={high}
               fill="var(--color-ground)"
-              stroke="currentColor"
-              stroke-dasharray="3 3"
+              stroke={isCurrent(item.from, item.to) ? 'var(--color-accent)' : 'currentColor'}
+              stroke-width={isCurrent(item.from, item.to) ? 2.2 : 1}
+              stroke-dasharray={isCurrent(item.from, item.to) ? undefined : '3 3'}
             />
-            {#if !small}
+            {#if isNamed}
               <text {x} {y} dy="4" class="fill-quiet text-[11px]" text-anchor="middle">{again}</text>
             {/if}
           </g>
         {/if}
       {/each}
-      {#if !small}
+      {#if !isBare}
         {#each shape.sections as section, i (section.index)}
           {@const name = `${form.sections[section.index]!.label}${proposedRole(section.index)}`}
           <line
             x1={section.from}
             x2={section.to}
-            y1={shape.height + 10}
-            y2={shape.height + 10}
-            stroke="#c5c2b8"
-            stroke-width="1.3"
+            y1={shape.height + 6}
+            y2={shape.height + 6}
+            stroke="var(--color-line)"
+            stroke-width="1.1"
           />
-          <text x={section.from} y={shape.height + 27} class="fill-quiet text-[13px]">
+          <text x={section.from} y={shape.height + 19} class="fill-quiet text-[13px]">
             <title>{name}</title>
             {fitting(name, (shape.sections[i + 1]?.from ?? shape.width) - section.from - 6)}
           </text>
         {/each}
       {/if}
     </svg>
-    {#if onselect}
+    {#if onselect && areButtons}
       <ol class="absolute inset-0 m-0 list-none p-0" aria-label={label}>
-        {#each shape.stones as { item, x, y } (`${item.kind}${item.kind === 'measure' ? item.measure : item.from}`)}
+        {#each shape.stones as { item, x, y, room } (`${item.kind}${item.kind === 'measure' ? item.measure : item.from}`)}
           {@const measure = item.kind === 'measure' ? item.measure : item.from}
+          {@const wide = item.kind === 'measure' ? TARGET : Math.min(room, 64)}
           <li class="contents">
             <button
               type="button"
               class="absolute rounded-full"
-              style:left="{x - (item.kind === 'measure' ? 13 : 32)}px"
-              style:top="{y - 13}px"
-              style:width={item.kind === 'measure' ? '26px' : '64px'}
-              style:height="26px"
-              aria-current={current !== undefined &&
-              current >= measure &&
-              (item.kind === 'measure' ? current === measure : current <= item.to)
+              style:left="{x - wide / 2}px"
+              style:top="{Math.max(0, y - TARGET / 2)}px"
+              style:width="{wide}px"
+              style:height="{TARGET}px"
+              aria-current={isCurrent(measure, item.kind === 'measure' ? measure : item.to)
                 ? 'true'
                 : undefined}
               aria-label={item.kind === 'measure'
-                ? `${measureText(numbers[measure] ?? '')}, difficulty ${difficulty[measure] ?? 0} of 100${decided?.has(measure) ? ', decided' : ''}`
+                ? saysOf(measure)
                 : `Measures ${numbers[item.from]} to ${numbers[item.to]}, as ${numbers[item.as]} to ${numbers[item.as + item.to - item.from]}`}
               title={measureText(numbers[measure] ?? '')}
               onclick={() => onselect(measure)}
@@ -169,6 +197,20 @@
           </li>
         {/each}
       </ol>
+    {:else if onselect}
+      <!-- svelte-ignore a11y_click_events_have_key_events -- the keys are handled beside -->
+      <div
+        class="absolute inset-0 cursor-pointer"
+        role="slider"
+        tabindex="0"
+        aria-label={label}
+        aria-valuemin={0}
+        aria-valuemax={count - 1}
+        aria-valuenow={current ?? 0}
+        aria-valuetext={saysOf(current ?? 0)}
+        {onclick}
+        {onkeydown}
+      ></div>
     {/if}
   </div>
 </div>

@@ -9,7 +9,7 @@
   const GAP = 1.2;
   /** Colours by the first letter of a state, with the width of the dot's line. */
   const STATES = [
-    ['o', '#8b91a3', 3],
+    ['o', 'var(--color-line)', 3],
     ['r', 'var(--color-plum)', 6],
     ['l', 'var(--color-moss)', 6],
     ['b', 'var(--color-ink)', 6.5],
@@ -45,7 +45,7 @@
   ><path
     d={shape.line}
     fill="none"
-    stroke="#8b91a3"
+    stroke="var(--color-line)"
   />{#each STATES as [state, colour, width] (state)}{#if shape.dots[state]}<path
         d={shape.dots[state]}
         stroke={colour}

@@ -1,10 +1,12 @@
-/** Where the stones of a path lie: evenly along the line, higher where the measure is harder. */
+/** Where the stones of a path lie: evenly along the line, higher where the measure is harder. The line is never longer than its place. */
 import type { PathItem } from '$core/analysis/form';
 
 export interface Stone {
   readonly item: PathItem;
   readonly x: number;
   readonly y: number;
+  /** Its share of the line, in pixels. */
+  readonly room: number;
 }
 
 export interface PathShape {
@@ -21,12 +23,13 @@ export interface PathMetrics {
   readonly width: number;
   /** Room for the stones, above the section lines. */
   readonly rise: number;
-  readonly narrowest: number;
 }
 
-const MARGIN = 18;
-/** A folded run is wider than a measure: its label must fit. */
+const MARGIN = 14;
+/** A folded run is wider than a measure, as far as there is room: its label should fit. */
 const AGAIN_SHARE = 2.6;
+/** Below this width of a measure a folded run is no wider than one. */
+const CROWDED = 10;
 /** The height of the scale, unless something in the piece is harder: easy pieces stay low on it. */
 const TOP_SCORE = 45;
 
@@ -34,26 +37,43 @@ const TOP_SCORE = 45;
 export function layPath(
   items: readonly PathItem[],
   difficulty: readonly number[],
-  metrics: PathMetrics,
+  { width, rise }: PathMetrics,
 ): PathShape {
-  const shares = items.map((item) => (item.kind === 'again' ? AGAIN_SHARE : 1));
-  const total = shares.reduce((a, b) => a + b, 0) || 1;
-  const width = Math.max(metrics.width, total * metrics.narrowest + 2 * MARGIN);
-  const unit = (width - 2 * MARGIN) / total;
+  const inner = width - 2 * MARGIN;
+  const shareOf = (again: number) => items.map((item) => (item.kind === 'again' ? again : 1));
+  const sum = (list: readonly number[]): number => list.reduce((a, b) => a + b, 0) || 1;
+  const wide = shareOf(AGAIN_SHARE);
+  const shares = inner / sum(wide) < CROWDED ? shareOf(1) : wide;
+  const unit = inner / sum(shares);
   const top = Math.max(TOP_SCORE, ...difficulty);
   let at = MARGIN;
   const stones = items.map((item, i): Stone => {
-    const x = at + (shares[i]! * unit) / 2;
-    at += shares[i]! * unit;
+    const room = shares[i]! * unit;
+    const x = at + room / 2;
+    at += room;
     const score = difficulty[item.kind === 'measure' ? item.measure : item.from] ?? 0;
-    return { item, x, y: 12 + metrics.rise * (1 - score / top) };
+    return { item, x, y: 10 + rise * (1 - score / top), room };
   });
   const bySection = new Map<number, { index: number; from: number; to: number }>();
-  stones.forEach(({ item, x }, i) => {
-    const half = (shares[i]! * unit) / 2 - 3;
+  for (const { item, x, room } of stones) {
+    const half = Math.max(0.5, room / 2 - Math.min(3, room / 6));
     const known = bySection.get(item.section);
     if (known) known.to = x + half;
     else bySection.set(item.section, { index: item.section, from: x - half, to: x + half });
-  });
-  return { stones, width, unit, height: metrics.rise + 24, sections: [...bySection.values()] };
+  }
+  return { stones, width, unit, height: rise + 20, sections: [...bySection.values()] };
+}
+
+/** The measure whose stone is nearest to a place on the line. */
+export function measureNear({ stones }: PathShape, x: number): number | undefined {
+  const nearest = stones.reduce<Stone | undefined>(
+    (best, stone) => (best && Math.abs(best.x - x) <= Math.abs(stone.x - x) ? best : stone),
+    undefined,
+  );
+  if (!nearest) return undefined;
+  const { item } = nearest;
+  if (item.kind === 'measure') return item.measure;
+  const share = (x - nearest.x + nearest.room / 2) / nearest.room;
+  const count = item.to - item.from + 1;
+  return item.from + Math.min(count - 1, Math.max(0, Math.floor(share * count)));
 }

@@ -34,7 +34,14 @@
   aria-label={label}
 >
   {#each laid.filter((k) => !k.black) as key (key.midi)}
-    <rect x={key.left} y="0" width={WHITE} height={HEIGHT} fill="white" stroke="#b9bcc8" />
+    <rect
+      x={key.left}
+      y="0"
+      width={WHITE}
+      height={HEIGHT}
+      fill="var(--color-key)"
+      stroke="var(--color-line)"
+    />
     {#if key.sounds}<circle
         cx={key.left + WHITE / 2}
         cy={HEIGHT - 6.5}
@@ -44,6 +51,11 @@
   {/each}
   {#each laid.filter((k) => k.black) as key (key.midi)}
     <rect x={key.left} y="0" width={WHITE * 0.64} height={HEIGHT * 0.6} fill="var(--color-ink)" />
-    {#if key.sounds}<circle cx={key.left + WHITE * 0.32} cy={HEIGHT * 0.6 - 5} r="2.7" fill="white" />{/if}
+    {#if key.sounds}<circle
+        cx={key.left + WHITE * 0.32}
+        cy={HEIGHT * 0.6 - 5}
+        r="2.7"
+        fill="var(--color-key)"
+      />{/if}
   {/each}
 </svg>

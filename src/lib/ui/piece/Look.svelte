@@ -54,7 +54,7 @@
 
 <Dialog.Root open onOpenChange={(open) => !open && onclose()}>
   <Dialog.Portal>
-    <Dialog.Overlay class="fixed inset-0 z-30 bg-ink/25" />
+    <Dialog.Overlay class="fixed inset-0 z-30 bg-shade" />
     <Dialog.Content
       class="fixed inset-x-0 top-6 z-40 mx-auto flex max-h-[calc(100dvh-3rem)] w-[46rem] max-w-[calc(100vw-2rem)] flex-col rounded-lg border border-hairline bg-paper"
     >

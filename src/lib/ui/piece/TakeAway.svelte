@@ -11,8 +11,12 @@
     label: string;
     /** What this page makes itself, beside the formats. */
     made?: readonly { ending: string; name: string; make: () => void }[];
+    /** Pages that stand in the same menu, above the files. */
+    places?: readonly { href: string; name: string }[];
+    /** What the page does itself, above them. */
+    acts?: readonly { name: string; act: () => void }[];
   }
-  let { at, formats, label, made = [] }: Props = $props();
+  let { at, formats, label, made = [], places = [], acts = [] }: Props = $props();
 </script>
 
 <DropdownMenu.Root>
@@ -26,6 +30,24 @@
       sideOffset={6}
       align="start"
     >
+      {#each acts as { name, act } (name)}
+        <DropdownMenu.Item onSelect={act} class="cursor-pointer px-4 py-1.5 data-highlighted:bg-accent-soft"
+          >{name}</DropdownMenu.Item
+        >
+      {/each}
+      {#each places as { href, name } (href)}
+        <DropdownMenu.Item>
+          {#snippet child({ props })}
+            <a {...props} {href} class="block px-4 py-1.5 data-highlighted:bg-accent-soft">{name}</a>
+          {/snippet}
+        </DropdownMenu.Item>
+      {/each}
+      {#if places.length > 0}<DropdownMenu.Separator class="my-1 border-t border-hairline" />
+        <DropdownMenu.Group
+          ><DropdownMenu.GroupHeading class="px-4 pt-1 text-sm text-quiet"
+            >Take away as</DropdownMenu.GroupHeading
+          ></DropdownMenu.Group
+        >{/if}
       {#each formats as { ending, name } (ending)}
         <DropdownMenu.Item>
           {#snippet child({ props })}

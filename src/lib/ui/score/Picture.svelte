@@ -4,12 +4,17 @@
     /** Undefined while it is drawn for the first time. */
     svg: string | undefined;
     selected?: string | undefined;
-    current?: number | undefined;
+    /** Ids of everything that is chosen, where it is more than one note. */
+    chosen?: ReadonlySet<string>;
+    /** The measure in hand, or the measures that are chosen, by index. */
+    current?: number | { readonly from: number; readonly to: number } | undefined;
     /** Ids of notes that sound. */
     sounding?: ReadonlySet<string> | undefined;
+    /** Measures that are marked for what is said of them, by index. */
+    marked?: ReadonlySet<number>;
     label: string;
   }
-  let { svg, selected, current, sounding, label }: Props = $props();
+  let { svg, selected, chosen, current, marked, sounding, label }: Props = $props();
   let element = $state<HTMLElement>();
   /** In sight, or about to be. What is not is kept as text that is neither laid out nor painted. */
   let isNear = $state(true);
@@ -33,7 +38,19 @@
     for (const note of element.querySelectorAll('.note.selected')) note.classList.remove('selected');
     if (selected) element.querySelector(`[data-id="${CSS.escape(selected)}"]`)?.classList.add('selected');
     for (const area of element.querySelectorAll<SVGElement>('.measure-area'))
-      area.classList.toggle('current', Number(area.dataset.measure) === current);
+      area.classList.toggle('current', isCurrent(Number(area.dataset.measure)));
+  });
+
+  const isCurrent = (measure: number): boolean =>
+    marked?.has(measure) === true ||
+    (typeof current === 'object' ? current.from <= measure && measure <= current.to : measure === current);
+
+  $effect(() => {
+    void svg;
+    if (!element) return;
+    for (const note of element.querySelectorAll('.note.chosen')) note.classList.remove('chosen');
+    for (const id of chosen ?? [])
+      element.querySelector(`[data-id="${CSS.escape(id)}"]`)?.classList.add('chosen');
   });
 
   $effect(() => {

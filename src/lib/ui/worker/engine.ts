@@ -6,19 +6,20 @@ import type { Form } from '$core/analysis/form';
 import type { LevelContract } from '$core/arrange/levels';
 import type { FingerReason } from '$core/fingering/explain';
 import { rankKeys, type RankedKey, type VoiceRange } from '$core/keys/rank';
-import type { Score } from '$core/score/score';
+import { perform, type Performance } from '$core/performance';
+import type { Measure, Score } from '$core/score/score';
 import { listening } from '$core/pipeline/progress';
 import { arrangement, type Arrangement } from '$core/version/arrangement';
 import { listed, type VersionDocument } from '$core/version/document';
-import { realising, type Version, type WrittenVersion } from '$core/version/realise';
+import { realising, writtenScore, type Version, type WrittenVersion } from '$core/version/realise';
 import { otherFingerings, whyFinger, type MeasureFingering } from '$core/version/why';
 import { engrave } from '$lib/engrave/engrave';
-import { pictureKey, sheetOf, type Sheet, type SheetOptions } from '$lib/engrave/sheet';
+import { pictureKey, sheetOf, type Sheet, type SheetWish } from '$lib/engrave/sheet';
 
 /** What a page wants to see. */
 export interface Wish {
   readonly document: VersionDocument;
-  readonly show: SheetOptions;
+  readonly show: SheetWish;
   /** The phrase to be drawn first, by its place. */
   readonly first: number;
 }
@@ -37,6 +38,14 @@ export interface Listener {
 export interface Answer {
   readonly why: FingerReason | null;
   readonly others: readonly MeasureFingering[];
+}
+
+/** A stretch of measures (by index) as another document would have it sound. */
+export interface HeardPhrase {
+  readonly performance: Performance;
+  readonly measures: readonly Measure[];
+  readonly from: number;
+  readonly to: number;
 }
 
 /** Lets messages in that have arrived meanwhile. */
@@ -151,12 +160,7 @@ export class Engine {
   }
 
   /** Draws phrases where the page does not show them as they are. False where a newer wish came in between. */
-  #drawing(
-    version: WrittenVersion,
-    show: SheetOptions,
-    listener: Listener,
-    overtaken: () => Promise<boolean>,
-  ) {
+  #drawing(version: WrittenVersion, show: SheetWish, listener: Listener, overtaken: () => Promise<boolean>) {
     return async (phrase: number, lane: number): Promise<boolean> => {
       const place = version.form.phrases[phrase]!;
       const key = pictureKey(version, place, show);
@@ -177,6 +181,14 @@ export class Engine {
       why: whyFinger(made, decisions, note) ?? null,
       others: otherFingerings(made, decisions, measure),
     };
+  }
+
+  /** What a document would sound like, without its being shown. */
+  hear(document: VersionDocument, from: number, to: number): HeardPhrase {
+    const [piece, decisions] = [this.#piece(), listed(document)];
+    const score = writtenScore(piece, document.recipe, decisions, this.#levels);
+    const { feel } = arrangement(piece, document.recipe, decisions, this.#levels);
+    return { performance: perform(score, feel), measures: score.measures, from, to };
   }
 
   /** Every key judged for a document, with the usual weights. */

@@ -45,6 +45,8 @@ const fetched = async (url: string): Promise<Score> => {
   return (await response.json()) as Score;
 };
 
+const place = z.number().int().min(0);
+
 /** What the page can ask for. */
 const service = {
   /** Fetches a piece and keeps it. */
@@ -54,6 +56,8 @@ const service = {
   show: (wish: unknown, listener: Listener) => engine.show(wishSchema.parse(wish), listener),
   explain: (note: unknown, measure: unknown) =>
     engine.explain(z.string().max(80).parse(note), z.number().int().min(0).parse(measure)),
+  hear: (document: unknown, from: unknown, to: unknown) =>
+    engine.hear(documentSchema.parse(document), place.parse(from), place.parse(to)),
   keys: (document: unknown, voice: unknown) =>
     engine.keys(documentSchema.parse(document), voiceSchema.parse(voice)),
   /** A sheet that the page has made. */

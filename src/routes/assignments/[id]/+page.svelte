@@ -88,10 +88,10 @@
                 <input type="hidden" name="step" value={step.id} />
                 <button
                   class="flex h-6 w-6 shrink-0 items-center justify-center rounded-full border-[1.6px] border-ink {step.done
-                    ? 'bg-ink text-white'
+                    ? 'bg-ink text-paper'
                     : 'bg-paper'}"
                   aria-label="{step.done ? 'Take back' : 'Tick'}: {step.says}, {name}"
-                  >{#if step.done}<span aria-hidden="true" class="h-2 w-2 rounded-full bg-white"
+                  >{#if step.done}<span aria-hidden="true" class="h-2 w-2 rounded-full bg-paper"
                     ></span>{/if}</button
                 >
                 <span class={step.done ? 'text-quiet' : ''}>{step.says}</span>

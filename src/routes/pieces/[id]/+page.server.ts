@@ -2,17 +2,23 @@ import { WRITTEN_FORMATS } from '$core/io/writeScoreFile';
 import { PART_CHOICES, type PartChoices } from '$core/score/parts';
 import { keyOptions } from '$core/theory/easyKeys';
 import { inMode, keyCode, keyName, parseKey } from '$core/theory/key';
-import { documentOf } from '$core/version/document';
+import { documentOf, listed } from '$core/version/document';
 import { DEFAULT_RECIPE, recipeSchema } from '$core/version/recipe';
 import { db } from '$server/db';
-import { formOf } from '$server/forms';
+import { formOf, readForm } from '$server/forms';
 import { findLearner, listLearners, startFor } from '$server/studio/learners';
 import { levelNames } from '$server/studio/levels';
 import { findPiece, RIGHTS, sectionsOf, setParts, setRights } from '$server/studio/pieces';
 import { work } from '$server/pool';
 import { pieceFacts } from '$server/studio/summaries';
 import { once } from '$server/studio/once';
-import { addVersion, listVersions } from '$server/studio/versions';
+import {
+  addVersion,
+  duplicateVersion,
+  findVersion,
+  listVersions,
+  nameVersion,
+} from '$server/studio/versions';
 import { holdersByVersion } from '$server/studio/assignments';
 import { readable } from '$server/readable';
 import { error, fail, redirect } from '@sveltejs/kit';
@@ -30,10 +36,12 @@ export const load: PageServerLoad = async ({ params }) => {
     rights: RIGHTS,
     formats: WRITTEN_FORMATS.map(({ ending, name }) => ({ ending, name })),
     sections: sectionsOf(db(), piece.id),
-    versions: listVersions(db(), piece.id).map(({ id, level, style, key: chosen, decided }) => {
+    versions: listVersions(db(), piece.id).map(({ id, level, style, key: chosen, decided, ...row }) => {
       const named = chosen === null ? undefined : parseKey(chosen);
       return {
         id,
+        name: row.name,
+        signed: row.signedAt === null ? null : { at: row.signedAt, later: row.edit - row.signedEdit! },
         level,
         style,
         key: named ? keyName(inMode(named, key.mode)) : 'the key as proposed',
@@ -48,7 +56,44 @@ export const load: PageServerLoad = async ({ params }) => {
   };
 };
 
+const GONE = 'This version is no longer there.';
+const renameSchema = z.object({
+  version: z.string().min(1).max(80),
+  name: z.string().trim().max(80, 'Keep the name under 80 letters.'),
+});
+
 export const actions: Actions = {
+  rename: async ({ request }) => {
+    const form = readForm(await formOf(request), renameSchema);
+    if (!form.ok) return fail(422, { message: Object.values(form.problems).join(' ') });
+    if (!findVersion(db(), form.data.version)) return fail(404, { message: GONE });
+    nameVersion(db(), form.data.version, form.data.name);
+    return {};
+  },
+  /** The same again: for another learner with their hands, keyboard, pedal and level as they are. */
+  duplicate: async ({ request }) => {
+    const data = await formOf(request);
+    const row = findVersion(db(), String(data.get('version') ?? ''));
+    if (!row) return fail(404, { message: GONE });
+    const learner = findLearner(db(), String(data.get('learner') ?? ''));
+    const start = learner && startFor(learner);
+    const id = once(db(), data.get('once'), (tx) => {
+      const made = duplicateVersion(
+        tx,
+        row,
+        row.edit,
+        start
+          ? {
+              recipe: { reach: start.recipe.reach, keyboard: start.recipe.keyboard },
+              decisions: listed(start),
+            }
+          : {},
+      );
+      nameVersion(tx, made, learner ? `For ${learner.name}` : '');
+      return made;
+    });
+    redirect(303, `/versions/${id}`);
+  },
   version: async ({ params, request }) => {
     const data = await formOf(request);
     const piece = findPiece(db(), params.id);

@@ -12,6 +12,7 @@
   import { measureLink, measureOf } from '$ui/piece/links';
   import Music from '$ui/piece/Music.svelte';
   import Parts from '$ui/piece/PartChoices.svelte';
+  import VersionLine from '$ui/piece/VersionLine.svelte';
   import TakeAway from '$ui/piece/TakeAway.svelte';
   import { levelText } from '$core/arrange/levels';
   import { idiomText, metreText, plural, tempoText } from '$ui/text';
@@ -81,26 +82,7 @@
       <h2 id="versions">Versions</h2>
       <ul class="mt-1">
         {#each data.versions as version (version.id)}
-          <li class="flex items-baseline gap-4 border-t border-hairline py-2.5">
-            <a class="font-semibold hover:text-accent" href="/versions/{version.id}">
-              Level {levelText(version.level)} in {version.key}{version.style === 'sing-along'
-                ? ', to sing to'
-                : ''}
-            </a>
-            <span class="text-quiet">
-              {version.holders.length > 0
-                ? `for ${version.holders.join(', ')}`
-                : 'not given yet'}{version.decisions > 0 ? `, ${plural(version.decisions, 'decision')}` : ''}
-            </span>
-            <a class="link ml-auto" href="/versions/{version.id}/levels">All levels</a>
-            <a class="link" href="/versions/{version.id}/handout">Handout</a>
-            <Discard
-              kind="version"
-              id={version.id}
-              label="level {levelText(version.level)} in {version.key}"
-              text="Remove"
-            />
-          </li>
+          <VersionLine {version} learners={data.learners} hasOthers={data.versions.length > 1} />
         {:else}
           <li class="border-t border-hairline py-2.5 text-quiet">
             A version is the piece at one level and in one key. Make the first one.

@@ -10,33 +10,47 @@ import type { Sheet } from '$lib/engrave/sheet';
 import { about, work } from '$server/pool';
 import { drawn } from '$server/pool/drawn';
 import { preparedKey } from '$server/studio/prepared';
-import { findVersion, savedState } from '$server/studio/versions';
+import { findVersion, savedState, signVersion, unsignVersion } from '$server/studio/versions';
 import type { Opening } from '$ui/bench/opening';
 import { readable } from '$server/readable';
+import { SHOWN_COOKIE, sheetWish, shownFrom } from '$ui/shown/shown';
 import { error, fail } from '@sveltejs/kit';
 import type { Actions, PageServerLoad } from './$types';
 
-/** What the bench shows, and how wide: the worker draws the same. */
-const SHOW = { width: 920, fingers: true, counts: true, chords: true };
 /** Phrases whose pictures come with the page: what is seen of it at first. */
 const FIRST = 3;
 
-export const load: PageServerLoad = async ({ params, request }) => {
+export const load: PageServerLoad = async ({ params, request, cookies, url }) => {
   const row = findVersion(db(), params.id);
   if (!row) error(404, 'There is no such version.');
+  /** What the bench shows, and how wide: the worker draws the same. */
+  const shown = shownFrom(cookies.get(SHOWN_COOKIE));
   const saved = await readable(row.pieceId, () => savedState(db(), row.id)!);
   const levels = studioLevels(db());
   const holders = holdersOf(db(), row.id);
   const asked = about(row.pieceId, request);
   const { opening, sheets }: { opening: Opening; sheets: Sheet[] } = await readable(row.pieceId, () =>
-    work('opening', { pieceId: row.pieceId, document: saved.document, show: SHOW, first: FIRST }, asked),
+    work(
+      'opening',
+      { pieceId: row.pieceId, document: saved.document, show: sheetWish(shown), first: FIRST },
+      asked,
+    ),
   );
   return {
-    version: { id: row.id, pieceId: row.pieceId, title: row.title },
+    version: {
+      id: row.id,
+      pieceId: row.pieceId,
+      title: row.title,
+      name: row.name,
+      signedEdit: row.signedEdit,
+      signedAt: row.signedAt,
+    },
+    /** The place to open at: a note or a measure. */
+    at: url.searchParams.get('at'),
     saved,
     /** Names the content: a piece that has not changed is not fetched again. */
     score: `/pieces/${row.pieceId}/score?of=${preparedKey(db(), row.pieceId)}`,
-    show: SHOW,
+    shown,
     opening,
     pictures: await readable(row.pieceId, () => drawn(sheets, asked)),
     levels,
@@ -51,6 +65,14 @@ export const load: PageServerLoad = async ({ params, request }) => {
 };
 
 export const actions: Actions = {
+  /** Marks the version, as it is now, as ready; or takes that back. */
+  sign: async ({ params, request }) => {
+    const version = findVersion(db(), params.id);
+    if (!version) return fail(404, { message: 'This version is no longer there.' });
+    if ((await formOf(request)).get('sign') === 'no') unsignVersion(db(), version.id);
+    else signVersion(db(), version);
+    return {};
+  },
   give: async ({ params, request }) => {
     const version = findVersion(db(), params.id);
     const learner = findLearner(db(), String((await formOf(request)).get('learner')));

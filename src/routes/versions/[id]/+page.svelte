@@ -3,13 +3,15 @@
   import { perform } from '$ui/bench/commands';
   import GiveDialog from '$ui/bench/GiveDialog.svelte';
   import HelpDialog from '$ui/bench/HelpDialog.svelte';
-  import MarkControls from '$ui/bench/MarkControls.svelte';
-  import RecipeControls from '$ui/bench/RecipeControls.svelte';
+  import Sentence from '$ui/bench/Sentence.svelte';
+  import { sheetWish } from '$ui/shown/shown';
+  import ShownMenu from '$ui/shown/ShownMenu.svelte';
   import { keepFile } from '$ui/sound/keepFile';
   import { BenchState, setBench } from '$ui/bench/state/bench.svelte';
   import { serverStore } from '$ui/bench/state/store';
   import TakeAway from '$ui/piece/TakeAway.svelte';
-  import Header from '$ui/shell/Header.svelte';
+  import { enhance } from '$app/forms';
+  import { plural, shortDate } from '$ui/text';
   import { listening, service } from '$ui/worker/service';
   import Redo from '@lucide/svelte/icons/redo-2';
   import Undo from '@lucide/svelte/icons/undo-2';
@@ -27,6 +29,8 @@
       show: (wish: Parameters<typeof music.show>[0], listener: Parameters<typeof listening>[0]) =>
         music.show(wish, listening(listener)),
       explain: (note: string, measure: number) => music.explain(note, measure),
+      hear: (document: Parameters<typeof music.hear>[0], from: number, to: number) =>
+        music.hear(document, from, to),
     };
   }
 
@@ -38,7 +42,7 @@
             ...data.saved,
             levels: data.levels,
             taste: data.taste,
-            show: data.show,
+            show: sheetWish(data.shown),
             pictures: data.pictures,
           },
           serverStore(data.version.id),
@@ -47,10 +51,28 @@
     ),
   );
   const { document: doc, selection, view } = bench;
+  /** Changes that came after the signature. */
+  const later = $derived(
+    data.version.signedEdit === null ? 0 : Math.max(0, doc.edit - data.version.signedEdit),
+  );
+  // Where the page was asked to open.
+  untrack(() => selection.open(data.at));
+  let giving = $state(false);
+  let shown = $state(untrack(() => data.shown));
+  /** Verses of the song, where it has words. */
+  const verses = $derived(
+    [
+      ...new Set(
+        (view.version?.score.parts[0]?.notes ?? []).flatMap((n) =>
+          (n.lyrics ?? []).flatMap((l) => (l.line === 'words' ? l.verse : [])),
+        ),
+      ),
+    ].sort((a, b) => a - b),
+  );
 
   // Every document is drawn; where the teacher is asks its own questions.
   $effect(() => {
-    void doc.current;
+    void [doc.current, view.show];
     untrack(() => void bench.display());
   });
   $effect(() => {
@@ -89,61 +111,101 @@
 />
 
 <div class="flex h-dvh flex-col">
-  <Header studio={data.studio}>
-    {#snippet trail()}
-      <nav aria-label="Where this is" class="flex min-w-16 items-center gap-2 whitespace-nowrap text-quiet">
-        <a href="/pieces" class="hover:text-ink">Pieces</a> /
-        <a
-          href="/pieces/{data.version.pieceId}"
-          class="truncate font-semibold text-ink"
-          title={data.version.title}>{data.version.title}</a
-        >
-        {#if data.holders.length > 0}/ <span class="truncate"
-            >for {data.holders.map((h) => h.name).join(', ')}</span
-          >{/if}
-      </nav>
-      <div class="ml-auto flex items-center gap-5 xl:shrink-0">
-        <RecipeControls />
-      </div>
-    {/snippet}
-  </Header>
-  <main id="main" class="flex min-h-0 flex-1 flex-col">
-    <h1 class="sr-only">{data.version.title}, bench</h1>
-    <div class="flex items-center gap-3 border-b border-hairline px-7 py-1.5 text-[15px]">
-      <button
-        type="button"
-        class="flex h-8 w-8 items-center justify-center disabled:opacity-35"
-        aria-label="Undo"
-        disabled={!doc.canUndo}
-        onclick={() => perform(bench, { do: 'undo' })}><Undo size={18} aria-hidden="true" /></button
+  <header class="flex flex-wrap items-center gap-x-3 border-b border-hairline px-5 py-1 text-sm print:hidden">
+    <nav aria-label="Where this is" class="flex min-w-0 items-center gap-2 whitespace-nowrap text-quiet">
+      <a class="font-bold text-ink" href="/">Key Path</a> /
+      <a
+        href="/pieces/{data.version.pieceId}"
+        class="max-w-40 truncate font-semibold text-ink"
+        title="{data.version.title}{data.holders.length > 0
+          ? `, for ${data.holders.map((h) => h.name).join(', ')}`
+          : ''}">{data.version.title}</a
       >
-      <button
-        type="button"
-        class="flex h-8 w-8 items-center justify-center disabled:opacity-35"
-        aria-label="Redo"
-        disabled={!doc.canRedo}
-        onclick={() => perform(bench, { do: 'redo' })}><Redo size={18} aria-hidden="true" /></button
-      >
+    </nav>
+    <Sentence />
+    <span class="ml-auto flex shrink-0 items-center gap-2.5">
       <p class="text-quiet" role="status">
         {#if doc.saving.is === 'saved'}Saved{:else if doc.saving.is === 'saving'}Saving…{:else}
           <span class="text-alarm">Not saved: {doc.saving.why}</span>
           <button type="button" class="link" onclick={() => void doc.save()}>Try again</button>
         {/if}
       </p>
-      <a class="link" href="/versions/{data.version.id}/history">History</a>
-      <HelpDialog />
-      <div class="ml-3"><MarkControls /></div>
-      <span class="ml-auto flex shrink-0 items-center gap-5">
-        <TakeAway
-          at="/versions/{data.version.id}/as"
-          formats={data.formats}
-          label="Take away"
-          made={[{ ending: '.wav', name: 'Recording, as it is heard', make: () => void record() }]}
-        />
-        <a class="link" href="/versions/{data.version.id}/handout">Handout</a>
-        <GiveDialog learners={data.learners} />
+      <span class="flex">
+        <button
+          type="button"
+          class="flex h-8 w-8 items-center justify-center disabled:opacity-35"
+          aria-label="Undo"
+          disabled={!doc.canUndo}
+          onclick={() => perform(bench, { do: 'undo' })}><Undo size={18} aria-hidden="true" /></button
+        >
+        <button
+          type="button"
+          class="flex h-8 w-8 items-center justify-center disabled:opacity-35"
+          aria-label="Redo"
+          disabled={!doc.canRedo}
+          onclick={() => perform(bench, { do: 'redo' })}><Redo size={18} aria-hidden="true" /></button
+        >
+        <HelpDialog />
       </span>
-    </div>
+      <a class="link whitespace-nowrap" href="/versions/{data.version.id}/decisions"
+        >{plural(doc.decisions.length, 'decision')}</a
+      >
+      <ShownMenu
+        {shown}
+        {verses}
+        onchange={(next) => {
+          shown = next;
+          view.show = sheetWish(next);
+        }}
+      />
+      <TakeAway
+        at="/versions/{data.version.id}/as"
+        formats={data.formats}
+        label="More"
+        places={[
+          { href: `/versions/${data.version.id}/handout`, name: 'Handout' },
+          { href: `/versions/${data.version.id}/history`, name: 'History' },
+          { href: `/versions/${data.version.id}/levels`, name: 'Levels side by side' },
+          { href: `/versions/${data.version.id}/keys`, name: 'Keys compared' },
+          { href: `/versions/${data.version.id}/compare`, name: 'Versions compared' },
+        ]}
+        acts={[{ name: 'Give to a learner', act: () => (giving = true) }]}
+        made={[{ ending: '.wav', name: 'Recording, as it is heard', make: () => void record() }]}
+      />
+      <form
+        method="post"
+        action="?/sign"
+        use:enhance={async ({ cancel }) => {
+          await doc.save();
+          if (!doc.isSaved) cancel();
+          return ({ update }) => update({ reset: false });
+        }}
+      >
+        {#if data.version.signedEdit !== null && later === 0}
+          <input type="hidden" name="sign" value="no" />
+          <button class="link whitespace-nowrap" title="Take the signature away"
+            >Signed {shortDate(data.version.signedAt ?? '')}</button
+          >
+          <button type="button" class="action ml-2 whitespace-nowrap" onclick={() => (giving = true)}
+            >Give</button
+          >
+        {:else}
+          <button
+            class="action whitespace-nowrap"
+            title={data.version.signedEdit === null
+              ? 'Marks this version as ready'
+              : `Signed ${shortDate(data.version.signedAt ?? '')}; ${plural(later, 'change')} came after`}
+            >{data.version.signedEdit === null
+              ? 'Sign'
+              : `Sign again: ${plural(later, 'change')} since`}</button
+          >
+        {/if}
+      </form>
+    </span>
+    <GiveDialog learners={data.learners} bind:open={giving} />
+  </header>
+  <main id="main" class="flex min-h-0 flex-1 flex-col">
+    <h1 class="sr-only">{data.version.title}, bench</h1>
     <Bench title={data.version.title} id={data.version.id} opening={data.opening} />
   </main>
 </div>

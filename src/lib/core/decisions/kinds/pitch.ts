@@ -41,8 +41,8 @@ export const pitch = defineKind({
       .join(', ');
   },
   keys: [
-    { press: 'PageUp', does: 'a step of the scale higher', next: changed({ steps: 1 }) },
-    { press: 'PageDown', does: 'a step of the scale lower', next: changed({ steps: -1 }) },
+    { press: 'Alt+ArrowUp', does: 'a step of the scale higher', next: changed({ steps: 1 }) },
+    { press: 'Alt+ArrowDown', does: 'a step of the scale lower', next: changed({ steps: -1 }) },
     { press: '#', does: 'a semitone higher', next: changed({ alter: 1 }) },
     { press: 'b', does: 'a semitone lower', next: changed({ alter: -1 }) },
   ],

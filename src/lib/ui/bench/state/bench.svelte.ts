@@ -4,29 +4,41 @@ import type { Taste } from '$core/fingering/taste';
 import type { Situation } from '$core/decisions/kind';
 import { sectionAnchor, type Layout } from '$core/decisions/holds';
 import type { Anchor, Scope } from '$core/decisions/anchor';
+import { transpositionTo } from '$core/transpose/transpose';
+import type { Version } from '$core/version/realise';
 import { createContext } from 'svelte';
+import { AgainState } from './again.svelte';
 import { DocumentState, type DocumentStart } from './document.svelte';
 import { SelectionState } from './selection.svelte';
 import { SoundState } from './sound.svelte';
 import type { EditStore } from './store';
+import { TrialState } from './trial.svelte';
 import { ViewState, type Music } from './view.svelte';
-import type { SheetOptions } from '$lib/engrave/sheet';
+import type { SheetWish } from '$lib/engrave/sheet';
 
 export interface BenchStart extends DocumentStart {
   /** The levels of the studio. */
   readonly levels: readonly LevelContract[];
-  readonly show: SheetOptions;
+  readonly show: SheetWish;
   /** The house's hand as it is now; null where there is none. */
   readonly taste?: Taste | null;
   /** Pictures that came with the page. */
   readonly pictures?: readonly string[];
 }
 
+/** Fifths by which a version stands above its source. */
+const fifthsBetween = ({ sourceKey, key }: Pick<Version, 'sourceKey' | 'key'>): number =>
+  transpositionTo(sourceKey, key).fifths;
+
 export class BenchState {
   readonly document: DocumentState;
   readonly view: ViewState;
   readonly selection: SelectionState;
   readonly sound: SoundState;
+  /** The next note or measure that is touched is the end of what is chosen. */
+  choosesOn = $state(false);
+  readonly again = new AgainState();
+  readonly trial: TrialState;
   readonly levels: readonly LevelContract[];
   readonly taste: Taste | null;
 
@@ -40,6 +52,7 @@ export class BenchState {
       () => this.view.version,
       async (events) => new (await import('$ui/sound/player')).Player(events),
     );
+    this.trial = new TrialState(this, async (document, from, to) => (await music()).hear(document, from, to));
     this.view.onversion = () => this.selection.settle();
   }
 
@@ -83,6 +96,8 @@ export class BenchState {
       hasAccompaniment: version.hasOwnAccompaniment,
       melodyLines: version.melody.has,
       isSingAlong: version.isSingAlong,
+      hasRepeats: version.hasRepeats,
+      fifths: fifthsBetween(version),
     };
   }
 

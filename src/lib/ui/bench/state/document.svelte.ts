@@ -30,7 +30,7 @@ export class DocumentState {
   canRedo = $state(false);
   saving = $state.raw<SaveState>({ is: 'saved' });
   decisions = $derived(listed(this.current));
-  #edit: number;
+  #edit = $state(0);
   #waiting: Patch[] = [];
   #busy: Promise<void> | undefined;
   readonly #store: EditStore;
@@ -45,6 +45,11 @@ export class DocumentState {
 
   get recipe(): Recipe {
     return this.current.recipe;
+  }
+
+  /** Number of the newest edit that is saved. */
+  get edit(): number {
+    return this.#edit;
   }
 
   get isSaved(): boolean {

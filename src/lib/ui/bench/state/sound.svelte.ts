@@ -1,8 +1,10 @@
 /** What is heard on the bench, and where it is: the version in hand as it sounds, from a place or round a phrase. */
 import type { Finger } from '$core/fingering/grips';
 import { perform, programOf, type Hands, type Performance, type Program } from '$core/performance';
+import type { Measure } from '$core/score/score';
 import type { Ticks } from '$core/score/ticks';
 import type { Version } from '$core/version/realise';
+import type { HeardPhrase } from '$ui/worker/engine';
 import type { Player, PlayerEvents } from '$ui/sound/player';
 
 /** Shares of the goal tempo that can be played. */
@@ -47,6 +49,8 @@ export class SoundState {
   hands = $state<Hands>('both');
   click = $state(false);
   countIn = $state(true);
+  /** Whether the counts are spoken. */
+  speaks = $state(false);
   /** Whether the phrase in hand is played round and round. */
   loops = $state(false);
   isPlaying = $state(false);
@@ -105,6 +109,14 @@ export class SoundState {
     this.lastHeard = fingers;
     this.isPlaying = true;
     await this.#begin(version.score.measures[measure]!.start, false);
+  }
+
+  /** Plays a phrase of another version once: what a texture, a level or a key is like before one decides. */
+  async hearPhrase({ performance, measures, from, to }: HeardPhrase): Promise<void> {
+    this.stop();
+    this.#stretch = { from, to, goes: 'once' };
+    this.isPlaying = true;
+    await this.#play(performance, measures, undefined, false);
   }
 
   stop(): void {
@@ -167,10 +179,19 @@ export class SoundState {
 
   /** Begins at a written tick, or at a tick of the performance that is under way. */
   async #begin(written: Ticks | undefined, countIn: boolean, played?: Ticks): Promise<void> {
-    const [version, stretch] = [this.#version(), this.#stretch];
-    if (!version || !stretch) return;
-    const performance = this.#perform(version);
-    const { measures } = version.score;
+    const version = this.#version();
+    if (version) await this.#play(this.#perform(version), version.score.measures, written, countIn, played);
+  }
+
+  async #play(
+    performance: Performance,
+    measures: readonly Measure[],
+    written: Ticks | undefined,
+    countIn: boolean,
+    played?: Ticks,
+  ): Promise<void> {
+    const stretch = this.#stretch;
+    if (!stretch) return;
     const passOf = (index: number, after = 0) =>
       performance.measures.find((p) => p.index === index && p.onset >= after);
     const first = passOf(stretch.from);

@@ -1,14 +1,15 @@
 /** What is seen of a document: the version that was made of it, the pictures of its phrases, and the answers about a note. */
 import type { VersionDocument } from '$core/version/document';
 import type { Version } from '$core/version/realise';
-import type { SheetOptions } from '$lib/engrave/sheet';
-import type { Answer, Listener, Wish } from '$ui/worker/engine';
+import type { SheetWish } from '$lib/engrave/sheet';
+import type { Answer, HeardPhrase, Listener, Wish } from '$ui/worker/engine';
 import { OnePerFrame } from './frames';
 
 /** The worker as the view needs it. */
 export interface Music {
   show(wish: Wish, listener: Listener): Promise<boolean>;
   explain(note: string, measure: number): Promise<Answer>;
+  hear(document: VersionDocument, from: number, to: number): Promise<HeardPhrase>;
 }
 
 export class ViewState {
@@ -21,7 +22,7 @@ export class ViewState {
   /** The stage that long work is at; empty where nothing takes long. */
   doing = $state('');
   answer = $state.raw<Answer & { readonly note: string }>();
-  show = $state.raw<SheetOptions>() as SheetOptions;
+  show = $state.raw<SheetWish>() as SheetWish;
   /** What has arrived and is not on the page yet. */
   readonly #frames = new OnePerFrame();
   /** Called when there is a new version, before its pictures. */
@@ -29,7 +30,7 @@ export class ViewState {
   readonly #music: () => Promise<Music>;
   #wished = 0;
 
-  constructor(music: () => Promise<Music>, show: SheetOptions, pictures: readonly string[] = []) {
+  constructor(music: () => Promise<Music>, show: SheetWish, pictures: readonly string[] = []) {
     this.#music = music;
     this.show = show;
     this.pictures = pictures;

@@ -1,18 +1,7 @@
-import { editing } from '$core/edits/edit';
 import { db } from '$server/db';
 import { formOf, readForm } from '$server/forms';
-import { about, work } from '$server/pool';
 import { once } from '$server/studio/once';
-import {
-  documentOfVersion,
-  duplicateVersion,
-  editsOf,
-  findVersion,
-  goBackTo,
-  nameRevision,
-  saveEdit,
-} from '$server/studio/versions';
-import { readable } from '$server/readable';
+import { duplicateVersion, editsOf, findVersion, goBackTo, nameRevision } from '$server/studio/versions';
 import { error, fail, redirect } from '@sveltejs/kit';
 import { z } from 'zod';
 import type { Actions, PageServerLoad } from './$types';
@@ -20,7 +9,7 @@ import type { Actions, PageServerLoad } from './$types';
 /** Edits on one page. */
 const MOST = 100;
 
-export const load: PageServerLoad = async ({ params, url, request }) => {
+export const load: PageServerLoad = async ({ params, url }) => {
   const version = findVersion(db(), params.id);
   if (!version) error(404, 'There is no such version.');
   const before = z.coerce
@@ -33,33 +22,14 @@ export const load: PageServerLoad = async ({ params, url, request }) => {
     version: { id: version.id, title: version.title, pieceId: version.pieceId, edit: version.edit },
     edits: editsOf(db(), version, MOST, before),
     most: MOST,
-    decisions: await readable(version.pieceId, () =>
-      work(
-        'decisions',
-        { pieceId: version.pieceId, document: documentOfVersion(db(), version) },
-        about(version.pieceId, request),
-      ),
-    ),
   };
 };
 
 const placeSchema = z.object({ number: z.coerce.number().int().min(0) });
 const nameSchema = placeSchema.extend({ name: z.string().trim().max(80, 'Keep the name under 80 letters.') });
-const subjectSchema = z.object({ subject: z.string().min(1).max(200) });
 const GONE = 'This version or its edit is no longer there.';
 
 export const actions: Actions = {
-  /** Gives one decision back, wherever its note or measure is now. */
-  giveBack: async ({ params, request }) => {
-    const version = findVersion(db(), params.id);
-    const form = readForm(await formOf(request), subjectSchema);
-    if (!version || !form.ok) return fail(404, { message: GONE });
-    const { patches } = editing(documentOfVersion(db(), version), (draft) => {
-      delete draft.decisions[form.data.subject];
-    });
-    if (patches.length > 0) saveEdit(db(), version.id, { patches, basedOn: version.edit });
-    return { message: '' };
-  },
   back: async ({ params, request }) => {
     const form = readForm(await formOf(request), placeSchema);
     if (!form.ok || !goBackTo(db(), params.id, form.data.number)) return fail(404, { message: GONE });

@@ -12,17 +12,17 @@
       hour: '2-digit',
       minute: '2-digit',
     });
-  const waiting = $derived(data.decisions.filter((d) => d.parked));
 </script>
 
 <svelte:head><title>{data.version.title}, history · Key Path</title></svelte:head>
 
-<main id="main" class="mx-auto grid max-w-6xl gap-x-12 px-7 py-7 lg:grid-cols-[minmax(0,1fr)_22rem]">
+<main id="main" class="mx-auto max-w-4xl px-7 py-7">
   <div class="min-w-0">
     <h1>{data.version.title}: what was changed</h1>
     <p class="text-quiet">
       {plural(data.version.edit, 'change')}, the newest first. Nothing is ever lost: going back is a change
       too.
+      <a class="link ml-2" href="/versions/{data.version.id}/decisions">What is decided now</a>
       <a class="link ml-2" href="/versions/{data.version.id}">Back to the bench</a>
     </p>
     {#if form?.message}<p class="text-alarm" role="alert">{form.message}</p>{/if}
@@ -79,30 +79,4 @@
       </form>
     {/if}
   </div>
-  <aside class="mt-8 lg:mt-2" aria-labelledby="decided">
-    <h2 id="decided">Decided now</h2>
-    {#if waiting.length > 0}
-      <p class="mt-1 text-quiet">
-        {plural(waiting.length, 'decision waits', 'decisions wait')} until what {waiting.length === 1
-          ? 'it names'
-          : 'they name'} comes back.
-      </p>
-    {/if}
-    <ul class="mt-1">
-      {#each data.decisions as decision (decision.subject)}
-        <li class="border-t border-hairline py-1.5">
-          {capital(decision.says)} <span class="text-quiet">{decision.where}</span>
-          <form method="post" action="?/giveBack" use:enhance class="inline">
-            <input type="hidden" name="subject" value={decision.subject} />
-            <button class="link ml-1 text-sm" aria-label="Give back: {decision.says}, {decision.where}"
-              >Give back</button
-            >
-          </form>
-          {#if decision.parked}<span class="block text-sm text-alarm">waits: {decision.parked}</span>{/if}
-        </li>
-      {:else}
-        <li class="text-quiet">Everything is as proposed.</li>
-      {/each}
-    </ul>
-  </aside>
 </main>

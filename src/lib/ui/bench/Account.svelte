@@ -1,0 +1,55 @@
+<script lang="ts">
+  /** What was left out, changed and kept: worth reading once, then folded away. */
+  import type { Share } from '$core/arrange/account';
+  import { levelText } from '$core/arrange/levels';
+  import { keyName } from '$core/theory/key';
+  import type { Version } from '$core/version/realise';
+  import { plural } from '$ui/text';
+  import type { Opening } from './opening';
+
+  interface Props {
+    version: Version | undefined;
+    opening: Opening;
+    versionId: string;
+  }
+  let { version, opening, versionId }: Props = $props();
+
+  const FOLDED = 'keypath.account';
+  let open = $state(typeof localStorage === 'undefined' || localStorage.getItem(FOLDED) !== 'folded');
+  function ontoggle(event: Event & { currentTarget: HTMLDetailsElement }): void {
+    open = event.currentTarget.open;
+    localStorage.setItem(FOLDED, open ? 'open' : 'folded');
+  }
+
+  /** How true the version is to its source. */
+  const keptText = $derived.by(() => {
+    if (!version || version.isSingAlong) return '';
+    const { beatNotes, basses, contour } = version.account.fidelity;
+    const share = ({ kept, of }: Share): string => (kept === of ? `all ${of}` : `${kept} of ${of}`);
+    return `Kept: ${share(beatNotes)} notes on the beat, ${share(basses)} basses, ${share(contour)} steps of the line.`;
+  });
+</script>
+
+<details class="text-sm text-quiet" {open} {ontoggle}>
+  <summary class="cursor-pointer"
+    >Level {levelText(version?.contract.level ?? opening.level)}, {(
+      version?.contract.name ?? opening.levelName
+    ).toLowerCase()}, in {keyName(version?.key ?? opening.key)}{open ? '.' : ': what was left out and kept'}
+    {#if version && version.parked.length > 0}
+      <a class="link" href="/versions/{versionId}/decisions"
+        >{plural(version.parked.length, 'decision waits', 'decisions wait')}</a
+      >
+    {/if}</summary
+  >
+  <p>
+    <span class="inline-block first-letter:uppercase">{version?.accountText ?? opening.accountText}</span>
+    {keptText}
+    {#if version && version.blurs.length > 0}
+      {plural(version.blurs.length, 'place blurs', 'places blur')} under the pedal.
+    {/if}
+    <span class="whitespace-nowrap">
+      <a class="link" href="/versions/{versionId}/levels">Compare levels</a>
+      <a class="link ml-2" href="/versions/{versionId}/keys">Compare keys</a>
+    </span>
+  </p>
+</details>

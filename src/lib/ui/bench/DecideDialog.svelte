@@ -1,0 +1,183 @@
+<script lang="ts">
+  /** Everything that can be decided at what is chosen, in a list that is searched by typing; words are written in place. */
+  import type { Scope } from '$core/decisions/anchor';
+  import { allKinds, kindOf, type AnyKind, type Decision, type KindId } from '$core/decisions/registry';
+  import { Command, Dialog } from 'bits-ui';
+  import { perform } from './commands';
+  import { placesHere, scopeHere, scopesHere } from './places';
+  import { scopeText } from './scopeText';
+  import { getBench } from './state/bench.svelte';
+
+  interface Props {
+    open: boolean;
+    /** Only what this kind offers. */
+    only?: KindId | undefined;
+    /** Where the keyboard goes back to. */
+    onclose: () => void;
+  }
+  let { open = $bindable(), only, onclose }: Props = $props();
+
+  const bench = getBench();
+  let scope = $state<Scope>();
+  let writing = $state<KindId>();
+  let text = $state('');
+  let complaint = $state('');
+
+  /** Kinds with a place of their own elsewhere: fingers by their keys, words to count in the panel. */
+  const ELSEWHERE: readonly KindId[] = ['finger', 'hand', 'octave', 'pitch', 'count'];
+  const situation = $derived(bench.situation);
+  const kinds = $derived(
+    situation === undefined
+      ? []
+      : allKinds().filter(
+          (kind) =>
+            (only ? kind.id === only : !ELSEWHERE.includes(kind.id)) &&
+            ((kind.choices?.(situation).length ?? 0) > 0 || kind.written !== undefined),
+        ),
+  );
+  const scopeFor = (kind: AnyKind): Scope => {
+    if (scope && kind.scopes.includes(scope)) return scope;
+    return scopeHere(kind.id, bench);
+  };
+  const decidedFor = (kind: AnyKind): Decision['value'] | undefined => {
+    const [at] = placesHere(kind.id, scopeFor(kind), bench);
+    return at && bench.document.decided(kind.id, at)?.value;
+  };
+  const same = (a: unknown, b: unknown): boolean => JSON.stringify(a) === JSON.stringify(b);
+
+  function write(kind: AnyKind): void {
+    const value = decidedFor(kind);
+    writing = kind.id;
+    complaint = '';
+    text = value !== undefined && situation ? kind.written!.show(value, situation) : '';
+  }
+  function choose(kind: AnyKind, value: Decision['value'] | undefined): void {
+    perform(bench, { do: 'decide here', kind: kind.id, scope: scopeFor(kind), value });
+    open = false;
+  }
+  function keep(): void {
+    if (!writing || !situation) return;
+    const kind = kindOf(writing) as unknown as AnyKind;
+    if (text.trim() === '') return choose(kind, undefined);
+    const value = kind.written!.read(text, situation);
+    if (value === undefined) complaint = `This cannot be read. Write it as: ${kind.written!.hint}`;
+    else choose(kind, value);
+  }
+  $effect(() => {
+    if (!open) return;
+    scope = undefined;
+    writing = undefined;
+    // A kind that is only written is written at once.
+    const [kind] = kinds;
+    if (only && kind?.written && (kind.choices?.(situation!).length ?? 0) === 0) write(kind);
+  });
+  const offered = $derived([...new Set(kinds.flatMap((kind) => scopesHere(kind.id, bench)))]);
+</script>
+
+<Dialog.Root
+  bind:open
+  onOpenChangeComplete={(isOpen) => {
+    if (!isOpen) onclose();
+  }}
+>
+  <Dialog.Portal>
+    <Dialog.Overlay class="fixed inset-0 z-30 bg-shade" />
+    <Dialog.Content
+      class="fixed top-16 left-1/2 z-40 flex max-h-[calc(100dvh-6rem)] w-[34rem] max-w-[calc(100vw-2rem)] -translate-x-1/2 flex-col gap-3 rounded-lg border border-hairline bg-paper p-5"
+    >
+      <Dialog.Title class="text-lg font-bold">
+        {writing ? kindOf(writing).name : only ? kindOf(only).name : 'Decide here'}
+      </Dialog.Title>
+      <Dialog.Description class="text-quiet">{scopeText(bench, scope)}</Dialog.Description>
+      {#if !writing && offered.length > 1}
+        <div class="flex flex-wrap gap-x-4 text-sm" role="radiogroup" aria-label="Where it holds">
+          {#each offered as option (option)}
+            <label class="flex min-h-7 items-center gap-1.5">
+              <input
+                type="radio"
+                class="tick"
+                name="scope"
+                checked={scope === option}
+                onchange={() => (scope = option)}
+              />
+              {scopeText(bench, option)}
+            </label>
+          {/each}
+        </div>
+      {/if}
+      {#if writing}
+        {@const written = kindOf(writing).written!}
+        <form
+          class="grid gap-2"
+          onsubmit={(event) => {
+            event.preventDefault();
+            keep();
+          }}
+        >
+          <!-- svelte-ignore a11y_autofocus -- the dialog was opened to write here -->
+          <input
+            class="field"
+            aria-label={kindOf(writing).name}
+            placeholder={written.hint}
+            bind:value={text}
+            autofocus
+          />
+          {#if complaint}<p class="text-sm text-alarm" role="alert">{complaint}</p>{/if}
+          <p class="flex items-center gap-4">
+            <button class="action">Decide</button>
+            <span class="text-sm text-quiet">Empty gives it back.</span>
+          </p>
+        </form>
+      {:else}
+        <Command.Root class="flex min-h-0 flex-col gap-2" label="What to decide">
+          <!-- svelte-ignore a11y_autofocus -- the dialog was opened to search here -->
+          <Command.Input class="field" placeholder="Type what you want to change" autofocus />
+          <Command.List class="min-h-0 overflow-y-auto">
+            <Command.Viewport>
+              <Command.Empty class="p-2 text-quiet">Nothing of that name can be decided here.</Command.Empty>
+              {#each kinds as kind (kind.id)}
+                {@const now = decidedFor(kind)}
+                <Command.Group>
+                  <Command.GroupHeading class="px-2 pt-2 text-sm font-semibold"
+                    >{kind.name}</Command.GroupHeading
+                  >
+                  <Command.GroupItems>
+                    {#each kind.choices?.(situation!) ?? [] as [value, name] (name)}
+                      <Command.Item
+                        class="flex min-h-7 cursor-pointer items-center rounded-sm px-2 py-0.5 data-selected:bg-accent-soft"
+                        value="{kind.name} {name}"
+                        onSelect={() => choose(kind, value)}
+                      >
+                        {name}
+                        {#if same(now, value)}<span class="ml-auto text-sm text-quiet">decided</span>{/if}
+                      </Command.Item>
+                    {/each}
+                    {#if kind.written}
+                      <Command.Item
+                        class="flex min-h-7 cursor-pointer items-center rounded-sm px-2 py-0.5 data-selected:bg-accent-soft"
+                        value="{kind.name} write"
+                        onSelect={() => write(kind)}
+                      >
+                        {now === undefined ? 'write …' : `“${kind.written.show(now, situation!)}”, write …`}
+                      </Command.Item>
+                    {/if}
+                    {#if now !== undefined}
+                      <Command.Item
+                        class="flex min-h-7 cursor-pointer items-center rounded-sm px-2 py-0.5 data-selected:bg-accent-soft"
+                        value="{kind.name} give back"
+                        onSelect={() => choose(kind, undefined)}
+                      >
+                        give it back
+                      </Command.Item>
+                    {/if}
+                  </Command.GroupItems>
+                </Command.Group>
+              {/each}
+            </Command.Viewport>
+          </Command.List>
+        </Command.Root>
+      {/if}
+      <Dialog.Close class="link justify-self-start self-start text-sm">Leave it</Dialog.Close>
+    </Dialog.Content>
+  </Dialog.Portal>
+</Dialog.Root>
