@@ -1,6 +1,6 @@
 /** Takes the pictures of docs/screenshots/ from the demo studio. Run with `npm run screenshots` after a build. */
 import { expect, test, type Page } from '@playwright/test';
-import { open } from '../tests/support';
+import { fromMenu, open } from '../tests/support';
 
 const shot = (page: Page, name: string) => page.screenshot({ path: `docs/screenshots/${name}.png` });
 const drawn = async (page: Page): Promise<void> => {
@@ -39,7 +39,7 @@ test('screenshots', async ({ page }) => {
   await expect(page.getByText('Saved', { exact: true })).toBeVisible();
   await page.waitForTimeout(800); // the reason arrives
   await shot(page, 'bench');
-  await page.getByRole('link', { name: 'Handout' }).click();
+  await fromMenu(page, 'Handout');
   await drawn(page);
   await page.getByRole('radio', { name: 'Letter' }).check();
   await page.getByRole('radio', { name: 'A4' }).check();
@@ -68,7 +68,7 @@ test('screenshots', async ({ page }) => {
   await shot(page, 'sing-along');
   await page.getByRole('button', { name: 'Undo' }).click();
   await expect(page.getByRole('heading', { name: 'Introduction' })).toHaveCount(0);
-  await page.getByRole('link', { name: 'History' }).click();
+  await fromMenu(page, 'History');
   await expect(page.getByRole('heading', { level: 1 })).toContainText('what was changed');
   await shot(page, 'history');
   await page.goto('/settings/studio');

@@ -1,6 +1,6 @@
 /** Every main view holds what axe can check, and works without a mouse. */
 import { expect, test } from '@playwright/test';
-import { benchReady, expectAccessible, open } from './support';
+import { benchReady, expectAccessible, fromMenu, open } from './support';
 
 for (const path of ['/', '/learners', '/learners/new', '/pieces'])
   test(`${path} is accessible`, async ({ page }) => {
@@ -19,7 +19,7 @@ test('a piece, its bench, its handout and a learner are accessible', async ({ pa
     .click();
   await benchReady(page);
   await expectAccessible(page);
-  await page.getByRole('link', { name: 'Handout' }).click();
+  await fromMenu(page, 'Handout');
   await expect(page.locator('.sheet svg').first()).toBeVisible();
   await expectAccessible(page);
   await page.goto('/learners');

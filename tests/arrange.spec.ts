@@ -1,6 +1,6 @@
 /** One source, many versions: style, texture, levels side by side, the ranking of keys, levels of one's own. */
 import { expect, test, type Page } from '@playwright/test';
-import { benchReady, bring, expectAccessible, open } from './support';
+import { benchReady, bring, expectAccessible, open, setLevel } from './support';
 
 async function openBench(page: Page, title: string): Promise<void> {
   await bring(page, title);
@@ -17,7 +17,7 @@ test('the left hand gets another texture, for the whole, a section and a measure
   page,
 }) => {
   await openBench(page, 'Textured Song');
-  await page.getByRole('radio', { name: /Level 4/ }).click();
+  await setLevel(page, '4');
   await choose(page, /^Left hand: /, 'Swing bass');
   const panel = page.getByRole('region', { name: 'The measure in hand' });
   await page.getByRole('button', { name: /^measure 1, difficulty/ }).click();
@@ -44,6 +44,8 @@ test('a song becomes chords to sing to, with an introduction that can go', async
   await choose(page, /^Style: /, /^chords to sing to/);
   await expect(page.getByText(/notes to sing to in place of the \d+ of the source/)).toBeVisible();
   await expect(page.getByRole('heading', { name: 'Introduction' })).toBeVisible();
+  const more = page.getByRole('button', { name: 'Counting, pedal and more' });
+  await more.click();
   await choose(page, /^Introduction: /, 'no introduction');
   await expect(page.getByRole('heading', { name: 'Introduction' })).toHaveCount(0);
   await choose(page, /^Rhythm of the chords: /, 'Held');
@@ -117,7 +119,7 @@ test('a level is changed, one is added between two, and all are given back', asy
   await page.getByRole('button', { name: 'Add one after 5' }).click();
   await expect(page.getByRole('heading', { name: /^5½/ })).toBeVisible();
   await openBench(page, 'Own Levels');
-  await page.getByRole('radio', { name: /^Level 5½/ }).click();
+  await setLevel(page, '5½');
   await expect(page.getByText(/^Level 5½,/)).toBeVisible();
   await page.goto('/settings/levels');
   await page.getByRole('button', { name: 'Back to the levels that ship' }).click();

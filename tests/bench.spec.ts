@@ -1,6 +1,6 @@
 /** The bench by keyboard and by mouse. */
 import { expect, test, type Page } from '@playwright/test';
-import { benchReady, bring } from './support';
+import { benchReady, bring, setLevel } from './support';
 
 async function openBench(page: Page, title: string): Promise<void> {
   await bring(page, title);
@@ -13,18 +13,18 @@ test('arrows walk by onset, by measure and to the other hand; the keyboard pictu
 }) => {
   await openBench(page, 'Walking Song');
   const said = page.locator('footer [aria-live]');
-  await expect(said).toContainText('Right hand, C4, pickup');
+  await expect(said).toContainText('Pickup, right hand, C4, quarter, finger');
   await page.keyboard.press('ArrowRight');
-  await expect(said).toContainText('F4, measure 1');
-  await page.keyboard.press('Shift+ArrowRight');
-  await expect(said).toContainText('measure 2');
+  await expect(said).toContainText('Measure 1, right hand, F4');
+  await page.keyboard.press('Control+ArrowRight');
+  await expect(said).toContainText('Measure 2');
   await page.keyboard.press('ArrowDown');
-  await expect(said).toContainText('Left hand');
+  await expect(said).toContainText('left hand');
   await page.keyboard.press('ArrowUp');
   await page.keyboard.press('ArrowUp');
-  await expect(said).toContainText('Right hand');
-  await page.keyboard.press('Shift+ArrowLeft');
-  await expect(said).toContainText('measure 1');
+  await expect(said).toContainText('right hand');
+  await page.keyboard.press('PageUp');
+  await expect(said).toContainText('Measure 1');
   await expect(page.getByRole('img', { name: /The hand's shape/ })).toBeVisible();
 });
 
@@ -51,7 +51,7 @@ test('measures can be chosen on the path and on the page', async ({ page }) => {
 
 test('what a level leaves out or breaks is said', async ({ page }) => {
   await openBench(page, 'Honest Song');
-  await page.getByRole('radio', { name: /Level 1/ }).click();
+  await setLevel(page, '1');
   await expect(page.getByText(/\d+ of \d+ notes left out, \d+ rhythms? simplified/)).toBeVisible();
   await expect(page.getByText(/Kept: all \d+ notes on the beat, all \d+ basses/)).toBeVisible();
   // E major has four sharps, far more than level 1 reads: without a choice another key is proposed, with one it is said.
@@ -102,5 +102,10 @@ test('when the server cannot be reached the work stays on the page and can be sa
 test('the keys are listed on demand', async ({ page }) => {
   await openBench(page, 'Listed Song');
   await page.keyboard.press('?');
-  await expect(page.getByRole('dialog')).toContainText('finger 1');
+  const keys = page.getByRole('dialog');
+  await expect(keys).toContainText('finger 1');
+  await keys.getByRole('searchbox', { name: 'Search the keys' }).fill('octave');
+  await expect(keys.locator('dd')).toHaveText(['an octave higher', 'an octave lower']);
+  await keys.getByRole('searchbox').fill('somersault');
+  await expect(keys).toContainText('No key does that.');
 });

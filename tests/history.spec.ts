@@ -1,6 +1,6 @@
 /** What was done to a version outlives the page: undo after a reload, earlier states, and a second window. */
 import { expect, test, type Page } from '@playwright/test';
-import { benchReady, bring, expectAccessible } from './support';
+import { benchReady, bring, expectAccessible, fromMenu, setLevel } from './support';
 
 async function openBench(page: Page, title: string): Promise<void> {
   await bring(page, title);
@@ -36,16 +36,22 @@ test('an octave and a note left out, from their keys and back again', async ({ p
   await openBench(page, 'Lifted Song');
   const said = page.locator('footer [aria-live]');
   await page.getByRole('button', { name: /^measure 1, difficulty/ }).click();
-  await expect(said).toContainText('Right hand, F4');
+  await expect(said).toContainText('right hand, F4');
   await page.getByRole('region', { name: /^Music of/ }).focus();
   await page.keyboard.press('Shift+O');
-  await expect(said).toContainText('Right hand, F4');
+  await expect(said).toContainText('right hand, F4');
   const panel = page.getByRole('region', { name: 'The measure in hand' });
   await expect(panel).toContainText('Decided: an octave lower.');
   await panel.getByRole('button', { name: 'leave this note out' }).click();
   await expect(page.locator('.sheet .note[data-id="m1n0"]')).toHaveCount(0);
-  await page.getByRole('link', { name: 'History' }).click();
-  await page.getByRole('button', { name: /^Give back: left out/ }).click();
+  await benchReady(page);
+  await page.getByRole('link', { name: '2 decisions' }).click();
+  const dropped = page.getByRole('listitem').filter({ hasText: 'Left out' });
+  await expect(dropped).toContainText(/by the teacher/);
+  await expectAccessible(page);
+  await dropped.getByRole('button', { name: /^Give back: left out/ }).click();
+  await expect(dropped).toHaveCount(0);
+  await page.getByRole('link', { name: 'What was changed' }).click();
   await expect(page.getByText('Gave back left out')).toBeVisible();
   await page.getByRole('link', { name: 'Back to the bench' }).click();
   await expect(page.locator('.sheet .note[data-id="m1n0"]')).toHaveCount(1);
@@ -56,10 +62,10 @@ test('an earlier state is looked at, named, made a version of its own, and gone 
 }) => {
   await openBench(page, 'Revised Song');
   await page.keyboard.press('3');
-  await page.getByRole('radio', { name: /Level 1/ }).click();
+  await setLevel(page, '1');
   await expect(page.getByText(/^Level 1, first hands/)).toBeVisible();
   await benchReady(page);
-  await page.getByRole('link', { name: 'History' }).click();
+  await fromMenu(page, 'History');
   await expect(page.getByRole('heading', { level: 1 })).toHaveText('Revised Song: what was changed');
   await expect(page.getByText('Level 1', { exact: false }).first()).toBeVisible();
   await expectAccessible(page);

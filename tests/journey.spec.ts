@@ -1,6 +1,6 @@
 /** From a file to a fingered page, a lesson and a learner's record: the whole path, as a teacher walks it. */
 import { expect, test } from '@playwright/test';
-import { benchReady, bring } from './support';
+import { benchReady, bring, fromMenu, setLevel } from './support';
 
 test('from uploading a file to the printed handout and the learner’s record', async ({ page }) => {
   await bring(page, 'Window Song');
@@ -49,7 +49,7 @@ test('from uploading a file to the printed handout and the learner’s record', 
   await expect(decided).toHaveCount(3);
 
   // Another level and key, and the decisions are still there.
-  await page.getByRole('radio', { name: /Level 3/ }).click();
+  await setLevel(page, '3');
   await expect(page.getByText('Level 3, chords, in C major.')).toBeVisible();
   await expect(decided).toHaveCount(3);
   await page.getByRole('combobox', { name: /^Key: / }).click();
@@ -62,14 +62,14 @@ test('from uploading a file to the printed handout and the learner’s record', 
   await benchReady(page);
 
   // Given to a learner.
-  await page.getByRole('button', { name: 'Give to a learner' }).click();
+  await fromMenu(page, 'Give to a learner');
   await page.getByRole('button', { name: 'Give to Teo' }).click();
   await expect(page.getByText('Given to Teo.')).toBeVisible();
   await expect(page.getByRole('dialog').getByText('has it')).toBeVisible();
   await page.getByRole('button', { name: 'Close', exact: true }).click();
 
   // The handout prints on both papers, with the decided fingers.
-  await page.getByRole('link', { name: 'Handout' }).click();
+  await fromMenu(page, 'Handout');
   await expect(page.getByRole('heading', { level: 1, name: 'Window Song' })).toBeVisible();
   await expect(page.getByText('Teo', { exact: true })).toBeVisible();
   await expect(page.locator('.sheet .badge.decided')).toHaveCount(3);

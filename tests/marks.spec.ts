@@ -24,7 +24,9 @@ test('another counting school, words of one’s own, and a section that is count
   await openBench(page, 'Counted Song');
   const words = panel(page).getByLabel('Words to count this measure');
   await expect(words).toHaveValue('1 (2) & 3 4');
+  await page.getByRole('button', { name: 'Counting, pedal and more' }).click();
   await choose(page, /^Counting: as proposed/, 'ta, ka-di-mi');
+  await page.keyboard.press('Escape');
   await expect(words).toHaveValue('ta (ta) di ta ta');
   await expect(counts(page).filter({ hasText: /^ta$/ }).first()).toBeVisible();
   await page.keyboard.press('c');
@@ -48,6 +50,7 @@ test('another counting school, words of one’s own, and a section that is count
     .getByLabel(/^Counting in section/)
     .selectOption('ta, ti-ti');
   await expect(words).toHaveValue('ta (ti) ti ta ta');
+  await page.getByRole('button', { name: 'Counting, pedal and more' }).click();
   await choose(page, /^Count for/, 'for the left hand');
   await expect(words).not.toHaveValue('ta (ti) ti ta ta');
 });
@@ -64,7 +67,9 @@ test('the pedal of a measure, by list and by key, with what it is for', async ({
   await page.getByRole('region', { name: /^Music of/ }).focus();
   await page.keyboard.press('p');
   await expect(here).toHaveValue('none');
+  await page.getByRole('button', { name: 'Counting, pedal and more' }).click();
   await choose(page, /^Pedal: as proposed/, 'on long notes only');
+  await page.keyboard.press('Escape');
   await expect(here).toHaveValue('none');
   await here.selectOption('as proposed');
   await panel(page)
@@ -88,10 +93,10 @@ test('another fingering of the measure is taken as a whole and undone as a whole
 test('a note goes to the other hand and comes back', async ({ page }) => {
   await openBench(page, 'Handed Song', 2);
   const said = page.locator('footer [aria-live]');
-  await expect(said).toContainText('Right hand, F4');
+  await expect(said).toContainText('right hand, F4');
   await page.getByRole('region', { name: /^Music of/ }).focus();
   await page.keyboard.press('x');
-  await expect(said).toContainText('Left hand, F4');
+  await expect(said).toContainText('left hand, F4');
   await page.keyboard.press('0');
-  await expect(said).toContainText('Right hand, F4');
+  await expect(said).toContainText('right hand, F4');
 });

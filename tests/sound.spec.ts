@@ -2,7 +2,7 @@
 import { readFileSync } from 'node:fs';
 import { expect, test, type Page } from '@playwright/test';
 import { readMidiEvents } from '../src/lib/core/io/midi/events';
-import { benchReady, bring, expectAccessible } from './support';
+import { benchReady, bring, expectAccessible, fromMenu, setLevel } from './support';
 
 async function openBench(page: Page, title: string): Promise<void> {
   await bring(page, title);
@@ -86,14 +86,13 @@ test('without a sound device the cursor goes along, and it is said', async ({ pa
 test('what is heard is what is written: onsets within 5 ms, right pitches', async ({ page }) => {
   await openBench(page, 'Recorded Song');
   // In the octave of the source, where a rise is told from what rings on.
-  await page.getByRole('radio', { name: /^Level 3,/ }).click();
+  await setLevel(page, '3');
   await benchReady(page);
   await page.getByRole('checkbox', { name: 'a measure before' }).uncheck();
   await page.getByRole('radio', { name: 'right' }).click();
   const take = async (name: RegExp): Promise<Buffer> => {
     const download = page.waitForEvent('download', { timeout: 60_000 });
-    await page.getByRole('button', { name: 'Take away' }).click();
-    await page.getByRole('menuitem', { name }).click();
+    await fromMenu(page, name);
     return readFileSync((await (await download).path())!);
   };
   const wav = await take(/^Recording/);

@@ -60,3 +60,18 @@ export async function expectAccessible(page: Page): Promise<void> {
   const { violations } = await new AxeBuilder({ page }).exclude('.sheet svg').analyze();
   expect(violations.map((v) => `${v.id}: ${v.nodes.map((n) => n.target.join(' ')).join(', ')}`)).toEqual([]);
 }
+
+/** Sets the level of the version on the bench by the first word of its sentence. */
+export async function setLevel(page: Page, level: string): Promise<void> {
+  await page.getByLabel(/^Level: /).click();
+  await page
+    .getByRole('listbox')
+    .getByRole('option', { name: new RegExp(`^${level} `) })
+    .click();
+}
+
+/** Chooses from the menu of the bench: a page, a file or something to do. */
+export async function fromMenu(page: Page, name: string | RegExp): Promise<void> {
+  await page.getByRole('button', { name: 'More', exact: true }).click();
+  await page.getByRole('menuitem', { name }).click();
+}

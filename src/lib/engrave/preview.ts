@@ -49,6 +49,8 @@ export const partFacts = (parts: readonly Part[]): PartFacts[] =>
 export function previewOf(
   file: { readonly name: string; readonly bytes: Uint8Array },
   chosen: PartChoices = {},
+  /** Measures that are shown at most; else how it begins. */
+  shown?: number,
 ): Preview {
   const { score: source, warnings } = readScoreFile(file.name, file.bytes);
   const choices = { ...proposedParts(source), ...known(source, chosen) };
@@ -68,7 +70,11 @@ export function previewOf(
     warnings,
     parts,
     choices,
-    sheet: sourceSheet(score, SHEET_WIDTH),
+    sheet: sourceSheet(
+      score,
+      SHEET_WIDTH,
+      shown === undefined ? undefined : { from: 0, to: Math.min(score.measures.length, shown) - 1 },
+    ),
   };
 }
 

@@ -122,7 +122,18 @@ export function sheetOf(
   for (const { measure, counts: list } of counts)
     for (const count of list)
       if (count.kind === 'onset') spoken.set(version.score.measures[measure]!.start + count.at, count.say);
-  const names = options.names ? namesByNote(part.parts[0]!.notes) : new Map<string, Lyric>();
+  const versesShown =
+    options.words === 'all'
+      ? Math.max(
+          0,
+          ...part.parts[0]!.notes.flatMap((n) =>
+            (n.lyrics ?? []).flatMap((l) => (l.line === 'words' ? l.verse : [])),
+          ),
+        )
+      : options.words === 'none'
+        ? 0
+        : 1;
+  const names = options.names ? namesByNote(part.parts[0]!.notes, versesShown + 1) : new Map<string, Lyric>();
   const notes = part.parts[0]!.notes.map((note): Note => {
     const { finger, lyrics, ...rest } = note;
     const lines = [...(lyrics ?? []), names.get(note.id) ?? []].flat().flatMap((l): Lyric[] => {
@@ -177,11 +188,8 @@ export function sheetOf(
   };
 }
 
-/** Below this verse there are no others. */
-const LAST_VERSE = 10;
-
-/** The names of what is struck together, the lowest first, by the note that carries them. */
-function namesByNote(notes: readonly Note[]): Map<string, Lyric> {
+/** The names of what is struck together, the lowest first, by the note that carries them; on the line below a verse. */
+function namesByNote(notes: readonly Note[], below: number): Map<string, Lyric> {
   const strokes = new Map<string, Note[]>();
   for (const note of notes) {
     if (note.tie === 'stop' || note.tie === 'both' || note.grace || note.cue) continue;
@@ -192,7 +200,7 @@ function namesByNote(notes: readonly Note[]): Map<string, Lyric> {
     [...strokes.values()].map((struck) => {
       const rising = [...struck].sort((a, b) => toMidi(a.pitch) - toMidi(b.pitch));
       const text = rising.map((n) => pitchClassName(n.pitch)).join('');
-      return [struck[0]!.id, { line: 'names', verse: LAST_VERSE, text, syllabic: 'single' }];
+      return [struck[0]!.id, { line: 'names', verse: below, text, syllabic: 'single' }];
     }),
   );
 }

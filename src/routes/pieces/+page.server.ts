@@ -56,6 +56,8 @@ const bringSchema = z.object({
   title: z.string().trim().max(200, 'A title has at most 200 letters.').optional(),
   composer: z.string().trim().max(200, 'A name has at most 200 letters.').optional(),
   parts: json.pipe(partChoicesSchema).optional(),
+  /** Measures to be shown at most. */
+  shown: z.coerce.number().int().min(1).max(64).optional(),
   once: z.string().optional(),
 });
 
@@ -102,8 +104,8 @@ export const actions: Actions = {
   look: async ({ request }) => {
     const file = await brought(request);
     if (isFailure(file)) return file;
-    const { name, bytes, parts } = file;
-    const preview = await reading(() => work('preview', { name, bytes, parts }, asked(file, request)));
+    const { name, bytes, parts, shown } = file;
+    const preview = await reading(() => work('preview', { name, bytes, parts, shown }, asked(file, request)));
     return isFailure(preview) ? preview : { preview };
   },
   keep: async ({ request }) => {

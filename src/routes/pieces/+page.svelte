@@ -37,7 +37,7 @@
         {#if values.length > 1}
           <label class="grid text-quiet"
             >{name}
-            <select class="field text-base text-ink" bind:value={filter[key]}>
+            <select class="field text-base text-ink" aria-label={name} bind:value={filter[key]}>
               <option value="">any</option>
               {#each values as [value, label] (value)}<option {value}>{label}</option>{/each}
             </select></label

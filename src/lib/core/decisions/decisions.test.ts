@@ -59,20 +59,21 @@ describe('a decision', () => {
       { kind: 'texture', at: WHOLE, value: 'held-root' },
       { kind: 'texture', at: sectionAnchor(before, 1), value: 'block-chord' },
       { kind: 'texture', at: { measure: 'm5' }, value: 'pulse' },
+      { kind: 'texture', at: { range: ['m6', 'm9'] }, value: 'octaves' },
     ];
     expect(valuesIn('texture', all, before)).toEqual([
       ...Array(4).fill('held-root'),
       'block-chord',
       'pulse',
-      'block-chord',
-      'block-chord',
-      ...Array(4).fill('held-root'),
+      ...Array(4).fill('octaves'),
+      ...Array(2).fill('held-root'),
     ]);
   });
   it('says where it is', () => {
     const version = realise(song, DEFAULT_RECIPE, []);
     expect(placeText({ note: 'm2s1n1' }, version)).toBe('measure 3, right hand, D5');
     expect(placeText({ measure: 'm4' }, version)).toBe('measure 5');
+    expect(placeText({ range: ['m2', 'm4'] }, version)).toBe('measures 3 to 5');
     expect(placeText(WHOLE, version)).toBe('the whole version');
     expect(placeText({ note: 'gone' }, version)).toBe('note gone');
   });

@@ -15,4 +15,5 @@ export {
   type HeardNote,
   type Program,
   type ProgramSettings,
+  type SpokenWord,
 } from './program';

@@ -5,6 +5,7 @@
 import { beatLength, measureLength, metricalStrength, placeInMeasure } from '../score/metre';
 import type { Measure } from '../score/score';
 import type { Ticks } from '../score/ticks';
+import type { MeasureCounts } from '../counting/count';
 import type { Performance, PlayedMeasure, PlayedPedal } from './played';
 import { clockOf } from './tempo';
 
@@ -20,6 +21,8 @@ export interface ProgramSettings {
   readonly click: boolean;
   /** A measure is counted before the music. */
   readonly countIn: boolean;
+  /** What is said in each measure, where counts are spoken. */
+  readonly counts?: readonly MeasureCounts[];
 }
 
 export interface HeardNote {
@@ -44,6 +47,7 @@ export interface Program {
   /** In order of time. */
   readonly notes: readonly HeardNote[];
   readonly clicks: readonly Click[];
+  readonly words: readonly SpokenWord[];
   /** Seconds before the music. */
   readonly begins: number;
   /** Seconds to the end of the stretch; what still rings is longer. */
@@ -59,11 +63,21 @@ const GROUP = 2;
 /** A key is let go so much before the next stroke on it, so that both are heard. */
 const GAP = 0.02;
 
+/** A word of the count. */
+export interface SpokenWord {
+  readonly at: number;
+  readonly text: string;
+  /** Seconds until the next word. */
+  readonly room: number;
+  /** It falls on no stroke: softer. */
+  readonly isSoft: boolean;
+}
+
 /** The program of a stretch. `measures` are the written ones, by index of `performance.measures`. */
 export function programOf(
   performance: Performance,
   measures: readonly Measure[],
-  { from, to, hands, share, click, countIn }: ProgramSettings,
+  { from, to, hands, share, click, countIn, counts }: ProgramSettings,
 ): Program {
   const clock = clockOf(performance, share);
   const zero = clock.seconds(from);
@@ -95,6 +109,18 @@ export function programOf(
             .map(({ tick: place, weight }) => ({ at: at(place), weight }))
         : []),
     ],
+    words: counts
+      ? withRoom([
+          ...before.map(({ tick: place, number }) => ({
+            at: begins - secondsBefore(from - place),
+            text: String(number),
+            isSoft: false,
+          })),
+          ...spokenIn(performance.measures, counts)
+            .filter((w) => w.tick >= from && w.tick < to)
+            .map(({ tick: place, ...word }) => ({ at: at(place), ...word })),
+        ])
+      : [],
     begins,
     ends: at(to),
     secondsAt: at,
@@ -105,7 +131,27 @@ export function programOf(
 interface Beat {
   readonly tick: Ticks;
   readonly weight: Click['weight'];
+  /** Which beat of its measure it is, from 1. */
+  readonly number: number;
 }
+
+/** The words of every measure as it is played. */
+const spokenIn = (passes: readonly PlayedMeasure[], counts: readonly MeasureCounts[]) => {
+  const byMeasure = new Map(counts.map((c) => [c.measure, c.counts]));
+  return passes.flatMap(({ index, onset }) =>
+    (byMeasure.get(index) ?? []).map(({ at, say, kind }) => ({
+      tick: onset + at,
+      text: say,
+      isSoft: kind !== 'onset',
+    })),
+  );
+};
+
+/** Room that the last word has, in seconds. */
+const LAST_ROOM = 0.5;
+
+const withRoom = (words: readonly Omit<SpokenWord, 'room'>[]): SpokenWord[] =>
+  words.map((word, i) => ({ ...word, room: (words[i + 1]?.at ?? word.at + LAST_ROOM) - word.at }));
 
 function weightAt(measure: Measure, place: Ticks): Click['weight'] {
   if (place === 0) return 'measure';
@@ -120,7 +166,11 @@ const beatsOf = (passes: readonly PlayedMeasure[], measures: readonly Measure[])
     const beats: Beat[] = [];
     const first = placeInMeasure(measure, measure.start);
     for (let place = Math.ceil(first / beat) * beat; place < first + length; place += beat)
-      beats.push({ tick: onset + place - first, weight: weightAt(measure, place) });
+      beats.push({
+        tick: onset + place - first,
+        weight: weightAt(measure, place),
+        number: Math.round(place / beat) + 1,
+      });
     return beats;
   });
 
@@ -138,7 +188,11 @@ function beatsBefore(
   const full = measureLength(measure.time);
   const beats: Beat[] = [];
   for (let at = -full; at < place; at += beat)
-    beats.push({ tick: from - place + at, weight: weightAt(measure, ((at % full) + full) % full) });
+    beats.push({
+      tick: from - place + at,
+      weight: weightAt(measure, ((at % full) + full) % full),
+      number: Math.round((((at % full) + full) % full) / beat) + 1,
+    });
   return beats;
 }
 

@@ -38,6 +38,8 @@ interface Brought {
   readonly name: string;
   readonly bytes: Uint8Array;
   readonly parts?: PartChoices | undefined;
+  /** Measures that are shown at most. */
+  readonly shown?: number | undefined;
 }
 
 /** What is written: a version, or the piece as its file has it. */
@@ -59,7 +61,7 @@ function writtenAs(db: Db, { pieceId, document, title, composer, ending }: Writt
 
 export const jobs = {
   read: readPiece,
-  preview: (_db: Db, { parts, ...file }: Brought) => previewOf(file, parts),
+  preview: (_db: Db, { parts, shown, ...file }: Brought) => previewOf(file, parts, shown),
   pieces: derivePieces,
   versions: deriveVersions,
   /** As JSON: it goes to the page as it is. */

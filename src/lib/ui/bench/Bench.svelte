@@ -231,7 +231,10 @@
         {@const section = form.sections[phrase.section]!}
         <!-- Of its own: a picture of another phrase changes nothing here. -->
         {@const svg = view.pictures[i]}
-        <div bind:this={phraseElements[i]} class="relative -mt-1 max-w-[1040px] {section.from === phrase.from ? 'pt-2.5' : ''}">
+        <div
+          bind:this={phraseElements[i]}
+          class="relative -mt-1 max-w-[1040px] {section.from === phrase.from ? 'pt-2.5' : ''}"
+        >
           {#if section.from === phrase.from}
             <h2 class="absolute top-0 left-0 max-w-[7.5rem] truncate text-sm" title={section.label}>
               {section.label}

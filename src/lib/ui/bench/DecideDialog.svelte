@@ -1,6 +1,6 @@
 <script lang="ts">
   /** Everything that can be decided at what is chosen, in a list that is searched by typing; words are written in place. */
-  import type { Scope } from '$core/decisions/anchor';
+  import { SCOPES, type Scope } from '$core/decisions/anchor';
   import { allKinds, kindOf, type AnyKind, type Decision, type KindId } from '$core/decisions/registry';
   import { Command, Dialog } from 'bits-ui';
   import { perform } from './commands';
@@ -71,7 +71,10 @@
     const [kind] = kinds;
     if (only && kind?.written && (kind.choices?.(situation!).length ?? 0) === 0) write(kind);
   });
-  const offered = $derived([...new Set(kinds.flatMap((kind) => scopesHere(kind.id, bench)))]);
+  const offered = $derived.by(() => {
+    const all = new Set(kinds.flatMap((kind) => scopesHere(kind.id, bench)));
+    return SCOPES.filter((s) => all.has(s));
+  });
 </script>
 
 <Dialog.Root
@@ -91,6 +94,16 @@
       <Dialog.Description class="text-quiet">{scopeText(bench, scope)}</Dialog.Description>
       {#if !writing && offered.length > 1}
         <div class="flex flex-wrap gap-x-4 text-sm" role="radiogroup" aria-label="Where it holds">
+          <label class="flex min-h-7 items-center gap-1.5">
+            <input
+              type="radio"
+              class="tick"
+              name="scope"
+              checked={scope === undefined}
+              onchange={() => (scope = undefined)}
+            />
+            what is chosen
+          </label>
           {#each offered as option (option)}
             <label class="flex min-h-7 items-center gap-1.5">
               <input

@@ -30,6 +30,7 @@
     <Popover.Content
       class="z-20 grid w-80 gap-3 rounded-md border border-hairline bg-paper p-4 shadow-md"
       sideOffset={6}
+      role="dialog"
       aria-label="Hands and keyboard"
     >
       {#each [['left', 'Left hand reaches'], ['right', 'Right hand reaches']] as const as [hand, label] (hand)}

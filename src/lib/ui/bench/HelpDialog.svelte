@@ -1,7 +1,8 @@
 <script lang="ts">
   /** The keys of the bench. Opens with "?", and is searched by typing. */
   import { Dialog } from 'bits-ui';
-  import { KEYS, keyText } from './keys';
+  import { keyText } from '$ui/form/press';
+  import { KEYS } from './keys';
 
   let open = $state(false);
   let sought = $state('');

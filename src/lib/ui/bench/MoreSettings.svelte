@@ -12,6 +12,7 @@
     <Popover.Content
       class="z-20 w-80 rounded-md border border-hairline bg-paper p-4 shadow-md"
       sideOffset={6}
+      role="dialog"
       aria-label="Counting, pedal and more"
     >
       <MarkControls />

@@ -2,7 +2,7 @@
   /** What is decided about the note in hand, and its keys as small buttons. */
   import { decisionText, type KindId } from '$core/decisions/registry';
   import { noteKinds, perform } from './commands';
-  import { keyText } from './keys';
+  import { keyText } from '$ui/form/press';
   import { getBench } from './state/bench.svelte';
 
   let { note }: { note: string } = $props();

@@ -1,5 +1,6 @@
 /** The keyboard of the bench as data: what a key means, and how the list of keys names it. Kinds of decisions bring their own. */
 import { allKinds } from '$core/decisions/registry';
+import { pressOf, type KeyPress } from '$ui/form/press';
 import type { Intent } from './commands';
 
 export interface KeyMeaning {
@@ -80,33 +81,5 @@ export const KEYS: readonly KeyMeaning[] = [
 
 const byPress = new Map(KEYS.map((key) => [key.press, key]));
 
-export type KeyPress = Pick<KeyboardEvent, 'key' | 'ctrlKey' | 'metaKey' | 'shiftKey' | 'altKey'>;
-
-/** Signs for which Shift is the keyboard's matter. */
-const isSign = (key: string): boolean => key.length === 1 && !/[a-z ]/i.test(key);
-
 /** What a key press means; undefined for keys that mean nothing here. */
-export function meaningOf(event: KeyPress): Intent | undefined {
-  const isShifted = event.shiftKey && !isSign(event.key);
-  const modifiers = `${event.ctrlKey || event.metaKey ? 'Ctrl+' : ''}${event.altKey ? 'Alt+' : ''}${isShifted ? 'Shift+' : ''}`;
-  const key = event.key.length === 1 ? event.key.toLowerCase() : event.key;
-  return byPress.get(modifiers + key)?.intent;
-}
-
-const SHOWN: Readonly<Record<string, string>> = {
-  ArrowLeft: '←',
-  ArrowRight: '→',
-  ArrowUp: '↑',
-  ArrowDown: '↓',
-  ' ': 'Space',
-  PageUp: 'Page ↑',
-  PageDown: 'Page ↓',
-};
-
-/** A key as it is printed: "Ctrl Shift Z". */
-export const keyText = (press: string): string =>
-  press
-    .replace(/^\+$/, 'Plus')
-    .split('+')
-    .map((part) => SHOWN[part] ?? (part.length === 1 ? part.toUpperCase() : part))
-    .join(' ');
+export const meaningOf = (event: KeyPress): Intent | undefined => byPress.get(pressOf(event))?.intent;

@@ -43,7 +43,7 @@
     return key.black ? { x: key.left + WHITE * 0.31, y: 34 } : { x: key.left + WHITE / 2, y: 61 };
   };
   const colourOf = (hand: 'right' | 'left'): string =>
-    hand === 'right' ? 'var(--color-plum)' : 'var(--color-moss)';
+    hand === 'right' ? 'var(--color-key-right)' : 'var(--color-key-left)';
   /** Names give way to each other, and the octave's to them. */
   const named = $derived(
     marks.filter((m) => m.name && byMidi.has(m.midi)).map((m) => ({ ...m, x: place(m.midi).x })),

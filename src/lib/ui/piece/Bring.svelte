@@ -110,6 +110,7 @@ G / / | D7 / / |`;
     <button type="button" class="link" aria-expanded={typing} onclick={() => (typing = !typing)}>
       Type or paste it
     </button>
+    <a class="link" href="/pieces/new">Write a new one</a>
     {#if busy}<Working path="/pieces" about={busy} before="Reading {busy}…" />{/if}
     <noscript><button class="link">Read it</button></noscript>
   </form>

@@ -56,8 +56,12 @@ const failed = (result: ActionResult): string =>
     : 'The server could not read the file; try again in a moment.';
 
 /** A look at a file. Throws an Error with one sentence when it cannot be read or sent. */
-export async function look(file: File, parts?: PartChoices): Promise<Preview> {
-  const result = await send('look', { file, ...(parts ? { parts: JSON.stringify(parts) } : {}) });
+export async function look(file: File, parts?: PartChoices, shown?: number): Promise<Preview> {
+  const result = await send('look', {
+    file,
+    ...(parts ? { parts: JSON.stringify(parts) } : {}),
+    ...(shown ? { shown: String(shown) } : {}),
+  });
   if (result.type === 'success' && result.data?.preview) return result.data.preview as Preview;
   throw new Error(failed(result));
 }

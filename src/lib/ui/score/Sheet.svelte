@@ -4,7 +4,14 @@
   import { service } from '$ui/worker/service';
   import Picture from './Picture.svelte';
 
-  let { sheet, current, label }: { sheet: Sheet; current?: number | undefined; label: string } = $props();
+  interface Props {
+    sheet: Sheet;
+    current?: number | undefined;
+    selected?: string | undefined;
+    chosen?: ReadonlySet<string>;
+    label: string;
+  }
+  let { sheet, current, selected, chosen, label }: Props = $props();
 
   let svg = $state<string>();
   let problem = $state('');
@@ -27,5 +34,5 @@
 {#if problem}
   <p class="text-alarm" role="alert">This phrase could not be drawn: {problem}</p>
 {:else}
-  <Picture {svg} {current} {label} />
+  <Picture {svg} {current} {selected} {chosen} {label} />
 {/if}

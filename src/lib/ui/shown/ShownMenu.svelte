@@ -39,6 +39,7 @@
       class="z-20 grid w-72 gap-3 rounded-md border border-hairline bg-paper p-4 shadow-md"
       sideOffset={6}
       align="end"
+      role="dialog"
       aria-label="What is shown"
     >
       <div class="grid gap-1">

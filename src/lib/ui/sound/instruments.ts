@@ -1,6 +1,7 @@
 /** What sounds: the recorded grand once it is loaded, a synthesised stand-in until then, and a click. By Tone.js, loaded when wanted. */
 import type * as ToneModule from 'tone';
-import type { Click, HeardNote, Program } from '$core/performance';
+import type { Click, HeardNote, Program, SpokenWord } from '$core/performance';
+import { spoken } from './speech/voice';
 import { RECORDED_KEYS, sampleName } from './samples';
 
 export type Tone = typeof ToneModule;
@@ -109,6 +110,53 @@ export function clicker(tone: Tone): Clicker {
   };
 }
 
+export interface Counter {
+  say(word: Pick<SpokenWord, 'text' | 'room' | 'isSoft'>, at: number): void;
+  silence(): void;
+}
+
+/** Rate at which words are made, in hertz: nothing of a voice lies above half of it. */
+const VOICE_RATE = 22_050;
+/** A word ends a little before the next. */
+const BREATH = 0.9;
+
+/** The voice that counts; each word is made once. */
+export function counter(context: BaseAudioContext): Counter {
+  const made = new Map<string, AudioBuffer>();
+  const speaking = new Set<AudioBufferSourceNode>();
+  const loud = context.createGain();
+  loud.gain.value = 0.55;
+  loud.connect(context.destination);
+  const soft = context.createGain();
+  soft.gain.value = 0.22;
+  soft.connect(context.destination);
+  const bufferOf = (text: string, room: number): AudioBuffer => {
+    const most = Math.round(room * BREATH * 20) / 20;
+    const name = `${text} ${most}`;
+    const known = made.get(name);
+    if (known) return known;
+    const samples = spoken(text, VOICE_RATE, Math.max(0.08, most));
+    const buffer = context.createBuffer(1, Math.max(1, samples.length), VOICE_RATE);
+    buffer.copyToChannel(samples, 0);
+    made.set(name, buffer);
+    return buffer;
+  };
+  return {
+    say({ text, room, isSoft }, at) {
+      const source = context.createBufferSource();
+      source.buffer = bufferOf(text, room);
+      source.connect(isSoft ? soft : loud);
+      source.onended = () => speaking.delete(source);
+      speaking.add(source);
+      source.start(at);
+    },
+    silence() {
+      for (const source of speaking) source.stop();
+      speaking.clear();
+    },
+  };
+}
+
 /** Seconds that ring on after the last note. */
 const AFTER = 1.5;
 
@@ -126,6 +174,8 @@ export async function recordingOf(
       clicks.node.toDestination();
       for (const note of program.notes) instrument.strike(note, note.at, note.until);
       for (const click of program.clicks) clicks.click(click, click.at);
+      const voice = counter(rawContext as unknown as BaseAudioContext);
+      for (const word of program.words) voice.say(word, word.at);
     },
     program.ends + AFTER,
     1,

@@ -3,7 +3,17 @@
  * busy with is not heard. Where there is no sound device the same clock runs silently.
  */
 import type { Program } from '$core/performance';
-import { clicker, grand, standIn, toneLibrary, type Clicker, type Piano, type Tone } from './instruments';
+import {
+  clicker,
+  counter,
+  grand,
+  standIn,
+  toneLibrary,
+  type Clicker,
+  type Counter,
+  type Piano,
+  type Tone,
+} from './instruments';
 
 /** Seconds ahead that are handed to the audio graph, and between two looks. */
 const AHEAD = 0.25;
@@ -31,8 +41,10 @@ export interface PlayerEvents {
 interface Running extends Played {
   /** Second of the clock at which the program's nought lies. */
   zero: number;
+  /** Places of what comes next. */
   note: number;
   click: number;
+  word: number;
 }
 
 interface Graph {
@@ -42,6 +54,13 @@ interface Graph {
   readonly stand: Piano;
   piano: Piano;
   readonly clicks: Clicker;
+  readonly voice: Counter;
+}
+
+/** The place of the first event at a second or after it. */
+function firstFrom(events: readonly { readonly at: number }[], second: number): number {
+  const place = events.findIndex((e) => e.at >= second - 0.001);
+  return place < 0 ? events.length : place;
 }
 
 export class Player {
@@ -68,11 +87,10 @@ export class Player {
     this.#running = {
       ...played,
       zero: this.#now() + START - at,
-      note: program.notes.findIndex((n) => n.at >= at - 0.001),
-      click: program.clicks.findIndex((c) => c.at >= at - 0.001),
+      note: firstFrom(program.notes, at),
+      click: firstFrom(program.clicks, at),
+      word: firstFrom(program.words, at),
     };
-    if (this.#running.note < 0) this.#running.note = program.notes.length;
-    if (this.#running.click < 0) this.#running.click = program.clicks.length;
     this.#pump(graph);
     performance.mark('sound');
     this.#timer = setInterval(() => this.#pump(graph), EVERY * 1000);
@@ -95,6 +113,7 @@ export class Player {
     this.#running = undefined;
     this.#ready?.piano.silence();
     this.#ready?.stand.silence();
+    this.#ready?.voice.silence();
   }
 
   /** Seconds of the clock: the audio device's, or the machine's where there is none. */
@@ -120,13 +139,19 @@ export class Player {
       graph?.clicks.click(click, running.zero + click.at);
       running.click += 1;
     }
+    for (;;) {
+      const word = program.words[running.word];
+      if (!word || running.zero + word.at >= until) break;
+      graph?.voice.say(word, running.zero + word.at);
+      running.word += 1;
+    }
     if (this.#now() < running.zero + program.ends - (loops ? AHEAD : 0)) return;
     if (loops) {
       // The count comes once.
       running.zero += program.ends - program.begins;
       running.note = 0;
-      running.click = program.clicks.findIndex((c) => c.at >= program.begins - 0.001);
-      if (running.click < 0) running.click = program.clicks.length;
+      running.click = firstFrom(program.clicks, program.begins);
+      running.word = firstFrom(program.words, program.begins);
     } else this.stop();
   }
 
@@ -146,7 +171,7 @@ export class Player {
       const clicks = clicker(tone);
       clicks.node.toDestination();
       const context = tone.getContext().rawContext as unknown as BaseAudioContext;
-      return { tone, context, stand, piano: stand, clicks };
+      return { tone, context, stand, piano: stand, clicks, voice: counter(context) };
     } catch (error) {
       console.warn('No sound:', error);
       return undefined;

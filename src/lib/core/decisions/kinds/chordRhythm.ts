@@ -7,7 +7,7 @@ export const chordRhythm = defineKind({
   id: 'rhythm',
   name: 'Rhythm of the chords',
   value: z.enum(CHORD_RHYTHM_IDS as [ChordRhythm, ...ChordRhythm[]]),
-  scopes: ['measure', 'section', 'version'],
+  scopes: ['measure', 'range', 'section', 'version'],
   stage: 'arrange',
   says: (value) => `chords: ${CHORD_RHYTHMS[value].name.toLowerCase()}`,
   choices: ({ isSingAlong, level }) =>

@@ -7,7 +7,7 @@ export const countingSchool = defineKind({
   id: 'counting',
   name: 'Counting',
   value: z.enum([...SCHOOL_IDS, 'none']),
-  scopes: ['measure', 'section', 'version'],
+  scopes: ['measure', 'range', 'section', 'version'],
   stage: 'counts',
   says: (value) => (value === 'none' ? 'not counted' : `counted in ${SCHOOLS[value].name}`),
   choices: () => [

@@ -7,7 +7,7 @@ export const melodyLine = defineKind({
   id: 'melody',
   name: 'Melody',
   value: z.enum(MELODY_LINES),
-  scopes: ['section', 'version'],
+  scopes: ['range', 'section', 'version'],
   stage: 'arrange',
   says: (value) => `${MELODY_LINE_NAMES[value]} has the melody`,
   choices: ({ melodyLines }) =>

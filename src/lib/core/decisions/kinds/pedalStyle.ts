@@ -7,7 +7,7 @@ export const pedalStyle = defineKind({
   id: 'pedal',
   name: 'Pedal',
   value: z.enum([...PEDAL_STYLES, 'source']),
-  scopes: ['measure', 'section', 'version'],
+  scopes: ['measure', 'range', 'section', 'version'],
   stage: 'pedal',
   says: (value) => `pedal: ${PEDAL_STYLE_NAMES[value]}`,
   choices: () => ([...PEDAL_STYLES, 'source'] as const).map((id) => [id, PEDAL_STYLE_NAMES[id]] as const),

@@ -127,9 +127,15 @@ export class SoundState {
   async record(): Promise<Uint8Array<ArrayBuffer> | undefined> {
     const version = this.#version();
     if (!version) return undefined;
-    const { hands, share, click, countIn } = this;
+    const { hands, share, click, countIn, speaks } = this;
     const { wavOfVersion } = await import('$ui/sound/recording');
-    return wavOfVersion(version, { hands, share, click, countIn });
+    return wavOfVersion(version, {
+      hands,
+      share,
+      click,
+      countIn,
+      ...(speaks ? { counts: version.counts } : {}),
+    });
   }
 
   faster(): void {
@@ -206,6 +212,7 @@ export class SoundState {
       share: this.share,
       click: this.click,
       countIn,
+      ...(this.speaks ? { counts: this.#version()?.counts ?? [] } : {}),
     });
     this.#program = program;
     const player = await this.#plays();
