@@ -19,6 +19,7 @@ import { hard } from './kinds/hard';
 import { hold } from './kinds/hold';
 import { insertNotes } from './kinds/insertNotes';
 import { inversion } from './kinds/inversion';
+import { length } from './kinds/length';
 import { melodyLine } from './kinds/melodyLine';
 import { octave } from './kinds/octave';
 import { pedalMark } from './kinds/pedalMark';
@@ -51,6 +52,7 @@ export const KINDS = [
   addNote,
   insertNotes,
   drop,
+  length,
   hold,
   articulation,
   slur,

@@ -1,4 +1,5 @@
 /** The tables. Status, next step and due dates are never stored: they are computed from the events. */
+import type { Decision } from '$core/decisions/registry';
 import type { LevelContract } from '$core/arrange/levels';
 import type { SectionStart } from '$core/analysis/sections';
 import type { PartChoices } from '$core/score/parts';
@@ -88,6 +89,8 @@ export const piece = sqliteTable('piece', {
   parts: text('parts', { mode: 'json' }).$type<PartChoices>(),
   /** The form as the teacher has decided it; null leaves it to the source and its analysis. */
   sections: text('sections', { mode: 'json' }).$type<readonly SectionStart[]>(),
+  /** What the teacher has put right in the source; the file itself stays as it came. */
+  mends: text('mends', { mode: 'json' }).$type<readonly Decision[]>(),
   createdAt: createdAt(),
   deletedAt: deletedAt(),
 });

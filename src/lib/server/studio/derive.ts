@@ -4,6 +4,9 @@
  */
 import { idiomOf, type Idiom } from '$core/analysis/idiom';
 import { formOf, type Form } from '$core/analysis/form';
+import { decisionText } from '$core/decisions/registry';
+import { subjectOf } from '$core/decisions/decide';
+import { placeText } from '$core/decisions/placeText';
 import { levelNumbered } from '$core/arrange/levels';
 import type { PartChoices } from '$core/score/parts';
 import { analysed } from '$core/version/analysed';
@@ -61,6 +64,13 @@ export interface PieceFacts {
   readonly report: PieceReport | null;
   readonly numbers: readonly string[];
   readonly warnings: readonly string[];
+  /** What was put right in the source, in words, with where it is. */
+  readonly mends: readonly {
+    readonly subject: string;
+    readonly note: string | null;
+    readonly says: string;
+    readonly where: string;
+  }[];
   readonly parts: { readonly list: readonly PartFacts[]; readonly choices: PartChoices };
   readonly key: Key;
 }
@@ -95,7 +105,7 @@ const formFacts = (form: Form, measures: readonly Measure[]) => ({
 
 /** What lists and the piece's own page say of a piece. Throws InputError where its file cannot be read. */
 export function derivePiece(db: Db, pieceId: string): { data: PieceSummary; facts: PieceFacts } {
-  const { score, parts, warnings } = preparedPiece(db, pieceId);
+  const { score, parts, warnings, mends } = preparedPiece(db, pieceId);
   const report = score.measures.length > LONG ? null : reportOf(score);
   const form = report?.form ?? formOf(score);
   const key = keyOf(score);
@@ -111,6 +121,12 @@ export function derivePiece(db: Db, pieceId: string): { data: PieceSummary; fact
       report,
       numbers: score.measures.map((m) => m.number),
       warnings,
+      mends: mends.map((mend) => ({
+        subject: subjectOf(mend),
+        note: 'note' in mend.at ? mend.at.note : null,
+        says: decisionText(mend),
+        where: placeText(mend.at, { score, form }),
+      })),
       parts: { list: partFacts(sourceScore(db, pieceId).score.parts), choices: parts },
       key,
     },

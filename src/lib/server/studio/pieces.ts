@@ -1,4 +1,6 @@
 /** Pieces: the source as received, and what the teacher says of it. prepared.ts makes the score. */
+import { decide, subjectOf } from '$core/decisions/decide';
+import { decisionsSchema, type Decision } from '$core/decisions/registry';
 import { sectionStartsSchema, type SectionStart } from '$core/analysis/sections';
 import type { PartChoices } from '$core/score/parts';
 import { and, asc, eq, isNull, sql } from 'drizzle-orm';
@@ -98,6 +100,28 @@ export const sourceFile = (db: Db, id: string): { name: string; bytes: Buffer } 
 /** What the teacher takes the parts to be; null goes back to the proposal. */
 export const setParts = (db: Db, id: string, parts: PartChoices | null): void =>
   void db.update(piece).set({ parts }).where(eq(piece.id, id)).run();
+
+/** What was put right in the source of a piece. */
+export function mendsOf(db: Db, id: string): readonly Decision[] {
+  const row = db.select({ mends: piece.mends }).from(piece).where(eq(piece.id, id)).get();
+  return row?.mends ? decisionsSchema.parse(row.mends) : [];
+}
+
+/** Puts something right in the source, for every version; a later correction of the same takes the place of the one before. */
+export const mendSource = (db: Db, id: string, mend: Decision): void =>
+  void db
+    .update(piece)
+    .set({ mends: decide(mendsOf(db, id), mend) })
+    .where(eq(piece.id, id))
+    .run();
+
+/** Takes a correction back, by what it is about. */
+export const unmendSource = (db: Db, id: string, subject: string): void =>
+  void db
+    .update(piece)
+    .set({ mends: mendsOf(db, id).filter((m) => subjectOf(m) !== subject) })
+    .where(eq(piece.id, id))
+    .run();
 
 /** The teacher's own form; null where she has left it to the analysis. */
 export function sectionsOf(db: Db, id: string): readonly SectionStart[] | null {

@@ -7,6 +7,8 @@ import { readScoreFile, titleOf } from '$core/io/readScoreFile';
 import type { ReadResult } from '$core/io/readResult';
 import { partChoicesSchema, proposedParts, withParts, type PartChoices } from '$core/score/parts';
 import type { Score } from '$core/score/score';
+import { decisionsSchema, type Decision } from '$core/decisions/registry';
+import { mended } from '$core/version/mend';
 import { eq } from 'drizzle-orm';
 import { LRUCache } from 'lru-cache';
 import type { Db } from '../db/open';
@@ -21,6 +23,8 @@ export interface Prepared {
   /** What its parts are taken to be: the teacher's choice, or the proposal. */
   readonly parts: PartChoices;
   readonly warnings: readonly string[];
+  /** What was put right in the source. */
+  readonly mends: readonly Decision[];
 }
 
 /** Notes that are kept read, in all: a note takes about half a kilobyte. */
@@ -40,15 +44,16 @@ const columns = {
   sourceHash: piece.sourceHash,
   parts: piece.parts,
   sections: piece.sections,
+  mends: piece.mends,
 };
 
 type Row = Pick<
   typeof piece.$inferSelect,
-  'id' | 'title' | 'composer' | 'sourceName' | 'sourceHash' | 'parts' | 'sections'
+  'id' | 'title' | 'composer' | 'sourceName' | 'sourceHash' | 'parts' | 'sections' | 'mends'
 >;
 
-const keyOf = ({ sourceHash, sourceName, title, composer, parts, sections }: Row): string =>
-  contentKey(ENGINE, sourceHash, sourceName, title, composer, parts, sections);
+const keyOf = ({ sourceHash, sourceName, title, composer, parts, sections, mends }: Row): string =>
+  contentKey(ENGINE, sourceHash, sourceName, title, composer, parts, sections, mends);
 
 function rowOf(db: Db, pieceId: string): Row {
   const row = db.select(columns).from(piece).where(eq(piece.id, pieceId)).get();
@@ -113,12 +118,14 @@ export function preparedPiece(db: Db, pieceId: string): Prepared {
     ...proposedParts(score),
     ...(row.parts ? partChoicesSchema.parse(row.parts) : {}),
   };
+  const mends = row.mends ? decisionsSchema.parse(row.mends) : [];
   const made: Prepared = {
     key,
+    mends,
     parts,
     warnings,
     score: {
-      ...withParts(score, parts),
+      ...withParts(mended(score, mends), parts),
       ...(row.sections ? { sectionStarts: sectionStartsSchema.parse(row.sections) } : {}),
       title: row.title,
       composer: row.composer,

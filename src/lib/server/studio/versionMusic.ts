@@ -8,6 +8,7 @@ import { chunksOf, stepsOf } from '$core/lessons/plan';
 import { keyCode, keyName } from '$core/theory/key';
 import { versionKey } from '$core/version/arrangement';
 import { listed, type VersionDocument } from '$core/version/document';
+import { canMend } from '$core/version/mend';
 import { differencesBetween } from '$core/version/compare';
 import { measuresText } from '$core/score/measureText';
 import type { Version } from '$core/version/realise';
@@ -144,6 +145,7 @@ export function handoutOf(db: Db, { pieceId, document }: Of) {
 /** What is decided in a version, in words, with where it stands and why what is parked does not hold. */
 export function decisionsPlaced(db: Db, { pieceId, document }: Of) {
   const { parked, score, form } = realiseDocument(db, pieceId, document);
+  const { score: source } = preparedPiece(db, pieceId);
   // By subject: the stages may have made equal decisions one object.
   const why = new Map(parked.map((p) => [subjectOf(p.decision), p.why]));
   return listed(document).map((decision) => ({
@@ -163,6 +165,8 @@ export function decisionsPlaced(db: Db, { pieceId, document }: Of) {
     says: decisionText(decision),
     where: placeText(decision.at, { score, form }),
     parked: why.get(subjectOf(decision)) ?? null,
+    /** It can be put right in the source instead, for every version. */
+    mends: canMend(decision, source),
   }));
 }
 

@@ -13,10 +13,12 @@
     form: Form;
     numbers: readonly string[];
     measure: number;
+    /** Ids of notes that were put right: they are marked. */
+    mended: ReadonlySet<string>;
     onmove: (measure: number) => void;
     onclose: () => void;
   }
-  let { pieceId, form, numbers, measure, onmove, onclose }: Props = $props();
+  let { pieceId, form, numbers, measure, mended, onmove, onclose }: Props = $props();
 
   const WIDTH = 1080;
   const index = $derived(form.phrases.findIndex((p) => p.from <= measure && measure <= p.to));
@@ -77,7 +79,7 @@
         {#if problem}
           <p class="text-alarm" role="alert">{problem}</p>
         {:else if sheet}
-          <SheetView {sheet} current={measure} label="The music of {label}" />
+          <SheetView {sheet} chosen={mended} current={measure} label="The music of {label}" />
         {/if}
       </div>
     </div>

@@ -8,7 +8,7 @@ import { db } from '$server/db';
 import { formOf, readForm } from '$server/forms';
 import { findLearner, listLearners, startFor } from '$server/studio/learners';
 import { levelNames } from '$server/studio/levels';
-import { findPiece, RIGHTS, sectionsOf, setParts, setRights } from '$server/studio/pieces';
+import { findPiece, RIGHTS, sectionsOf, setParts, setRights, unmendSource } from '$server/studio/pieces';
 import { work } from '$server/pool';
 import { pieceFacts } from '$server/studio/summaries';
 import { once } from '$server/studio/once';
@@ -63,6 +63,12 @@ const renameSchema = z.object({
 });
 
 export const actions: Actions = {
+  /** Takes a correction of the source back. */
+  unmend: async ({ params, request }) => {
+    if (!findPiece(db(), params.id)) return fail(404, { message: 'This piece is no longer there.' });
+    unmendSource(db(), params.id, String((await formOf(request)).get('subject') ?? ''));
+    return {};
+  },
   rename: async ({ request }) => {
     const form = readForm(await formOf(request), renameSchema);
     if (!form.ok) return fail(422, { message: Object.values(form.problems).join(' ') });

@@ -152,6 +152,25 @@
         <TakeAway at="/pieces/{data.piece.id}/as" formats={data.formats} label="Take it away as" />
       </div>
     </section>
+    {#if data.mends.length > 0}
+      <section aria-labelledby="mended">
+        <h2 id="mended">Mended</h2>
+        <p class="text-sm text-quiet">
+          The file stays as it came; every version is made of it as it should be.
+        </p>
+        <ul class="mt-1">
+          {#each data.mends as mend (mend.subject)}
+            <li class="flex flex-wrap items-baseline gap-x-3 text-sm">
+              <span>{mend.where}: {mend.says}</span>
+              <form method="post" action="?/unmend" use:enhance>
+                <input type="hidden" name="subject" value={mend.subject} />
+                <button class="link" aria-label="As it came: {mend.where}">As it came</button>
+              </form>
+            </li>
+          {/each}
+        </ul>
+      </section>
+    {/if}
     {#if data.parts.list.length > 1}
       <section aria-labelledby="parts">
         <h2 id="parts">Who plays what</h2>
@@ -207,6 +226,7 @@
     form={report.form}
     numbers={data.numbers}
     measure={shown}
+    mended={new Set(data.mends.flatMap((m) => m.note ?? []))}
     onmove={(measure) => leave(measureLink(measure))}
     onclose={() => leave('')}
   />

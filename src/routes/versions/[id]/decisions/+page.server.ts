@@ -4,6 +4,9 @@ import { formOf, readForm } from '$server/forms';
 import { about, work } from '$server/pool';
 import { readable } from '$server/readable';
 import { decidedBy, documentOfVersion, findVersion, saveEdit } from '$server/studio/versions';
+import { canMend } from '$core/version/mend';
+import { mendSource } from '$server/studio/pieces';
+import { sourceScore } from '$server/studio/prepared';
 import { error, fail } from '@sveltejs/kit';
 import { z } from 'zod';
 import type { Actions, PageServerLoad } from './$types';
@@ -38,6 +41,25 @@ export const actions: Actions = {
       delete draft.decisions[form.data.subject];
     });
     if (patches.length > 0) saveEdit(db(), version.id, { patches, basedOn: version.edit });
+    return { message: '' };
+  },
+  /** A decision becomes a correction of the source: it holds in every version, and is no decision of this one any more. */
+  mend: async ({ params, request }) => {
+    const version = findVersion(db(), params.id);
+    const form = readForm(await formOf(request), subjectSchema);
+    if (!version || !form.ok)
+      return fail(404, { message: 'This version or its decision is no longer there.' });
+    const document = documentOfVersion(db(), version);
+    const decision = document.decisions[form.data.subject];
+    if (!decision || !canMend(decision, sourceScore(db(), version.pieceId).score))
+      return fail(409, { message: 'This is not something that the source itself holds.' });
+    const { patches } = editing(document, (draft) => {
+      delete draft.decisions[form.data.subject];
+    });
+    db().transaction((tx) => {
+      saveEdit(tx, version.id, { patches, basedOn: version.edit });
+      mendSource(tx, version.pieceId, decision);
+    });
     return { message: '' };
   },
 };

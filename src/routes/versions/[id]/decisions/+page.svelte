@@ -62,6 +62,16 @@
             ? `${time(decision.by.at)}, by the ${decision.by.author}`
             : 'from the beginning'}</span
         >
+        {#if decision.mends && !decision.parked}
+          <form method="post" action="?/mend" use:enhance>
+            <input type="hidden" name="subject" value={decision.subject} />
+            <button
+              class="link text-sm"
+              title="The source was wrong: put it right for every version"
+              aria-label="Mend the source: {decision.says}, {decision.where}">Mend the source</button
+            >
+          </form>
+        {/if}
         <form method="post" action="?/giveBack" use:enhance>
           <input type="hidden" name="subject" value={decision.subject} />
           <button class="link text-sm" aria-label="Give back: {decision.says}, {decision.where}"

@@ -1,0 +1,1 @@
+ALTER TABLE `piece` ADD `mends` text;

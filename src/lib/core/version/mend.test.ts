@@ -1,0 +1,56 @@
+import { describe, expect, it } from 'vitest';
+import { pitchName } from '../score/pitch';
+import { soundingNotes } from '../score/query';
+import { TICKS_PER_QUARTER } from '../score/ticks';
+import { scoreFrom } from '../test/shorthand';
+import { chordSymbol } from '../theory/chord';
+import type { Decision } from '../decisions/registry';
+import { canMend, mended } from './mend';
+import { realise } from './realise';
+import { DEFAULT_RECIPE } from './recipe';
+
+const song = scoreFrom({
+  key: 'G',
+  time: { beats: 4, beatType: 4 },
+  right: 'G4:1 A4:1 B4:2 | C5:4 | D5:4',
+  left: 'G3:4 | C3:4 | G3:4',
+  chords: 'G | C | G',
+});
+const tune = (mends: readonly Decision[]): string[] =>
+  soundingNotes(mended(song, mends).parts[0]!.notes)
+    .filter((n) => n.staff === 1)
+    .map((n) => `${pitchName(n.pitch)}/${n.duration / TICKS_PER_QUARTER}`);
+
+describe('a mended source', () => {
+  it('has another pitch, length or hand where it was wrong, and nothing else changes', () => {
+    const sharp: Decision = { kind: 'pitch', at: { note: 'm0s1n1' }, value: { steps: 0, alter: 1 } };
+    expect(tune([sharp])).toEqual(['G4/1', 'A♯4/1', 'B4/2', 'C5/4', 'D5/4']);
+    expect(tune([{ kind: 'length', at: { note: 'm0s1n2' }, value: { value: 4, dots: 0 } }])[2]).toBe('B4/1');
+    expect(tune([{ kind: 'length', at: { note: 'm0s1n0' }, value: { value: 2, dots: 0 } }])[0]).toBe('G4/1');
+    expect(tune([{ kind: 'hand', at: { note: 'm1s1n0' }, value: 'left' }])).toHaveLength(4);
+    expect(mended(song, [])).toBe(song);
+  });
+  it('has other chords in a measure, and the chord that stood goes on behind it', () => {
+    const { chordSymbols } = mended(song, [{ kind: 'chords', at: { measure: 'm1' }, value: 'Am D7' }]);
+    expect(chordSymbols.map((s) => [s.onset / TICKS_PER_QUARTER, chordSymbol(s.chord!)])).toEqual([
+      [0, 'G'],
+      [4, 'Am'],
+      [6, 'D7'],
+      [8, 'G'],
+    ]);
+  });
+  it('is what every version is made of', () => {
+    const wrong: Decision = { kind: 'pitch', at: { note: 'm1s1n0' }, value: { steps: 1, alter: 0 } };
+    for (const level of [1, 3, 6]) {
+      const { score } = realise(mended(song, [wrong]), { ...DEFAULT_RECIPE, level, key: 'G' }, []);
+      const note = score.parts[0]!.notes.find((n) => n.id === 'm1s1n0')!;
+      expect(pitchName(note.pitch).replace(/\d/, '')).toBe('D');
+    }
+  });
+  it('is mended only in what the source itself holds', () => {
+    expect(canMend({ kind: 'drop', at: { note: 'm0s1n0' }, value: true }, song)).toBe(true);
+    expect(canMend({ kind: 'drop', at: { note: 'Lm0-0-bass' }, value: true }, song)).toBe(false);
+    expect(canMend({ kind: 'finger', at: { note: 'm0s1n0' }, value: 2 }, song)).toBe(false);
+    expect(canMend({ kind: 'chords', at: { measure: 'm1' }, value: 'C' }, song)).toBe(true);
+  });
+});

@@ -1,0 +1,76 @@
+/** A source with its mistakes mended: what a teacher has put right holds for every version, and is kept beside the file, which stays. */
+import { withDecidedNotes } from '../decisions/apply';
+import { readChordRow } from '../decisions/kinds/chordSymbols';
+import { decisionsOf } from '../decisions/decide';
+import type { Decision, KindId } from '../decisions/registry';
+import { endOf } from '../score/metre';
+import type { ChordSymbol, Score } from '../score/score';
+
+/** Kinds of which a decision can be a correction: what is written, not how it is arranged or played. */
+const MENDING: ReadonlySet<KindId> = new Set([
+  'pitch',
+  'octave',
+  'length',
+  'hold',
+  'hand',
+  'add',
+  'drop',
+  'chords',
+]);
+
+/** Whether a decision can be a correction of a source: it is about a note or a measure that the source itself has. */
+export function canMend(
+  { kind, at }: Decision,
+  { parts, measures }: Pick<Score, 'parts' | 'measures'>,
+): boolean {
+  if (!MENDING.has(kind)) return false;
+  if ('note' in at) return parts.some((part) => part.notes.some((n) => n.id === at.note));
+  return 'measure' in at && measures.some((m) => m.id === at.measure);
+}
+
+/** The source as it should have been. Mends of what it does not hold are left. */
+export function mended(score: Score, mends: readonly Decision[]): Score {
+  if (mends.length === 0) return score;
+  const layout = { measures: score.measures, sections: [] };
+  const surroundings = {
+    measures: score.measures,
+    chordAt: () => null,
+    inKey: <T>(pitch: T): T => pitch,
+    reach: () => Infinity,
+  };
+  const parts = score.parts.map((part) => {
+    const own = new Set(part.notes.map((n) => n.id));
+    const about = mends.filter((m) => 'note' in m.at && own.has(m.at.note));
+    if (about.length === 0) return part;
+    const { made } = withDecidedNotes(part.notes, about, surroundings, layout);
+    return {
+      ...part,
+      notes: [...made].sort((a, b) => a.onset - b.onset || a.staff - b.staff || a.voice - b.voice),
+    };
+  });
+  return { ...score, parts, chordSymbols: withChords(score, mends) };
+}
+
+/** The symbols of the measures that are mended; after them the chord that stood goes on. */
+function withChords({ chordSymbols, measures }: Score, mends: readonly Decision[]): readonly ChordSymbol[] {
+  return decisionsOf(mends, 'chords').reduce((symbols, { at, value }) => {
+    const measure = 'measure' in at ? measures.find((m) => m.id === at.measure) : undefined;
+    const row = readChordRow(value);
+    if (!measure || !row) return symbols;
+    const [start, end] = [measure.start, endOf(measure)];
+    const made = row.flatMap((chord, i): ChordSymbol[] =>
+      chord === undefined ? [] : [{ onset: start + Math.round((i * measure.length) / row.length), chord }],
+    );
+    const after = symbols.findLast((s) => s.onset <= end);
+    const goesOn =
+      after && after.onset < end && !symbols.some((s) => s.onset === end) && measure !== measures.at(-1)
+        ? [{ onset: end, chord: after.chord }]
+        : [];
+    return [
+      ...symbols.filter((s) => s.onset < start),
+      ...made,
+      ...goesOn,
+      ...symbols.filter((s) => s.onset >= end),
+    ];
+  }, chordSymbols);
+}
