@@ -14,6 +14,8 @@ const QUIET = '#565d73';
 const HAND_COLOURS = { right: '#7a2362', left: '#3f5a23' } as const;
 const PAPER = '#ffffff';
 const SANS = "'Atkinson Hyperlegible Next Variable', sans-serif";
+/** As the engraver sets words. */
+const WORDS = "'Times', serif";
 const MONO = "'Atkinson Hyperlegible Mono Variable', monospace";
 
 interface MeasureBox {
@@ -31,6 +33,8 @@ interface Geometry {
   /** Middle of each notehead by note id. */
   readonly noteX: ReadonlyMap<string, number>;
   readonly measures: readonly MeasureBox[];
+  /** Baseline of the words of a chart in each system. */
+  readonly sungY: ReadonlyMap<number, number>;
   /** Baseline of the counts in each system. */
   readonly countY: ReadonlyMap<number, number>;
   /** The engraver's own finger numbers, which keep the room for badges. */
@@ -80,6 +84,7 @@ export function templateOf(svg: string, sheet: Sheet): Template {
       ...geometry.measures.flatMap((box, i) => (sheet.measures[i] ? measureArea(box, i) : [])),
       ...margin.children,
       ...countMarks(geometry, sheet),
+      ...sungWords(geometry, sheet),
       // A pickup has no number of its own.
       ...(first && sheet.measures[0] && sheet.measures[0].number !== '0'
         ? [measureNumber(first, hole('number', 0))]
@@ -121,12 +126,13 @@ const number = (text: string | undefined): number => Number(text ?? NaN);
 function measure(root: SvgElement): Geometry {
   const noteX = new Map<string, number>();
   const countY = new Map<number, number>();
+  const sungY = new Map<number, number>();
   const measures: MeasureBox[] = [];
   const fingers: Geometry['fingers'][number][] = [];
   let system = -1;
   let staff = 0;
 
-  const visit = (at: SvgElement, note: string, isVerse: boolean): void => {
+  const visit = (at: SvgElement, note: string, verse: string | undefined): void => {
     const kind = at.name === 'g' ? classOf(at) : '';
     const id = at.attributes['data-id'] ?? '';
     if (kind === 'system') system += 1;
@@ -152,12 +158,15 @@ function measure(root: SvgElement): Geometry {
       if (x !== undefined && !noteX.has(note)) noteX.set(note, Number(x) + HALF_NOTEHEAD);
     }
     // Line 1 is the counts': the uppermost verse.
-    if (at.name === 'text' && isVerse && at.attributes.y)
+    if (at.name === 'text' && verse !== undefined && at.attributes.y)
       countY.set(system, Math.min(countY.get(system) ?? Infinity, Number(at.attributes.y)));
-    for (const child of elements(at)) visit(child, kind === 'note' ? id : note, isVerse || kind === 'verse');
+    if (at.name === 'text' && verse === 'sung' && at.attributes.y)
+      sungY.set(system, Math.max(sungY.get(system) ?? 0, Number(at.attributes.y)));
+    const line = kind === 'verse' ? (labelOf(at) ?? '') : verse;
+    for (const child of elements(at)) visit(child, kind === 'note' ? id : note, line);
   };
-  visit(root, '', false);
-  return { noteX, measures, countY, fingers };
+  visit(root, '', undefined);
+  return { noteX, measures, countY, sungY, fingers };
 }
 
 /** The lines of a staff bound the measure. */
@@ -207,7 +216,8 @@ function clean(root: SvgElement, { degrees = [], namesNoChords }: Sheet): void {
 const isOwnText = (at: SvgElement): boolean =>
   at.name === 'style' ||
   classOf(at) === 'mNum' ||
-  (classOf(at) === 'verse' && at.attributes['data-n'] === '1' && isCounts(at));
+  (classOf(at) === 'verse' && at.attributes['data-n'] === '1' && isCounts(at)) ||
+  (classOf(at) === 'verse' && labelOf(at) === 'sung');
 
 /** Which line of lyrics this is. */
 const labelOf = (verse: SvgElement): string | undefined => {
@@ -444,6 +454,42 @@ function countMarks(geometry: Geometry, sheet: Sheet): SvgElement[] {
       text,
     ),
   );
+}
+
+const SUNG_SIZE = 405;
+/** Of the size, on an average: how wide a letter of the words is. */
+const LETTER_WIDTH = 0.47;
+const WORD_GAP = 130;
+
+/** The words of a chart, each at its beat, on one line across a system; what would touch gives way to the right. */
+function sungWords(geometry: Geometry, sheet: Sheet): SvgElement[] {
+  if (!sheet.sung) return [];
+  const anchors = anchorsOf(geometry, sheet);
+  const ends = new Map<number, number>();
+  return sheet.sung.flatMap(({ tick, text }) => {
+    const place = sheet.measures.findIndex((m) => tick >= m.start && tick < m.end);
+    const box = geometry.measures[place];
+    const y = box && geometry.sungY.get(box.system);
+    if (!box || y === undefined) return [];
+    const wanted = interpolate(anchors[place]!, tick) - HALF_NOTEHEAD;
+    const x = Math.max(wanted, (ends.get(box.system) ?? -Infinity) + WORD_GAP);
+    ends.set(box.system, x + text.length * SUNG_SIZE * LETTER_WIDTH);
+    return [
+      element(
+        'text',
+        {
+          class: 'sung',
+          x: Math.round(x),
+          y,
+          'font-size': `${SUNG_SIZE}px`,
+          'font-family': WORDS,
+          fill: INK,
+          stroke: 'none',
+        },
+        text,
+      ),
+    ];
+  });
 }
 
 /** For each measure where ticks stand: at its notes, and at its right barline. */

@@ -5,7 +5,8 @@ import { DEFAULT_RECIPE } from '$core/version/recipe';
 import { engrave } from './engrave';
 import { readChart } from '$core/io/chart/read';
 import { withParts } from '$core/score/parts';
-import { sheetOf, sheetSchema } from './sheet';
+import { TICKS_PER_QUARTER } from '$core/score/ticks';
+import { sheetOf, sheetSchema, spreadWords } from './sheet';
 import { sourceSheet } from './sourceSheet';
 
 const song = scoreFrom({
@@ -162,5 +163,46 @@ describe('a source before it is kept', () => {
     const { score } = readChart('Verse:\nF / / | Bb/C / / |\nDown the lane');
     const svg = await engrave(sourceSheet(withParts(score), 640));
     expect(svg).toContain('Down');
+  });
+});
+
+describe('words of a chart', () => {
+  it('stand one after another over the beats of their chord', () => {
+    const Q = TICKS_PER_QUARTER;
+    const spread = (text: string, beats: number): string[] =>
+      spreadWords(text, 0, beats * Q, Q).map((w) => `${w.tick / Q} ${w.text}`);
+    expect(spread('row for the day', 4)).toEqual(['0 row', '1 for', '2 the', '3 day']);
+    expect(spread('row now', 4)).toEqual(['0 row', '1 now']);
+    expect(spread('one two three four five six', 3)).toEqual(['0 one two', '1 three four', '2 five six']);
+    expect(spread('  ', 4)).toEqual([]);
+  });
+  it('are drawn on one line across a system, in order, none on the other', async () => {
+    const chart = readChart(
+      'Title: Lanterns\nKey: G\n\nVerse:\nG               D          Em          C\nLights upon the water hold the line to shore again\n',
+    ).score;
+    const version = realise(withParts(chart), { ...DEFAULT_RECIPE, level: 2 }, []);
+    const sheet = sheetOf(version, { from: version.introduction, to: version.introduction + 3 }, all);
+    const svg = await engrave(sheet);
+    const words = [...svg.matchAll(/class="sung" x="(\d+)" y="(\d+)"[^>]*>([^<]*)</g)].map((m) => ({
+      x: Number(m[1]),
+      y: Number(m[2]),
+      text: m[3]!,
+    }));
+    expect(words.map((w) => w.text).join(' ')).toBe('Lights upon the water hold the line to shore again');
+    expect(new Set(words.map((w) => w.y)).size).toBe(1);
+    words.forEach((w, i) => {
+      if (i > 0) expect(w.x).toBeGreaterThan(words[i - 1]!.x + words[i - 1]!.text.length * 180);
+    });
+  });
+  it('and names and degrees of what sounds are there when they are wanted', async () => {
+    const version = realise(song, { ...DEFAULT_RECIPE, level: 2 }, []);
+    const [phrase] = version.form.phrases;
+    const svg = await engrave(
+      sheetOf(version, phrase!, { ...all, degrees: true, names: true, pedal: false }),
+    );
+    const plain = await engrave(sheetOf(version, phrase!, all));
+    expect(svg.length).toBeGreaterThan(plain.length);
+    expect(svg).toMatch(/<tspan[^>]*>I<\/tspan>/);
+    expect(plain).not.toMatch(/<tspan[^>]*>I<\/tspan>/);
   });
 });

@@ -50,7 +50,7 @@ const MOST_PICTURES = 300;
 const templates = new LRUCache<string, Template>({ max: MOST_PICTURES });
 
 async function templateFor(sheet: Sheet): Promise<Template> {
-  const { xml, width, measures, counts, degrees, namesNoChords } = sheet;
+  const { xml, width, measures, counts, degrees, namesNoChords, sung } = sheet;
   const [first] = measures;
   const start = first?.start ?? 0;
   const key = `${width} ${JSON.stringify([
@@ -58,6 +58,7 @@ async function templateFor(sheet: Sheet): Promise<Template> {
     measures.map((m) => [m.start - start, m.end - start]),
     degrees,
     namesNoChords,
+    sung?.map((s) => [s.tick - start, s.text]),
     counts.map((c) => [c.tick - start, c.measure - (first?.index ?? 0), c.text, c.kind]),
   ])} ${xml}`;
   const known = templates.get(key);

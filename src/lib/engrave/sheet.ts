@@ -6,10 +6,11 @@ import { writeMusicXml } from '$core/io/musicxml/write';
 import type { Phrase } from '$core/analysis/form';
 import { countText } from '$core/counting/count';
 import { excerpt } from '$core/score/excerpt';
-import { endOf } from '$core/score/metre';
+import { beatLength, endOf } from '$core/score/metre';
 import { pitchClassName, toMidi } from '$core/score/pitch';
 import type { Ticks } from '$core/score/ticks';
-import type { Lyric, Measure, Note, PedalMark } from '$core/score/score';
+import { measureAt } from '$core/score/query';
+import type { Lyric, Mark, Measure, Note, PedalMark, Score } from '$core/score/score';
 import { degree } from '$core/theory/chord';
 import type { WrittenVersion } from '$core/version/realise';
 import { z } from 'zod';
@@ -53,6 +54,8 @@ export const sheetSchema = z.object({
   degrees: z.array(z.string()).optional(),
   /** Degrees stand in place of the names of chords. */
   namesNoChords: z.literal(true).optional(),
+  /** Words of a chart, each at its beat. */
+  sung: z.array(z.object({ tick: z.number(), text: z.string() })).optional(),
   counts: z.array(
     z.object({
       tick: z.number(),
@@ -133,16 +136,19 @@ export function sheetOf(
       : options.words === 'none'
         ? 0
         : 1;
+  const sung = options.words === 'none' ? NOTHING_SUNG : sungIn(part);
   const names = options.names ? namesByNote(part.parts[0]!.notes, versesShown + 1) : new Map<string, Lyric>();
   const notes = part.parts[0]!.notes.map((note): Note => {
     const { finger, lyrics, ...rest } = note;
-    const lines = [...(lyrics ?? []), names.get(note.id) ?? []].flat().flatMap((l): Lyric[] => {
-      if (l.line === 'names') return [l];
-      if (l.line === 'words')
-        return options.words === 'all' ? [l] : l.verse === options.words ? [{ ...l, verse: 1 }] : [];
-      const say = spoken.get(note.onset);
-      return say ? [{ ...l, text: say }] : [];
-    });
+    const lines = [...(lyrics ?? []), sung.carriers.get(note.id) ?? [], names.get(note.id) ?? []]
+      .flat()
+      .flatMap((l): Lyric[] => {
+        if (l.line === 'names' || l.line === 'sung') return [l];
+        if (l.line === 'words')
+          return options.words === 'all' ? [l] : l.verse === options.words ? [{ ...l, verse: 1 }] : [];
+        const say = spoken.get(note.onset);
+        return say ? [{ ...l, text: say }] : [];
+      });
     return {
       ...rest,
       // The engraver keeps the room; which finger it is stands in the badge.
@@ -158,7 +164,14 @@ export function sheetOf(
       ...m,
       number: m.number === '0' ? '0' : `${i + 1}`,
     })),
-    parts: [{ ...part.parts[0]!, name: '', notes: named.map(({ name, note }) => ({ ...note, id: name })) }],
+    parts: [
+      {
+        ...part.parts[0]!,
+        ...(part.parts[0]!.marks ? { marks: part.parts[0]!.marks.filter((m) => !sung.marks.has(m)) } : {}),
+        name: '',
+        notes: named.map(({ name, note }) => ({ ...note, id: name })),
+      },
+    ],
     pedals: options.pedal ? part.pedals.flatMap(asStopAndStart) : [],
     chordSymbols: options.chords || options.degrees ? part.chordSymbols : [],
   };
@@ -169,6 +182,7 @@ export function sheetOf(
     notes: Object.fromEntries(
       named.map(({ name, note }) => [name, sheetNote(note, version.fingers[note.id])]),
     ),
+    ...(sung.words.length > 0 ? { sung: [...sung.words] } : {}),
     ...(options.degrees
       ? {
           degrees: [...part.chordSymbols]
@@ -186,6 +200,60 @@ export function sheetOf(
       })),
     ),
   };
+}
+
+interface Sung {
+  /** Each word at its beat. */
+  readonly words: readonly { readonly tick: Ticks; readonly text: string }[];
+  /** Notes that keep the room for what is sung from their onset on, by id. */
+  readonly carriers: ReadonlyMap<string, Lyric>;
+  /** Marks that are drawn in this way. */
+  readonly marks: ReadonlySet<Mark>;
+}
+
+const NOTHING_SUNG: Sung = { words: [], carriers: new Map(), marks: new Set() };
+
+/** Words that a chart has at its chords, spread over the beats until the next ones; where a note is struck to keep their room. */
+function sungIn({ parts, measures }: Pick<Score, 'parts' | 'measures'>): Sung {
+  const { notes, marks = [] } = parts[0]!;
+  const all = marks.filter((m) => m.kind === 'lyrics');
+  const carried = all.flatMap((mark) => {
+    const carrier = notes.find(
+      (n) => n.onset === mark.onset && n.staff === 1 && n.tie !== 'stop' && n.tie !== 'both' && !n.grace,
+    );
+    return carrier ? [{ mark, carrier }] : [];
+  });
+  return {
+    words: carried.flatMap(({ mark }) => {
+      const measure = measureAt(measures, mark.onset);
+      const next = all.find((m) => m.onset > mark.onset)?.onset ?? Infinity;
+      return spreadWords(mark.text, mark.onset, Math.min(next, endOf(measure)), beatLength(measure.time));
+    }),
+    carriers: new Map(
+      carried.map(({ mark, carrier }) => [
+        carrier.id,
+        { line: 'sung', verse: 1, text: mark.text, syllabic: 'single' } as const,
+      ]),
+    ),
+    marks: new Set(carried.map(({ mark }) => mark)),
+  };
+}
+
+/** Words over a stretch, as evenly as its beats allow. */
+export function spreadWords(
+  text: string,
+  from: Ticks,
+  to: Ticks,
+  beat: Ticks,
+): { tick: Ticks; text: string }[] {
+  const words = text.trim().split(/\s+/).filter(Boolean);
+  const beats = Math.max(1, Math.round((to - from) / beat));
+  const byBeat = new Map<number, string[]>();
+  words.forEach((word, i) => {
+    const place = Math.floor((i * beats) / Math.max(beats, words.length));
+    byBeat.set(place, [...(byBeat.get(place) ?? []), word]);
+  });
+  return [...byBeat].map(([place, list]) => ({ tick: from + place * beat, text: list.join(' ') }));
 }
 
 /** The names of what is struck together, the lowest first, by the note that carries them; on the line below a verse. */

@@ -21,6 +21,12 @@ export const pulseLength = (time: TimeSignature): Ticks =>
       ? noteValue(time.beatType)
       : noteValue(time.beatType) / 2;
 
+/** Where the second group of a measure begins that does not fall into halves: five beats are three and two, seven four and three. */
+export function oddGroup(time: TimeSignature): Ticks | undefined {
+  const beat = beatLength(time);
+  return time.beats === 5 ? 3 * beat : time.beats === 7 ? 4 * beat : undefined;
+}
+
 /** A tick of the score as a place in its full measure; a quarter pickup in 4/4 begins at three quarters. */
 export const placeInMeasure = (measure: Measure, tick: Ticks): Ticks =>
   tick - measure.start + measure.beginsAt;

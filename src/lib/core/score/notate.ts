@@ -3,7 +3,7 @@
  * tied; gaps become rests that never hide a beat.
  */
 import { measuresWithin } from './query';
-import { beatLength, isCompound, measureLength } from './metre';
+import { beatLength, isCompound, measureLength, oddGroup } from './metre';
 import type { Measure, Note, TimeSignature, Tuplet } from './score';
 import { noteValue, type Ticks } from './ticks';
 
@@ -90,8 +90,7 @@ function strongestPlaceBetween(time: TimeSignature, from: Ticks, to: Ticks): Tic
   const full = measureLength(time);
   const beat = beatLength(time);
   const pulse = isCompound(time) ? beat / 3 : beat / 2;
-  // Five and seven beats fall into three and two, four and three.
-  const group = time.beats === 5 ? 3 * beat : time.beats === 7 ? 4 * beat : undefined;
+  const group = oddGroup(time);
   const inGroup = group === undefined ? undefined : Math.floor(from / full) * full + group;
   if (
     inGroup !== undefined &&

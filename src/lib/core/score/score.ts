@@ -264,8 +264,11 @@ export interface Ornament {
 }
 
 export interface Lyric {
-  /** Counts have a line of their own above the words; names of notes, where they are wanted, one below them. */
-  readonly line: 'counts' | 'words' | 'names';
+  /**
+   * Counts have a line of their own above the words; names of notes, where they are wanted, one below them. What is sung over a chord
+   * of a chart is `sung`: it is spread over the beats of the chord.
+   */
+  readonly line: 'counts' | 'words' | 'names' | 'sung';
   readonly verse: number;
   readonly text: string;
   readonly syllabic: 'single' | 'begin' | 'middle' | 'end';

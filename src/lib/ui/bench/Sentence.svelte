@@ -61,7 +61,7 @@
   /><span class="-ml-1">,</span>
   <Choice
     label="Style"
-    value={recipe.style}
+    value={made?.isSingAlong ? 'sing-along' : recipe.style}
     options={styles}
     onchange={(style: Recipe['style']) => set({ style })}
   />
@@ -74,7 +74,7 @@
       onchange={(key) => set({ key: key === PROPOSED ? null : key })}
     /><span class="-ml-1">,</span>
   {/if}
-  {#if recipe.style === 'solo'}
+  {#if !(made?.isSingAlong ?? recipe.style === 'sing-along')}
     <DecisionChoice kind="texture" /><span class="-ml-1">,</span>
   {/if}
   <span class="whitespace-nowrap">for hands of</span>

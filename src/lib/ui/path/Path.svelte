@@ -45,7 +45,7 @@
   /** Smallest side of what is to be hit. */
   const TARGET = 24;
   /** Room for names and numbers below the stones. */
-  const BELOW = 25;
+  const BELOW = 30;
 
   let measured = $state(0);
   const width = $derived(measured || firstWidth);
@@ -125,7 +125,7 @@
             current={current === item.measure}
           />
           {#if !isBare && item.measure % numbered === 0}
-            <text {x} y={shape.height + 2} class="fill-quiet font-mono text-[11px]" text-anchor="middle">
+            <text {x} y={shape.height + 6} class="fill-quiet font-mono text-[11px]" text-anchor="middle">
               {numbers[item.measure] === '0' ? '' : numbers[item.measure]}
             </text>
           {/if}
@@ -160,12 +160,12 @@
           <line
             x1={section.from}
             x2={section.to}
-            y1={shape.height + 6}
-            y2={shape.height + 6}
+            y1={shape.height + 10}
+            y2={shape.height + 10}
             stroke="var(--color-line)"
             stroke-width="1.1"
           />
-          <text x={section.from} y={shape.height + 19} class="fill-quiet text-[13px]">
+          <text x={section.from} y={shape.height + 24} class="fill-quiet text-[13px]">
             <title>{name}</title>
             {fitting(name, (shape.sections[i + 1]?.from ?? shape.width) - section.from - 6)}
           </text>

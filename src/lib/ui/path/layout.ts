@@ -46,13 +46,15 @@ export function layPath(
   const shares = inner / sum(wide) < CROWDED ? shareOf(1) : wide;
   const unit = inner / sum(shares);
   const top = Math.max(TOP_SCORE, ...difficulty);
+  // A chart has no notes: nothing in it is harder than the rest.
+  const isFlat = difficulty.every((d) => d === 0);
   let at = MARGIN;
   const stones = items.map((item, i): Stone => {
     const room = shares[i]! * unit;
     const x = at + room / 2;
     at += room;
     const score = difficulty[item.kind === 'measure' ? item.measure : item.from] ?? 0;
-    return { item, x, y: 10 + rise * (1 - score / top), room };
+    return { item, x, y: 10 + rise * (isFlat ? 0.5 : 1 - score / top), room };
   });
   const bySection = new Map<number, { index: number; from: number; to: number }>();
   for (const { item, x, room } of stones) {

@@ -22,6 +22,7 @@
   let { pieceId, title, report, numbers, decided, current, onselect, onchange }: Props = $props();
 
   const form = $derived(report.form);
+  const hasNotes = $derived(report.difficulty.some((d) => d.score > 0));
   const again = $derived(form.measureCount - form.newMeasures);
   const MOST_DIFFERENCES = 4;
   /** Fewest measures along which a profile says more than the path. */
@@ -76,7 +77,10 @@
   <p class="text-quiet">
     {again > 0
       ? `${plural(again, 'measure')} come again note for note.`
-      : 'No measure comes again note for note.'} The line is higher where the measure is harder.
+      : 'No measure comes again note for note.'}
+    {hasNotes
+      ? 'The line is higher where the measure is harder.'
+      : 'It has chords and no notes: how hard it is, its versions say.'}
   </p>
   <div class="mt-2">
     <Path
@@ -114,33 +118,35 @@
   <FormEditor {pieceId} {form} {numbers} {decided} {onchange} />
 </section>
 
-<section class="mt-6" aria-labelledby="hard">
-  <h2 id="hard">Where it is hard</h2>
-  {#if report.hardest.length > 0}
-    <ul>
-      {#each report.hardest as spot (spot.measure)}
-        <li>
-          <a class="link" href={measureLink(spot.measure)}>{capital(measureText(numbers[spot.measure]!))}</a
-          >{#each spot.again as measure, i (measure)}{i === 0
-              ? ', again in '
-              : i === spot.again.length - 1
-                ? ' and '
-                : ', '}<a class="link" href={measureLink(measure)}>{numbers[measure]}</a>{/each}:
-          {spot.reasons.join(', ')}
-        </li>
-      {/each}
-    </ul>
-  {:else}
-    <p class="text-quiet">No measure stands out.</p>
-  {/if}
-  {#if report.difficulty.length >= PROFILE_FROM}
-    <Profile
-      difficulty={report.difficulty}
-      {numbers}
-      label="Difficulty of {title} along its measures, by hand"
-    />
-  {/if}
-</section>
+{#if hasNotes}
+  <section class="mt-6" aria-labelledby="hard">
+    <h2 id="hard">Where it is hard</h2>
+    {#if report.hardest.length > 0}
+      <ul>
+        {#each report.hardest as spot (spot.measure)}
+          <li>
+            <a class="link" href={measureLink(spot.measure)}>{capital(measureText(numbers[spot.measure]!))}</a
+            >{#each spot.again as measure, i (measure)}{i === 0
+                ? ', again in '
+                : i === spot.again.length - 1
+                  ? ' and '
+                  : ', '}<a class="link" href={measureLink(measure)}>{numbers[measure]}</a>{/each}:
+            {spot.reasons.join(', ')}
+          </li>
+        {/each}
+      </ul>
+    {:else}
+      <p class="text-quiet">No measure stands out.</p>
+    {/if}
+    {#if report.difficulty.length >= PROFILE_FROM}
+      <Profile
+        difficulty={report.difficulty}
+        {numbers}
+        label="Difficulty of {title} along its measures, by hand"
+      />
+    {/if}
+  </section>
+{/if}
 
 {#if handLines.length > 0}
   <section class="mt-6" aria-labelledby="hands">
