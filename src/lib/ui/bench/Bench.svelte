@@ -1,7 +1,6 @@
 <script lang="ts">
   /** The workplace: path on top, the engraved page, the measure in hand at the side, the hand's shape at the foot. */
   import { KEYBOARDS } from '$core/arrange/register';
-  import { pitchName } from '$core/score/pitch';
   import { measureAt } from '$core/score/query';
   import type { KindId } from '$core/decisions/registry';
   import type { Version } from '$core/version/realise';
@@ -9,7 +8,7 @@
   import Keys from '$ui/keys/Keys.svelte';
   import Path from '$ui/path/Path.svelte';
   import Picture from '$ui/score/Picture.svelte';
-  import { measuresText, measureText } from '$ui/text';
+  import { measuresText } from '$ui/text';
   import { wordsFor } from '$ui/waiting/steps';
   import Account from './Account.svelte';
   import { announced } from './announce';

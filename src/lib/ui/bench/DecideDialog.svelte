@@ -127,7 +127,7 @@
             keep();
           }}
         >
-          <!-- svelte-ignore a11y_autofocus -- the dialog was opened to write here -->
+          <!-- svelte-ignore a11y_autofocus (the dialog was opened to write here) -->
           <input
             class="field"
             aria-label={kindOf(writing).name}
@@ -143,7 +143,6 @@
         </form>
       {:else}
         <Command.Root class="flex min-h-0 flex-col gap-2" label="What to decide">
-          <!-- svelte-ignore a11y_autofocus -- the dialog was opened to search here -->
           <Command.Input class="field" placeholder="Type what you want to change" autofocus />
           <Command.List class="min-h-0 overflow-y-auto">
             <Command.Viewport>

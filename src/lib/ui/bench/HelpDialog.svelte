@@ -35,7 +35,7 @@
         placeholder="Search"
         bind:value={sought}
       />
-      <!-- svelte-ignore a11y_no_noninteractive_tabindex -- it scrolls -->
+      <!-- svelte-ignore a11y_no_noninteractive_tabindex (it scrolls) -->
       <dl class="grid min-h-0 grid-cols-[8rem_1fr] gap-y-1 overflow-y-auto" tabindex="0">
         {#each found as { press, does } (press)}
           <dt class="font-mono">{keyText(press)}</dt>

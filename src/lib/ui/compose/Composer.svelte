@@ -106,6 +106,7 @@
     }));
   });
   /** What a line depends on: a sheet that has not changed is the same object, and is not drawn again. */
+  // eslint-disable-next-line svelte/prefer-svelte-reactivity -- a memory beside what is shown
   const known = new Map<number, { name: string; sheet: ReturnType<typeof sourceSheet> }>();
   const sheets = $derived(
     lines.map((range, i) => {
@@ -318,7 +319,7 @@
 </div>
 {#if problem}<p class="mt-2 text-alarm" role="alert">{problem}</p>{/if}
 
-<!-- svelte-ignore a11y_no_noninteractive_tabindex, a11y_no_noninteractive_element_interactions -- it is written on by keys -->
+<!-- svelte-ignore a11y_no_noninteractive_tabindex, a11y_no_noninteractive_element_interactions (it is written on by keys) -->
 <div
   class="mt-4 min-h-72 rounded-md border border-hairline bg-paper px-4 py-2 focus-visible:border-accent"
   role="application"

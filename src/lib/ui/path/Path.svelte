@@ -198,7 +198,6 @@
         {/each}
       </ol>
     {:else if onselect}
-      <!-- svelte-ignore a11y_click_events_have_key_events -- the keys are handled beside -->
       <div
         class="absolute inset-0 cursor-pointer"
         role="slider"

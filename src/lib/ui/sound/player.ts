@@ -47,12 +47,14 @@ interface Running extends Played {
   word: number;
 }
 
-interface Graph {
+export interface Graph {
   readonly tone: Tone;
   /** Of its own: a recording that is rendered meanwhile has another. */
   readonly context: BaseAudioContext;
   readonly stand: Piano;
   piano: Piano;
+  /** The recorded piano, loaded when it is first asked for. */
+  readonly grand: () => Promise<Piano>;
   readonly clicks: Clicker;
   readonly voice: Counter;
 }
@@ -63,8 +65,35 @@ function firstFrom(events: readonly { readonly at: number }[], second: number): 
   return place < 0 ? events.length : place;
 }
 
+/** The instruments on a context of their own; undefined where the browser has none. */
+async function buildGraph(): Promise<Graph | undefined> {
+  try {
+    const tone = await toneLibrary();
+    // Its own clock would be a worker made of text, which the page's policy forbids; this player has one of its own.
+    tone.setContext(new tone.Context({ clockSource: 'timeout', latencyHint: 'interactive', lookAhead: 0 }));
+    const stand = standIn(tone);
+    stand.node.toDestination();
+    const clicks = clicker(tone);
+    clicks.node.toDestination();
+    const context = tone.getContext().rawContext as unknown as BaseAudioContext;
+    return {
+      tone,
+      context,
+      stand,
+      piano: stand,
+      grand: () => grand(tone, context),
+      clicks,
+      voice: counter(context),
+    };
+  } catch (error) {
+    console.warn('No sound:', error);
+    return undefined;
+  }
+}
+
 export class Player {
   readonly #events: PlayerEvents;
+  readonly #make: () => Promise<Graph | undefined>;
   #built: Promise<Graph | undefined> | undefined;
   #opened: Promise<Graph | undefined> | undefined;
   #ready: Graph | undefined;
@@ -73,8 +102,9 @@ export class Player {
   /** Counts wishes: what a newer one has overtaken does nothing. */
   #wish = 0;
 
-  constructor(events: PlayerEvents) {
+  constructor(events: PlayerEvents, build: () => Promise<Graph | undefined> = buildGraph) {
     this.#events = events;
+    this.#make = build;
   }
 
   /** Begins a program, at a second of it. What was playing stops. */
@@ -146,42 +176,25 @@ export class Player {
       running.word += 1;
     }
     if (this.#now() < running.zero + program.ends - (loops ? AHEAD : 0)) return;
-    if (loops) {
-      // The count comes once.
-      running.zero += program.ends - program.begins;
-      running.note = 0;
-      running.click = firstFrom(program.clicks, program.begins);
-      running.word = firstFrom(program.words, program.begins);
-    } else this.stop();
+    if (!loops) return this.stop();
+    // The count comes once.
+    running.zero += program.ends - program.begins;
+    running.note = 0;
+    running.click = firstFrom(program.clicks, program.begins);
+    running.word = firstFrom(program.words, program.begins);
+    // At once: the next round's first strokes are due before the next look.
+    this.#pump(graph);
   }
 
   /** Makes what sounds, before it is wanted. What cannot be made is said when it is. */
   async prepare(): Promise<void> {
-    await (this.#built ??= this.#build());
-  }
-
-  /** The instruments on a context of their own; undefined where the browser has none. */
-  async #build(): Promise<Graph | undefined> {
-    try {
-      const tone = await toneLibrary();
-      // Its own clock would be a worker made of text, which the page's policy forbids; this player has one of its own.
-      tone.setContext(new tone.Context({ clockSource: 'timeout', latencyHint: 'interactive', lookAhead: 0 }));
-      const stand = standIn(tone);
-      stand.node.toDestination();
-      const clicks = clicker(tone);
-      clicks.node.toDestination();
-      const context = tone.getContext().rawContext as unknown as BaseAudioContext;
-      return { tone, context, stand, piano: stand, clicks, voice: counter(context) };
-    } catch (error) {
-      console.warn('No sound:', error);
-      return undefined;
-    }
+    await (this.#built ??= this.#make());
   }
 
   /** The audio graph with its device; undefined where there is none to play on. */
   async #open(): Promise<Graph | undefined> {
     try {
-      const graph = await (this.#built ??= this.#build());
+      const graph = await (this.#built ??= this.#make());
       if (!graph) throw new Error('there is no sound in this browser');
       await Promise.race([
         graph.tone.start(),
@@ -204,7 +217,8 @@ export class Player {
 
   /** The grand takes over from the stand-in when it is there. */
   #load(graph: Graph): void {
-    grand(graph.tone, graph.context)
+    graph
+      .grand()
       .then((piano) => {
         piano.node.toDestination();
         graph.piano = piano;

@@ -15,7 +15,7 @@
   import VersionLine from '$ui/piece/VersionLine.svelte';
   import TakeAway from '$ui/piece/TakeAway.svelte';
   import { levelText } from '$core/arrange/levels';
-  import { idiomText, metreText, plural, tempoText } from '$ui/text';
+  import { idiomText, metreText, tempoText } from '$ui/text';
 
   let { data, form } = $props();
   let partsForm = $state<HTMLFormElement>();
