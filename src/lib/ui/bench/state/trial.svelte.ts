@@ -7,7 +7,12 @@ import { keyCode } from '$core/theory/key';
 import { documentOf, listed, type VersionDocument } from '$core/version/document';
 import type { Recipe } from '$core/version/recipe';
 import type { HeardPhrase } from '$ui/worker/engine';
-import type { BenchState } from './bench.svelte';
+import type { LevelContract } from '$core/arrange/levels';
+import type { Situation } from '$core/decisions/kind';
+import type { Layout } from '$core/decisions/holds';
+import type { DocumentState } from './document.svelte';
+import type { SoundState } from './sound.svelte';
+import type { ViewState } from './view.svelte';
 
 export const TRIALS = ['texture', 'inversion', 'level', 'key'] as const;
 export type Trial = (typeof TRIALS)[number];
@@ -19,14 +24,26 @@ interface Candidate {
   readonly recipe?: Partial<Recipe>;
 }
 
+/** What of the bench is needed to try something. */
+interface TriedOn {
+  readonly document: DocumentState;
+  readonly view: ViewState;
+  readonly sound: SoundState;
+  readonly levels: readonly LevelContract[];
+  readonly situation: Situation | undefined;
+  readonly layout: Layout | undefined;
+  /** The phrase in hand, by its place. */
+  readonly phrase: number;
+}
+
 export class TrialState {
   /** What is tried now: "block chord". */
   now = $state.raw<Candidate & { readonly what: Trial }>();
-  readonly #bench: BenchState;
+  readonly #bench: TriedOn;
   readonly #hear: (document: VersionDocument, from: number, to: number) => Promise<HeardPhrase>;
 
   constructor(
-    bench: BenchState,
+    bench: TriedOn,
     hear: (document: VersionDocument, from: number, to: number) => Promise<HeardPhrase>,
   ) {
     this.#bench = bench;
