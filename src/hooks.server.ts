@@ -9,6 +9,7 @@ import { refusalOf, type Refusal } from '$server/guard/refusal';
 import { SESSION_COOKIE, sessionCookie } from '$server/guard/cookie';
 import { WorkStopped } from '$server/pool/work';
 import { start } from '$server/start';
+import { DARK } from '$ui/shown/dark';
 import { SHOWN_COOKIE, shownFrom } from '$ui/shown/shown';
 import { redirect, type Handle, type HandleServerError, type ServerInit } from '@sveltejs/kit';
 import { resolve as absolute } from 'node:path';
@@ -31,6 +32,8 @@ const refused = ({ headers }: Request, { status, message }: Refusal): Response =
     ? new Response(message, { status, headers: { 'content-type': 'text/plain; charset=utf-8' } })
     : Response.json({ message }, { status });
 
+const DARK_LINK = `<link rel="stylesheet" href="${DARK}" data-dark />`;
+
 export const handle: Handle = async ({ event, resolve }) => {
   const refusal = refusalOf(event.request, hosts);
   if (refusal) return guarded(refused(event.request, refusal));
@@ -46,7 +49,12 @@ export const handle: Handle = async ({ event, resolve }) => {
     if (session.next) event.cookies.set(SESSION_COOKIE, session.next, sessionCookie(event));
   }
   const { theme } = shownFrom(event.cookies.get(SHOWN_COOKIE));
-  return guarded(await resolve(event, { transformPageChunk: ({ html }) => html.replace('%theme%', theme) }));
+  return guarded(
+    await resolve(event, {
+      transformPageChunk: ({ html }) =>
+        html.replace('%theme%', theme).replace('%dark%', theme === 'light' ? '' : DARK_LINK),
+    }),
+  );
 };
 
 /** What went wrong is logged whole and told in one sentence. */

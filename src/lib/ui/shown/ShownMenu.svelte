@@ -2,6 +2,7 @@
   /** What stands on the page, how large, and in which light: one control. */
   import ChevronDown from '@lucide/svelte/icons/chevron-down';
   import { Popover } from 'bits-ui';
+  import { loadDark } from './dark';
   import { SHOWN_COOKIE, THEMES, ZOOMS, type Shown } from './shown';
 
   interface Props {
@@ -25,6 +26,7 @@
   function set(part: Partial<Shown>): void {
     const next = { ...shown, ...part };
     document.cookie = `${SHOWN_COOKIE}=${encodeURIComponent(JSON.stringify(next))}; path=/; max-age=${YEAR}; samesite=lax`;
+    if (next.theme !== 'light') loadDark();
     document.documentElement.dataset.theme = next.theme;
     onchange(next);
   }
