@@ -80,6 +80,7 @@ async function makeStudio(folder: string): Promise<{ learner: string; piece: str
         reachLeft: 8,
         keyboard: 61,
         hasPedal: true,
+        school: null,
         voiceLow: null,
         voiceHigh: null,
       },

@@ -8,6 +8,7 @@ import type { Pitch } from '../score/pitch';
 import type { Measure, Note, Part } from '../score/score';
 import type { Ticks } from '../score/ticks';
 import type { Chord } from '../theory/chord';
+import type { Transposition } from '../transpose/transpose';
 import type { Scope } from './anchor';
 
 /** The stages of the pipeline that read decisions. */
@@ -27,8 +28,8 @@ export interface Situation {
   readonly isSingAlong: boolean;
   /** The source has repeat signs. */
   readonly hasRepeats?: boolean;
-  /** Fifths by which the version stands above the source. */
-  readonly fifths?: number;
+  /** How the version stands to its source. */
+  readonly transposition?: Transposition;
 }
 
 /** What is decided of one kind: note by note (by the id of the struck note), and what holds in each measure, by its index. */

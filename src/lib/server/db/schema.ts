@@ -1,4 +1,5 @@
 /** The tables. Status, next step and due dates are never stored: they are computed from the events. */
+import { SCHOOL_IDS } from '$core/counting/schools';
 import type { Decision } from '$core/decisions/registry';
 import type { LevelContract } from '$core/arrange/levels';
 import type { SectionStart } from '$core/analysis/sections';
@@ -69,6 +70,8 @@ export const learner = sqliteTable('learner', {
   reachLeft: integer('reach_left').notNull(),
   keyboard: integer('keyboard').notNull(),
   hasPedal: integer('has_pedal', { mode: 'boolean' }).notNull(),
+  /** How they count; null as the house does. */
+  school: text('school', { enum: SCHOOL_IDS }),
   /** "B3"; null without a voice to sing with. */
   voiceLow: text('voice_low'),
   voiceHigh: text('voice_high'),

@@ -131,6 +131,7 @@ const RUNA: LearnerInput = {
   reachLeft: 7,
   keyboard: 61,
   hasPedal: false,
+  school: null,
   voiceLow: 'B3',
   voiceHigh: 'C5',
 };
@@ -144,6 +145,7 @@ const TEO: LearnerInput = {
   reachLeft: 8,
   keyboard: 49,
   hasPedal: false,
+  school: null,
   voiceLow: null,
   voiceHigh: null,
 };
@@ -157,6 +159,7 @@ const BERIT: LearnerInput = {
   reachLeft: 9,
   keyboard: 88,
   hasPedal: true,
+  school: null,
   voiceLow: 'G3',
   voiceHigh: 'D5',
 };

@@ -1,4 +1,5 @@
 /** Learners and their lessons. */
+import { SCHOOL_IDS } from '$core/counting/schools';
 import { and, asc, desc, eq, isNull } from 'drizzle-orm';
 import { z } from 'zod';
 import type { VoiceRange } from '$core/keys/rank';
@@ -42,6 +43,7 @@ export const learnerSchema = z.object({
   reachLeft: numberIn([7, 8, 9, 10]),
   keyboard: numberIn([49, 61, 76, 88]),
   hasPedal: z.preprocess((v) => v === true || v === 'on' || v === 'true', z.boolean()),
+  school: z.preprocess(emptyAsNull, z.enum(SCHOOL_IDS).nullable()),
   voiceLow: pitch,
   voiceHigh: pitch,
 });
@@ -155,5 +157,8 @@ export const startFor = (row: LearnerRow, change: Partial<Recipe> = {}): Version
       keyboard: row.keyboard,
       ...change,
     }),
-    row.hasPedal ? [] : [{ kind: 'pedal', at: WHOLE, value: 'none' }],
+    [
+      ...(row.hasPedal ? [] : [{ kind: 'pedal', at: WHOLE, value: 'none' } as const]),
+      ...(row.school ? [{ kind: 'counting', at: WHOLE, value: row.school } as const] : []),
+    ],
   );

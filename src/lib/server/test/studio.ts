@@ -52,6 +52,7 @@ export const NORA: LearnerInput = {
   reachLeft: 8,
   keyboard: 49,
   hasPedal: false,
+  school: null,
   voiceLow: null,
   voiceHigh: null,
 };

@@ -2,6 +2,7 @@
   /** Who a learner is, as far as lessons need it: day, level, hands, keyboard, voice. */
   import { kept } from '$ui/form/kept';
   import { levelText } from '$core/arrange/levels';
+  import { SCHOOL_IDS, SCHOOLS } from '$core/counting/schools';
   import { KEYBOARDS } from '$core/arrange/register';
   import Once from '$ui/form/Once.svelte';
   import { reachName, WEEKDAYS } from '$ui/text';
@@ -15,6 +16,7 @@
     reachLeft: number;
     keyboard: number;
     hasPedal: boolean;
+    school: string | null;
     voiceLow: string | null;
     voiceHigh: string | null;
   }
@@ -99,8 +101,17 @@
       {/each}
     </select>
   </label>
+  <label class="grid">
+    Counts by
+    <select name="school" class="field">
+      <option value="">as the house does</option>
+      {#each SCHOOL_IDS as id (id)}<option value={id} selected={values?.school === id}
+          >{SCHOOLS[id].name}</option
+        >{/each}
+    </select>
+  </label>
   <label class="flex min-h-6 items-center gap-2">
-    <input type="checkbox" name="hasPedal" checked={values?.hasPedal ?? false} /> has a sustain pedal
+    <input type="checkbox" class="tick" name="hasPedal" checked={values?.hasPedal ?? false} /> has a sustain pedal
   </label>
   <div class="grid grid-cols-2 gap-3">
     <label class="grid">

@@ -40,7 +40,8 @@ export const chordSymbols = defineKind({
   says: (value) => `chords ${value}`,
   written: {
     hint: 'C Am7, or C . G7 .',
-    read: (text, { fifths = 0 }) => (readChordRow(text) ? moved(text, -fifths) : undefined),
-    show: (value, { fifths = 0 }) => moved(value, fifths),
+    read: (text, { transposition }) =>
+      readChordRow(text) ? moved(text, -(transposition?.fifths ?? 0)) : undefined,
+    show: (value, { transposition }) => moved(value, transposition?.fifths ?? 0),
   },
 });

@@ -1,8 +1,9 @@
 import { z } from 'zod';
-import { endOf } from '../../score/metre';
+import { beatLength, endOf } from '../../score/metre';
 import { notate } from '../../score/notate';
 import { pitchName, parsePitch } from '../../score/pitch';
-import type { Note } from '../../score/score';
+import type { Measure, Note } from '../../score/score';
+import { inverse, transposePitch, type Transposition } from '../../transpose/transpose';
 import { defineKind } from '../kind';
 
 /** Voices of notes that come beside what a hand has. */
@@ -17,6 +18,37 @@ const inserted = z.strictObject({
   pitch: z.string().refine((text) => parsePitch(text) !== undefined, 'names no pitch'),
 });
 
+type Inserted = z.infer<typeof inserted>;
+
+/** "left 2.5 B3 1" as a note: the left hand, on two and a half, for a beat. Undefined for anything else. */
+function noteFrom(text: string, measure: Measure, by: Transposition | undefined): Inserted | undefined {
+  const [, hand, place, name, beats] =
+    /^(right|left|r|l)\s+([\d.]+)\s+([A-Ga-g][#b♯♭]*-?\d)\s+([\d.]+)$/i.exec(text.trim()) ?? [];
+  const pitch = name && parsePitch(name.charAt(0).toUpperCase() + name.slice(1));
+  if (!hand || !pitch) return undefined;
+  const beat = beatLength(measure.time);
+  const at = Math.round((Number(place) - 1) * beat) - measure.beginsAt;
+  const duration = Math.round(Number(beats) * beat);
+  const made = inserted.safeParse({
+    hand: /^r/i.test(hand) ? 'right' : 'left',
+    at,
+    duration,
+    pitch: pitchName(by ? transposePitch(pitch, inverse(by)) : pitch),
+  });
+  return made.success && at < measure.length ? made.data : undefined;
+}
+
+function noteText(
+  { hand, at, duration, pitch }: Inserted,
+  measure: Measure,
+  by: Transposition | undefined,
+): string {
+  const beat = beatLength(measure.time);
+  const sounding = parsePitch(pitch)!;
+  const shown = (value: number): number => Math.round(value * 1000) / 1000;
+  return `${hand} ${shown((at + measure.beginsAt) / beat + 1)} ${pitchName(by ? transposePitch(sounding, by) : sounding)} ${shown(duration / beat)}`;
+}
+
 /** Notes that the source does not have, put into a measure. */
 export const insertNotes = defineKind({
   id: 'insert',
@@ -25,6 +57,15 @@ export const insertNotes = defineKind({
   scopes: ['measure'],
   stage: 'hands',
   says: (value) => `put in: ${value.map((n) => pitchName(parsePitch(n.pitch)!)).join(', ')}`,
+  written: {
+    hint: 'right 3 F#4 1: hand, beat, pitch, beats long; several parted by ;',
+    read: (text, { measure, transposition }) => {
+      const notes = text.split(';').map((part) => noteFrom(part, measure, transposition));
+      return notes.every((n) => n !== undefined) ? notes : undefined;
+    },
+    show: (value, { measure, transposition }) =>
+      value.map((note) => noteText(note, measure, transposition)).join('; '),
+  },
   apply(notes, held, { measures, inKey, refuse }) {
     const made = measures.flatMap((measure): Note[] =>
       (held.measures[measure.index] ?? []).flatMap(({ hand, at, duration, pitch }, i): Note[] => {

@@ -9,6 +9,7 @@ import { soundingNotes } from '../../score/query';
 import { TICKS_PER_QUARTER } from '../../score/ticks';
 import { scoreFrom } from '../../test/shorthand';
 import { chordSymbol } from '../../theory/chord';
+import { transpositionTo } from '../../transpose/transpose';
 import { realise, type Version } from '../../version/realise';
 import { DEFAULT_RECIPE, type Recipe } from '../../version/recipe';
 import { allKinds, decisionSchema, type Decision } from '../registry';
@@ -146,6 +147,26 @@ describe('notes', () => {
       made([{ kind: 'insert', at: { measure: 'm0' }, value: [{ ...value[0]!, at: 9 * TICKS_PER_QUARTER }] }])
         .parked,
     ).toHaveLength(1);
+  });
+  it('are put in by words, in the key that is shown', () => {
+    const at = (version: Version): Situation => ({
+      measure: version.score.measures[0]!,
+      level: 6,
+      hasAccompaniment: true,
+      melodyLines: [],
+      isSingAlong: false,
+      transposition: transpositionTo(version.sourceKey, version.key),
+    });
+    const inD = made([], { key: 'D' });
+    const kind = allKinds().find((k) => k.id === 'insert')!;
+    const value = kind.written!.read('left 3 C#4 1; r 1.5 f#5 0.5', at(inD));
+    expect(value).toEqual([
+      { hand: 'left', at: 2 * TICKS_PER_QUARTER, duration: TICKS_PER_QUARTER, pitch: 'B3' },
+      { hand: 'right', at: TICKS_PER_QUARTER / 2, duration: TICKS_PER_QUARTER / 2, pitch: 'E5' },
+    ]);
+    expect(kind.written!.show(value!, at(inD))).toBe('left 3 C♯4 1; right 1.5 F♯5 0.5');
+    for (const wrong of ['', 'left', 'left 9 C4 1', 'left 1 H4 1'])
+      expect(kind.written!.read(wrong, at(inD))).toBeUndefined();
   });
   it('are tied, let go and held', () => {
     const first = noteOf(plain, 1, 1);

@@ -22,8 +22,13 @@ export const section = defineKind({
     ...ROLES.map((role) => [{ name: '', role }, `begins here: ${role}`] as const),
   ],
   written: {
-    hint: 'Verse',
-    read: (text) => (text.trim() ? { name: text.trim().slice(0, 60) } : undefined),
-    show: (value) => (value === 'none' ? '' : value.name),
+    hint: 'Refrain, or Refrain (chorus)',
+    read: (text) => {
+      const named = /^(.*?)\s*(?:\(\s*(\w+)\s*\))?\s*$/.exec(text.trim());
+      const role = ROLES.find((r) => r === named?.[2]?.toLowerCase());
+      const name = (role ? named![1]! : text).trim().slice(0, 60);
+      return name || role ? { name, ...(role ? { role } : {}) } : undefined;
+    },
+    show: (value) => (value === 'none' ? '' : `${value.name}${value.role ? ` (${value.role})` : ''}`.trim()),
   },
 });

@@ -5,7 +5,6 @@ import type { Situation } from '$core/decisions/kind';
 import { sectionAnchor, type Layout } from '$core/decisions/holds';
 import type { Anchor, Scope } from '$core/decisions/anchor';
 import { transpositionTo } from '$core/transpose/transpose';
-import type { Version } from '$core/version/realise';
 import { createContext } from 'svelte';
 import { AgainState } from './again.svelte';
 import { DocumentState, type DocumentStart } from './document.svelte';
@@ -25,10 +24,6 @@ export interface BenchStart extends DocumentStart {
   /** Pictures that came with the page. */
   readonly pictures?: readonly string[];
 }
-
-/** Fifths by which a version stands above its source. */
-const fifthsBetween = ({ sourceKey, key }: Pick<Version, 'sourceKey' | 'key'>): number =>
-  transpositionTo(sourceKey, key).fifths;
 
 export class BenchState {
   readonly document: DocumentState;
@@ -97,7 +92,7 @@ export class BenchState {
       melodyLines: version.melody.has,
       isSingAlong: version.isSingAlong,
       hasRepeats: version.hasRepeats,
-      fifths: fifthsBetween(version),
+      transposition: transpositionTo(version.sourceKey, version.key),
     };
   }
 
