@@ -212,4 +212,33 @@ export const MUTATIONS: readonly Mutation[] = [
     ['const STROKE = TICKS_PER_QUARTER / 8', 'const STROKE = TICKS_PER_QUARTER / 2'],
     ['[0, 1, 0, -1, 0], each', '[0, 1, 0, 1, 0], each'],
   ),
+  ...inFile(
+    'decisions/kinds/inversion.ts',
+    ['? rising.shift()! : rising.pop()!', '? rising.pop()! : rising.shift()!'],
+    ['> reach(chord.staff)', '> Infinity'],
+  ),
+  ...inFile('decisions/kinds/voicing.ts', ['> reach(struck.staff)', '> Infinity']),
+  ...inFile('decisions/kinds/pitch.ts', [
+    'steps === 0\n          ? note.pitch',
+    'steps > -9\n          ? note.pitch',
+  ]),
+  ...inFile('decisions/kinds/strike.ts', ['chord.onset + i * unit', 'chord.onset']),
+  ...inFile('decisions/kinds/hold.ts', ['note.onset + note.duration / 2', 'note.onset + note.duration']),
+  ...inFile('decisions/again.ts', ['k !== i && text === texts[i]', 'k !== i && text !== texts[i]']),
+  ...inFile('decisions/holds.ts', [
+    'values.fill(value, range.from, range.to + 1)',
+    'values.fill(value, range.from, range.to)',
+  ]),
+  ...inFile('version/mend.ts', ['after.onset < end &&', 'after.onset < 0 &&']),
+  ...inFile('version/decidedSource.ts', [
+    'else if (measure > 0) starts.delete(measure)',
+    'else if (measure > 0) starts.size',
+  ]),
+  ...inFile('score/writtenOut.ts', ['visit === 1 ? id', 'visit > 0 ? id']),
+  ...inFile(
+    'compose/compose.ts',
+    ['before ? toMidi(before) : MIDDLE', 'MIDDLE'],
+    ['next >= syllables.length || !isSung(sketch.items, i)', 'next >= syllables.length'],
+  ),
+  ...inFile('performance/program.ts', ['place === oddGroup(measure.time) ||', 'place < 0 ||']),
 ];

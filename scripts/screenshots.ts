@@ -49,8 +49,24 @@ test('screenshots', async ({ page }) => {
   await page.getByRole('link', { name: 'level 3', exact: true }).first().click();
   await drawn(page);
   await page.getByRole('button', { name: /^measure 7, difficulty/ }).click();
-  await page.waitForTimeout(800);
-  await shot(page, 'bench-chords');
+  await page.getByRole('application', { name: /^Music of/ }).focus();
+  await page.keyboard.press('2');
+  for (const [sought, words] of [
+    ['staccato', ''],
+    ['word to the learner', 'listen for the bass'],
+    ['dynamics mf', ''],
+  ] as const) {
+    await page.keyboard.press('Enter');
+    await page.getByPlaceholder('Type what you want to change').fill(sought);
+    await page.keyboard.press('Enter');
+    if (words) {
+      await page.keyboard.type(words);
+      await page.keyboard.press('Enter');
+    }
+    await expect(page.getByRole('dialog')).toHaveCount(0);
+  }
+  await page.keyboard.press('m');
+  await expect(page.getByText('Saved', { exact: true })).toBeVisible();
   const bench = page.url();
   await page.getByRole('link', { name: 'Compare levels' }).click();
   await expect(page.getByRole('heading', { level: 1 })).toContainText('level by level');
@@ -61,13 +77,14 @@ test('screenshots', async ({ page }) => {
   await shot(page, 'keys');
   await page.goto(bench);
   await drawn(page);
-  await page.getByLabel(/^Style: /).click();
-  await page.getByRole('option', { name: /^chords to sing to/ }).click();
-  await expect(page.getByRole('heading', { name: 'Introduction' })).toBeVisible();
-  await page.waitForTimeout(2500);
-  await shot(page, 'sing-along');
-  await page.getByRole('button', { name: 'Undo' }).click();
-  await expect(page.getByRole('heading', { name: 'Introduction' })).toHaveCount(0);
+  await page.getByRole('link', { name: /^\d+ decisions$/ }).click();
+  await expect(page.getByRole('heading', { level: 1 })).toContainText('what is decided');
+  await shot(page, 'decisions');
+  await page.goto(`${bench}/compare`);
+  await expect(page.locator('.sheet svg').nth(1)).toBeVisible({ timeout: 20_000 });
+  await shot(page, 'compare');
+  await page.goto(bench);
+  await drawn(page);
   await fromMenu(page, 'History');
   await expect(page.getByRole('heading', { level: 1 })).toContainText('what was changed');
   await shot(page, 'history');
@@ -92,12 +109,7 @@ test('screenshots', async ({ page }) => {
   await page.getByRole('link', { name: 'Fox at the Gate' }).first().click();
   await page.getByRole('button', { name: 'Make a version' }).click();
   await drawn(page);
-  await page.getByRole('checkbox', { name: 'a measure before' }).uncheck();
-  await page.getByRole('region', { name: /^Music of/ }).focus();
-  await page.keyboard.press(' ');
-  await page.waitForTimeout(2600);
-  await shot(page, 'heard');
-  await page.keyboard.press(' ');
+  await page.getByRole('application', { name: /^Music of/ }).focus();
   for (let i = 0; i < 14; i++) {
     await page.keyboard.press('ArrowRight');
     await page.keyboard.press(i % 3 === 0 ? '3' : '2');
@@ -107,4 +119,22 @@ test('screenshots', async ({ page }) => {
     await expect(page.getByText(/^Learned from/)).toBeVisible({ timeout: 500 });
   }).toPass({ timeout: 60_000 });
   await shot(page, 'house-hand');
+  await open(page, '/pieces/new');
+  await page.keyboard.type('4gabcdbgaefgd2c4gacbagfe1d');
+  for (let i = 0; i < 4; i++) await page.keyboard.press('Control+ArrowLeft');
+  await page.keyboard.press('Home');
+  await page.keyboard.press('s');
+  for (const row of ['C', 'G', 'C G', 'C', 'Am D7', 'G']) {
+    await page.keyboard.type(row);
+    await page.keyboard.press('Enter');
+  }
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('End');
+  await page.keyboard.press('w');
+  await page.keyboard.type(
+    'A lan-tern on the har-bour wall is all the light there is, and ev-ery boat comes home to it',
+  );
+  await page.keyboard.press('Enter');
+  await page.waitForTimeout(1500);
+  await shot(page, 'compose');
 });

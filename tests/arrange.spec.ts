@@ -26,7 +26,7 @@ test('the left hand gets another texture, for the whole, a section and a measure
   await panel.getByLabel('Left hand in this measure').selectOption({ value: 'held-root' });
   await benchReady(page);
   await expect(panel.getByRole('group', { name: /Left/ }).or(panel)).toContainText('Left hand');
-  await page.getByRole('region', { name: /^Music of/ }).focus();
+  await page.getByRole('application', { name: /^Music of/ }).focus();
   await page.keyboard.press('t');
   await expect(panel.getByLabel('Left hand in this measure')).toHaveValue('root-fifth');
   await page.getByRole('button', { name: 'Undo' }).click();

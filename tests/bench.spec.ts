@@ -13,9 +13,9 @@ test('arrows walk by onset, by measure and to the other hand; the keyboard pictu
 }) => {
   await openBench(page, 'Walking Song');
   const said = page.locator('footer [aria-live]');
-  await expect(said).toContainText('Pickup, right hand, C4, quarter, finger');
+  await expect(said).toContainText('Pickup, right hand, C 4, quarter, finger');
   await page.keyboard.press('ArrowRight');
-  await expect(said).toContainText('Measure 1, right hand, F4');
+  await expect(said).toContainText('Measure 1, right hand, F 4');
   await page.keyboard.press('Control+ArrowRight');
   await expect(said).toContainText('Measure 2');
   await page.keyboard.press('ArrowDown');

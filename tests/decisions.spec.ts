@@ -8,7 +8,7 @@ async function openBench(page: Page, title: string): Promise<void> {
   await benchReady(page);
 }
 const panel = (page: Page) => page.getByRole('region', { name: 'The measure in hand' });
-const music = (page: Page) => page.getByRole('region', { name: /^Music of/ });
+const music = (page: Page) => page.getByRole('application', { name: /^Music of/ });
 const measure = (page: Page, number: number) =>
   page.getByRole('button', { name: new RegExp(`^measure ${number}, difficulty`) });
 

@@ -36,10 +36,10 @@ test('an octave and a note left out, from their keys and back again', async ({ p
   await openBench(page, 'Lifted Song');
   const said = page.locator('footer [aria-live]');
   await page.getByRole('button', { name: /^measure 1, difficulty/ }).click();
-  await expect(said).toContainText('right hand, F4');
-  await page.getByRole('region', { name: /^Music of/ }).focus();
+  await expect(said).toContainText('right hand, F 4');
+  await page.getByRole('application', { name: /^Music of/ }).focus();
   await page.keyboard.press('Shift+O');
-  await expect(said).toContainText('right hand, F4');
+  await expect(said).toContainText('right hand, F 4');
   const panel = page.getByRole('region', { name: 'The measure in hand' });
   await expect(panel).toContainText('Decided: an octave lower.');
   await panel.getByRole('button', { name: 'leave this note out' }).click();

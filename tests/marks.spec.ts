@@ -64,7 +64,7 @@ test('the pedal of a measure, by list and by key, with what it is for', async ({
   await page.getByRole('button', { name: 'Undo', exact: true }).click();
   await expect(here).toHaveValue('');
   await expect(panel(page)).toContainText('down: with the bass of');
-  await page.getByRole('region', { name: /^Music of/ }).focus();
+  await page.getByRole('application', { name: /^Music of/ }).focus();
   await page.keyboard.press('p');
   await expect(here).toHaveValue('none');
   await page.getByRole('button', { name: 'Counting, pedal and more' }).click();
@@ -93,10 +93,10 @@ test('another fingering of the measure is taken as a whole and undone as a whole
 test('a note goes to the other hand and comes back', async ({ page }) => {
   await openBench(page, 'Handed Song', 2);
   const said = page.locator('footer [aria-live]');
-  await expect(said).toContainText('right hand, F4');
-  await page.getByRole('region', { name: /^Music of/ }).focus();
+  await expect(said).toContainText('right hand, F 4');
+  await page.getByRole('application', { name: /^Music of/ }).focus();
   await page.keyboard.press('x');
-  await expect(said).toContainText('left hand, F4');
+  await expect(said).toContainText('left hand, F 4');
   await page.keyboard.press('0');
-  await expect(said).toContainText('right hand, F4');
+  await expect(said).toContainText('right hand, F 4');
 });

@@ -46,7 +46,7 @@ test('a song of 64 measures: brought, arranged, decided, heard and signed', asyn
       keys += 1;
     }
   };
-  const music = page.getByRole('region', { name: /^Music of/ });
+  const music = page.getByRole('application', { name: /^Music of/ });
   const began = Date.now();
   await open(page, '/pieces');
   await page

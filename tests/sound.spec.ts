@@ -12,7 +12,7 @@ async function openBench(page: Page, title: string): Promise<void> {
 
 test('plays from the note in hand and stops by one key, the cursor goes along', async ({ page }) => {
   await openBench(page, 'Heard Song');
-  const music = page.getByRole('region', { name: /^Music of/ });
+  const music = page.getByRole('application', { name: /^Music of/ });
   await music.focus();
   await page.getByRole('checkbox', { name: 'a measure before' }).uncheck();
   await music.focus();
@@ -36,7 +36,7 @@ test('a phrase goes round, a decision is taken while it sounds', async ({ page }
   await openBench(page, 'Looped Song');
   await page.getByRole('checkbox', { name: 'a measure before' }).uncheck();
   await page.getByRole('slider', { name: /^Tempo/ }).fill('120');
-  await page.getByRole('region', { name: /^Music of/ }).focus();
+  await page.getByRole('application', { name: /^Music of/ }).focus();
   await page.keyboard.press('l');
   await page.keyboard.press(' ');
   await expect(page.locator('.sheet .note.sounding').first()).toBeVisible();
@@ -64,7 +64,7 @@ test('another fingering is heard, and seen on the keys, before it is taken', asy
   // The first note of the other way, in its finger.
   await expect(keys.locator('text').filter({ hasText: /^[1-5]$/ })).toHaveText([digits.split(' ')[0]!]);
   await expect(page.getByRole('button', { name: 'Play', exact: true })).toBeVisible({ timeout: 20_000 });
-  await page.getByRole('region', { name: /^Music of/ }).focus();
+  await page.getByRole('application', { name: /^Music of/ }).focus();
   await page.keyboard.press('h');
   await expect(page.getByRole('button', { name: 'Stop' })).toBeVisible();
   await page.keyboard.press(' ');

@@ -46,7 +46,7 @@ export async function bring(page: Page, title: string): Promise<void> {
 /** The bench is ready when its version is made, its first phrase is drawn and everything is saved. */
 export async function benchReady(page: Page): Promise<void> {
   await expect(page.locator('.sheet svg').first()).toBeVisible({ timeout: 30_000 });
-  await expect(page.getByRole('region', { name: /^Music of/ })).toHaveAttribute('aria-busy', 'false', {
+  await expect(page.getByRole('application', { name: /^Music of/ })).toHaveAttribute('aria-busy', 'false', {
     timeout: 30_000,
   });
   await expect(page.getByText('Saved', { exact: true })).toBeVisible();

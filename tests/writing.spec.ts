@@ -153,10 +153,10 @@ test('a wrong note of the source is put right for every version, and given back 
   await benchReady(page);
   const said = page.locator('footer [aria-live]');
   await page.getByRole('button', { name: /^measure 1, difficulty/ }).click();
-  await expect(said).toContainText('right hand, F4');
-  await page.getByRole('region', { name: /^Music of/ }).focus();
+  await expect(said).toContainText('right hand, F 4');
+  await page.getByRole('application', { name: /^Music of/ }).focus();
   await page.keyboard.press('Alt+ArrowUp');
-  await expect(said).toContainText('right hand, G4');
+  await expect(said).toContainText('right hand, G 4');
   await benchReady(page);
   await page.getByRole('link', { name: '1 decision' }).click();
   await page.getByRole('button', { name: /^Mend the source: a step higher/ }).click();
@@ -167,13 +167,13 @@ test('a wrong note of the source is put right for every version, and given back 
   await page.getByRole('button', { name: 'Make a version' }).click();
   await benchReady(page);
   await page.getByRole('button', { name: /^measure 1, difficulty/ }).click();
-  await expect(said).toContainText('right hand, G4');
+  await expect(said).toContainText('right hand, G 4');
   await page.goto(piece);
   await page.getByRole('button', { name: /^As it came/ }).click();
   await expect(page.getByRole('region', { name: 'Mended' })).toHaveCount(0);
   await fromPieceToBench(page);
   await page.getByRole('button', { name: /^measure 1, difficulty/ }).click();
-  await expect(said).toContainText('right hand, F4');
+  await expect(said).toContainText('right hand, F 4');
 });
 
 async function fromPieceToBench(page: Page): Promise<void> {

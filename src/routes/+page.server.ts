@@ -1,4 +1,6 @@
+import { weekdayOf } from '$core/lessons/calendar';
 import { db } from '$server/db';
+import { todayIn } from '$server/studio/clock';
 import { lastLessons, learnerNames, learnersOn } from '$server/studio/learners';
 import { work } from '$server/pool';
 import { latestPieces } from '$server/studio/progress';
@@ -9,15 +11,20 @@ import type { PageServerLoad } from './$types';
 const MOST = 4;
 
 export const load: PageServerLoad = async () => {
-  const now = new Date();
-  const today = now.getDay() || 7;
+  const day = todayIn(db());
+  const today = weekdayOf(day);
   const names = learnerNames(db());
   const ofToday = learnersOn(db(), today);
   const ids = ofToday.map((l) => l.id);
   const pieces = await latestPieces(db(), work, ids, MOST);
   const last = lastLessons(db(), ids);
   return {
-    date: now.toLocaleDateString('en-GB', { weekday: 'long', day: 'numeric', month: 'long' }),
+    date: new Date(`${day}T12:00:00Z`).toLocaleDateString('en-GB', {
+      timeZone: 'UTC',
+      weekday: 'long',
+      day: 'numeric',
+      month: 'long',
+    }),
     lessons: ofToday.map(({ id, name, time }) => ({
       id,
       name,

@@ -48,6 +48,15 @@ export const progressText = (piece: { bothHands: number; newMeasures: number }):
 export const shortDate = (iso: string): string =>
   new Date(`${iso.slice(0, 10)}T12:00:00`).toLocaleDateString('en-GB', { day: 'numeric', month: 'short' });
 
+/** "23 Nov, 16:30", by the clock of whoever looks. */
+export const momentText = (iso: string): string =>
+  new Date(iso).toLocaleString('en-GB', {
+    day: 'numeric',
+    month: 'short',
+    hour: '2-digit',
+    minute: '2-digit',
+  });
+
 export const WEEKDAYS = [
   'Monday',
   'Tuesday',

@@ -66,6 +66,45 @@ describe('a program', () => {
       [4, 'measure'],
     ]);
   });
+  it('clicks the second group of five and of seven beats apart', () => {
+    const grouped = (beats: number): string[] =>
+      program(
+        { click: true },
+        {
+          ...line,
+          time: { beats, beatType: 4 },
+          right: `C5:${beats - 1} D5:1`,
+          left: `C3:${beats - 1} C3:1`,
+          chords: 'C',
+        },
+      ).clicks.map((c) => c.weight);
+    expect(grouped(5)).toEqual(['measure', 'beat', 'beat', 'group', 'beat']);
+    expect(grouped(7)).toEqual(['measure', 'beat', 'beat', 'beat', 'group', 'beat', 'beat']);
+  });
+  it('says the counts at their places, soft where nothing is struck, and with room until the next', () => {
+    const counts = [
+      {
+        measure: 0,
+        counts: [
+          { at: 0, say: '1', kind: 'onset' as const },
+          { at: Q, say: '2', kind: 'held' as const },
+          { at: 1.5 * Q, say: '&', kind: 'onset' as const },
+        ],
+      },
+    ];
+    const { words } = program({ counts });
+    expect(words.map((w) => [w.at, w.text, w.isSoft, w.room])).toEqual([
+      [0, '1', false, 1],
+      [1, '2', true, 0.5],
+      [1.5, '&', false, 0.5],
+    ]);
+    expect(
+      program({ counts, countIn: true })
+        .words.slice(0, 4)
+        .map((w) => w.text),
+    ).toEqual(['1', '2', '3', '4']);
+    expect(program({}).words).toEqual([]);
+  });
   it('counts a measure before, and into a pickup', () => {
     const whole = program({ countIn: true });
     expect([whole.begins, whole.clicks.map((c) => c.at)]).toEqual([4, [0, 1, 2, 3]]);

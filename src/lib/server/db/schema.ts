@@ -21,6 +21,8 @@ export const studio = sqliteTable('studio', {
   levels: text('levels', { mode: 'json' }).$type<readonly LevelContract[]>(),
   /** As argon2 keeps it; null where none was set. */
   passphrase: text('passphrase'),
+  /** "Europe/Vienna"; null for that of the computer. */
+  timeZone: text('time_zone'),
   /** What the teacher's fingers have taught the proposals; null for nothing yet. */
   houseHand: text('house_hand', { mode: 'json' }).$type<HouseHand>(),
 });

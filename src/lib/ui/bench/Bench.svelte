@@ -215,8 +215,8 @@
     <!-- svelte-ignore a11y_click_events_have_key_events, a11y_no_noninteractive_element_interactions, a11y_no_noninteractive_tabindex -->
     <div
       class="music overflow-y-auto bg-paper px-5 py-1"
-      role="region"
-      aria-label="Music of {title}: arrows walk, 1 to 5 set the finger"
+      role="application"
+      aria-label="Music of {title}: arrows walk, 1 to 5 set the finger, Enter shows what can be decided"
       aria-busy={!version}
       tabindex="0"
       bind:this={music}

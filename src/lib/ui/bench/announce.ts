@@ -1,10 +1,21 @@
 /** What a screen reader hears of a note: "Measure 7, right hand, F♯4, quarter, finger 2, decided, because …". */
-import { pitchName } from '$core/score/pitch';
+import type { Pitch } from '$core/score/pitch';
 import { writtenValue } from '$core/score/notate';
 import { measureAt, soundingNotes } from '$core/score/query';
 import type { Note } from '$core/score/score';
 import type { Version } from '$core/version/realise';
 import { capital, measureText } from '$ui/text';
+
+const ALTERATIONS: Readonly<Record<number, string>> = {
+  [-2]: ' double flat',
+  [-1]: ' flat',
+  1: ' sharp',
+  2: ' double sharp',
+};
+
+/** "F sharp 4": signs are read out by few voices. */
+const spokenPitch = ({ step, alter, octave }: Pitch): string =>
+  `${step}${ALTERATIONS[alter] ?? ''} ${octave}`;
 
 const VALUES: Readonly<Record<number, string>> = {
   1: 'whole note',
@@ -38,7 +49,7 @@ export function announced(version: Version, note: Note, why?: string): string {
     [
       capital(measureText(number)),
       `${hand} hand`,
-      pitchName(note.pitch),
+      spokenPitch(note.pitch),
       ...(together > 1 ? [`in a chord of ${together}`] : []),
       lengthText(note),
       `finger ${finger?.finger ?? 'none'}`,

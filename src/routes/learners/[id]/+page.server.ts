@@ -9,6 +9,7 @@ import {
   updateLearner,
   type LearnerRow,
 } from '$server/studio/learners';
+import { todayIn } from '$server/studio/clock';
 import { once } from '$server/studio/once';
 import { levelNames } from '$server/studio/levels';
 import { work } from '$server/pool';
@@ -27,7 +28,7 @@ export const load: PageServerLoad = async ({ params }) => {
     pieces: await piecesOfLearner(db(), work, learner.id),
     lessons: lessonsOf(db(), learner.id),
     levels: levelNames(db()),
-    today: new Date().toISOString().slice(0, 10),
+    today: todayIn(db()),
   };
 };
 

@@ -1,4 +1,5 @@
 import { db } from '$server/db';
+import { todayIn } from '$server/studio/clock';
 import { formOf, readForm } from '$server/forms';
 import { addLearner, learnerSchema } from '$server/studio/learners';
 import { once } from '$server/studio/once';
@@ -15,9 +16,7 @@ export const actions: Actions = {
     const sent = await formOf(request);
     const form = readForm(sent, learnerSchema);
     if (!form.ok) return fail(422, { problems: form.problems });
-    const id = once(db(), sent.get('once'), (tx) =>
-      addLearner(tx, form.data, new Date().toISOString().slice(0, 10)),
-    );
+    const id = once(db(), sent.get('once'), (tx) => addLearner(tx, form.data, todayIn(db())));
     redirect(303, `/learners/${id}`);
   },
 };

@@ -1,4 +1,6 @@
+import { isTimeZone, timeZones } from '$core/lessons/calendar';
 import { db } from '$server/db';
+import { setZone, zoneOf } from '$server/studio/clock';
 import { dataFolder } from '$server/db/open';
 import { formOf, readForm } from '$server/forms';
 import { hostSettings, isOpenToOthers } from '$server/guard/hosts';
@@ -16,6 +18,8 @@ export const load: PageServerLoad = () => ({
   copies: copiesIn(dataFolder()),
   trash: listTrash(db()),
   keptDays: KEPT_DAYS,
+  zone: zoneOf(db()),
+  zones: timeZones(),
   hasPassphrase: hasPassphrase(db()),
   isOpen: isOpenToOthers(hostSettings()),
 });
@@ -35,6 +39,13 @@ async function withThing(
 }
 
 export const actions: Actions = {
+  /** In which time zone lessons are. */
+  zone: async ({ request }) => {
+    const zone = String((await formOf(request)).get('zone') ?? '');
+    if (!isTimeZone(zone)) return fail(422, { message: 'Choose one of the time zones offered.' });
+    setZone(db(), zone);
+    return { message: '' };
+  },
   discard: async ({ request }) => {
     const thing = await withThing(request, (kind, id) => discard(db(), kind, id));
     if (!thing) return fail(404, { message: GONE });

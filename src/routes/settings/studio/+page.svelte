@@ -37,6 +37,31 @@
       <Restore />
     </section>
 
+    <section class="mt-6 border-t border-hairline pt-3" aria-labelledby="zone">
+      <h2 id="zone">Time</h2>
+      <p class="text-quiet">Days and lessons are those of this time zone, wherever the computer stands.</p>
+      <form
+        method="post"
+        action="?/zone"
+        use:enhance={() =>
+          ({ update }) =>
+            update({ reset: false })}
+        class="mt-2"
+      >
+        <select
+          name="zone"
+          class="field"
+          aria-label="Time zone"
+          value={data.zone}
+          onchange={(event) => event.currentTarget.form?.requestSubmit()}
+        >
+          {#if !data.zones.includes(data.zone)}<option>{data.zone}</option>{/if}
+          {#each data.zones as zone (zone)}<option>{zone}</option>{/each}
+        </select>
+        <noscript><button class="link">Keep</button></noscript>
+      </form>
+    </section>
+
     <section class="mt-6 border-t border-hairline pt-3" aria-labelledby="passphrase">
       <h2 id="passphrase">Passphrase</h2>
       <p class="text-quiet">

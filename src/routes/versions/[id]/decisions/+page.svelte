@@ -1,7 +1,7 @@
 <script lang="ts">
   /** Everything that is decided in a version: by whom and when, where it is, and what waits for its place to come back. */
   import { enhance } from '$app/forms';
-  import { capital, plural } from '$ui/text';
+  import { capital, momentText, plural } from '$ui/text';
 
   let { data, form } = $props();
   let sought = $state('');
@@ -11,13 +11,6 @@
     ),
   );
   const waiting = $derived(data.decisions.filter((d) => d.parked).length);
-  const time = (at: string): string =>
-    new Date(at).toLocaleString('en-GB', {
-      day: 'numeric',
-      month: 'short',
-      hour: '2-digit',
-      minute: '2-digit',
-    });
 </script>
 
 <svelte:head><title>{data.version.title}, decisions · Key Path</title></svelte:head>
@@ -59,7 +52,7 @@
         {:else}<span class="text-quiet">{decision.where}</span>{/if}
         <span class="w-44 text-right text-sm text-quiet"
           >{decision.by
-            ? `${time(decision.by.at)}, by the ${decision.by.author}`
+            ? `${momentText(decision.by.at)}, by the ${decision.by.author}`
             : 'from the beginning'}</span
         >
         {#if decision.mends && !decision.parked}

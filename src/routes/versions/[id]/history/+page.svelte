@@ -2,16 +2,9 @@
   /** Every change of a version: each state can be looked at, named, gone back to and made a version of its own. */
   import { enhance } from '$app/forms';
   import Once from '$ui/form/Once.svelte';
-  import { capital, plural } from '$ui/text';
+  import { capital, momentText, plural } from '$ui/text';
 
   let { data, form } = $props();
-  const time = (at: string): string =>
-    new Date(at).toLocaleString('en-GB', {
-      day: 'numeric',
-      month: 'short',
-      hour: '2-digit',
-      minute: '2-digit',
-    });
 </script>
 
 <svelte:head><title>{data.version.title}, history · Key Path</title></svelte:head>
@@ -34,7 +27,7 @@
             <p>
               {#if edit.name}<strong>{edit.name}:</strong>{/if}
               {capital(edit.says)}
-              <span class="text-sm text-quiet">{time(edit.at)}, by the {edit.author}</span>
+              <span class="text-sm text-quiet">{momentText(edit.at)}, by the {edit.author}</span>
             </p>
             <div class="flex flex-wrap items-center gap-x-4 gap-y-1 text-sm">
               <a class="link" href="/versions/{data.version.id}/handout?at={edit.number}">Look at it</a>
