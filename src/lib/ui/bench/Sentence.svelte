@@ -51,7 +51,10 @@
   ];
 </script>
 
-<p class="flex min-w-0 flex-1 flex-wrap items-center gap-x-1 text-sm" aria-label="What this version is">
+<p
+  class="order-last flex w-full min-w-0 flex-wrap xl:order-none xl:w-auto xl:flex-1 items-center gap-x-1 text-sm"
+  aria-label="What this version is"
+>
   <span>Level</span>
   <Choice
     label="Level"
