@@ -111,6 +111,15 @@ describe('what stands with a tune', () => {
     expect(sketchSchema.safeParse(full).success).toBe(true);
     expect(toggleRepeat(full, 1).repeats).toEqual([]);
   });
+  it('words go past rests, and past what a tie leads on to', () => {
+    const held = setWords(
+      writeLetter(toggleTie(writeLetter(writeRest(write('c')), 'D')), 'D').sketch,
+      0,
+      1,
+      'Long road',
+    );
+    expect(held.items.map((i) => i.words[0] ?? '')).toEqual(['Long', '', 'road', '']);
+  });
   it('a measure is copied with its chords to the end', () => {
     const desk = deskOf(setChords(setChords(tune, 0, 'C'), 1, 'G'));
     const first = goMeasure(goMeasure(desk, -1), -1);

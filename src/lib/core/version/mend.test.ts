@@ -39,6 +39,15 @@ describe('a mended source', () => {
       [8, 'G'],
     ]);
   });
+  it('lets a chord go on that stood over the measure', () => {
+    const one = { ...song, chordSymbols: song.chordSymbols.slice(0, 1) };
+    const { chordSymbols } = mended(one, [{ kind: 'chords', at: { measure: 'm1' }, value: 'D7' }]);
+    expect(chordSymbols.map((s) => [s.onset / TICKS_PER_QUARTER, chordSymbol(s.chord!)])).toEqual([
+      [0, 'G'],
+      [4, 'D7'],
+      [8, 'G'],
+    ]);
+  });
   it('is what every version is made of', () => {
     const wrong: Decision = { kind: 'pitch', at: { note: 'm1s1n0' }, value: { steps: 1, alter: 0 } };
     for (const level of [1, 3, 6]) {

@@ -72,6 +72,23 @@ describe('inversion', () => {
     expect(pitches(version, 0, 2)).toEqual(['C3', 'E3', 'G3']);
     expect(struck(version, 1, 1)).toEqual(struck(plain, 1, 1));
   });
+  it('wider than the hand waits', () => {
+    const open = scoreFrom({
+      key: 'C',
+      time: { beats: 4, beatType: 4 },
+      right: 'C6:4',
+      left: '[C3 G3 E4]:4',
+      chords: 'C',
+    });
+    const before = made([], { reach: { right: 10, left: 10 } }, open);
+    const turned = made(
+      [{ kind: 'inversion', at: { measure: 'm0' }, value: 1 }],
+      { reach: { right: 10, left: 10 } },
+      open,
+    );
+    expect(turned.parked).toMatchObject([{ why: 'the hand does not reach this inversion' }]);
+    expect(pitches(turned, 0, 2)).toEqual(pitches(before, 0, 2));
+  });
   it('of a single note waits and says why', () => {
     const tune = noteOf(plain, 0, 1);
     expect(made([{ kind: 'inversion', at: { note: tune }, value: 1 }]).parked).toMatchObject([
