@@ -26,7 +26,9 @@
     {chosen?.label ?? label}
   </Select.Trigger>
   <Select.Portal>
+    <!-- A change of the body's own style would be asked of every stroke of the music. -->
     <Select.Content
+      preventOverflowTextSelection={false}
       class="z-20 max-h-80 min-w-56 overflow-y-auto rounded-md border border-hairline bg-paper py-1 shadow-md"
       sideOffset={6}
     >

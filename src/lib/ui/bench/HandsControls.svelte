@@ -28,6 +28,7 @@
   </Popover.Trigger>
   <Popover.Portal>
     <Popover.Content
+      preventOverflowTextSelection={false}
       class="z-20 grid w-80 gap-3 rounded-md border border-hairline bg-paper p-4 shadow-md"
       sideOffset={6}
       role="dialog"

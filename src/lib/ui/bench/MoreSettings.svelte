@@ -10,6 +10,7 @@
   </Popover.Trigger>
   <Popover.Portal>
     <Popover.Content
+      preventOverflowTextSelection={false}
       class="z-20 w-80 rounded-md border border-hairline bg-paper p-4 shadow-md"
       sideOffset={6}
       role="dialog"

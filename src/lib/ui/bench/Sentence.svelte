@@ -16,7 +16,8 @@
   const set = (part: Partial<Recipe>): void => perform(bench, { do: 'set recipe', part });
 
   const PROPOSED = 'proposed';
-  const made = $derived(bench.view.version);
+  // A moment behind, with the path: the measure in hand comes first.
+  const made = $derived(bench.view.onPath);
   const levels = $derived(
     bench.levels.map(({ level, name }) => ({
       value: String(level),

@@ -26,6 +26,8 @@
   </DropdownMenu.Trigger>
   <DropdownMenu.Portal>
     <DropdownMenu.Content
+      preventScroll={false}
+      preventOverflowTextSelection={false}
       class="z-20 min-w-56 rounded-md border border-hairline bg-paper py-1 shadow-md"
       sideOffset={6}
       align="start"

@@ -38,6 +38,7 @@
   </Popover.Trigger>
   <Popover.Portal>
     <Popover.Content
+      preventOverflowTextSelection={false}
       class="z-20 grid w-72 gap-3 rounded-md border border-hairline bg-paper p-4 shadow-md"
       sideOffset={6}
       align="end"

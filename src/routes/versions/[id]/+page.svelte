@@ -63,7 +63,7 @@
   const verses = $derived(
     [
       ...new Set(
-        (view.version?.score.parts[0]?.notes ?? []).flatMap((n) =>
+        (view.onPath?.score.parts[0]?.notes ?? []).flatMap((n) =>
           (n.lyrics ?? []).flatMap((l) => (l.line === 'words' ? l.verse : [])),
         ),
       ),
