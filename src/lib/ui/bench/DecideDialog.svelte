@@ -22,6 +22,26 @@
   let writing = $state<KindId>();
   let text = $state('');
   let complaint = $state('');
+  let sought = $state('');
+  let list = $state<HTMLElement | null>(null);
+  /** Milliseconds in which the list follows what is typed. */
+  const FOLLOWS = 60;
+  let waited = false;
+  /** Enter struck with the last letter means what is sought, not what stood there before: it waits until the list has followed. */
+  function taken(label: string, act: () => void): () => void {
+    return () => {
+      const words = sought.toLowerCase().split(/\s+/).filter(Boolean);
+      if (waited || words.every((word) => label.toLowerCase().includes(word))) {
+        waited = false;
+        return act();
+      }
+      waited = true;
+      setTimeout(
+        () => list?.querySelector<HTMLElement>('[data-command-item][data-selected]')?.click(),
+        FOLLOWS,
+      );
+    };
+  }
 
   /** Kinds with a place of their own elsewhere: fingers by their keys, words to count in the panel. */
   const ELSEWHERE: readonly KindId[] = ['finger', 'hand', 'octave', 'pitch', 'count'];
@@ -67,6 +87,8 @@
     if (!open) return;
     scope = undefined;
     writing = undefined;
+    sought = '';
+    waited = false;
     // A kind that is only written is written at once.
     const [kind] = kinds;
     if (only && kind?.written && (kind.choices?.(situation!).length ?? 0) === 0) write(kind);
@@ -143,8 +165,13 @@
         </form>
       {:else}
         <Command.Root class="flex min-h-0 flex-col gap-2" label="What to decide">
-          <Command.Input class="field" placeholder="Type what you want to change" autofocus />
-          <Command.List class="min-h-0 overflow-y-auto">
+          <Command.Input
+            bind:value={sought}
+            class="field"
+            placeholder="Type what you want to change"
+            autofocus
+          />
+          <Command.List bind:ref={list} class="min-h-0 overflow-y-auto">
             <Command.Viewport>
               <Command.Empty class="p-2 text-quiet">Nothing of that name can be decided here.</Command.Empty>
               {#each kinds as kind (kind.id)}
@@ -158,7 +185,7 @@
                       <Command.Item
                         class="flex min-h-7 cursor-pointer items-center rounded-sm px-2 py-0.5 data-selected:bg-accent-soft"
                         value="{kind.name} {name}"
-                        onSelect={() => choose(kind, value)}
+                        onSelect={taken(`${kind.name} ${name}`, () => choose(kind, value))}
                       >
                         {name}
                         {#if same(now, value)}<span class="ml-auto text-sm text-quiet">decided</span>{/if}
@@ -168,7 +195,7 @@
                       <Command.Item
                         class="flex min-h-7 cursor-pointer items-center rounded-sm px-2 py-0.5 data-selected:bg-accent-soft"
                         value="{kind.name} write"
-                        onSelect={() => write(kind)}
+                        onSelect={taken(`${kind.name} write`, () => write(kind))}
                       >
                         {now === undefined ? 'write …' : `“${kind.written.show(now, situation!)}”, write …`}
                       </Command.Item>
@@ -177,7 +204,7 @@
                       <Command.Item
                         class="flex min-h-7 cursor-pointer items-center rounded-sm px-2 py-0.5 data-selected:bg-accent-soft"
                         value="{kind.name} give back"
-                        onSelect={() => choose(kind, undefined)}
+                        onSelect={taken(`${kind.name} give back`, () => choose(kind, undefined))}
                       >
                         give it back
                       </Command.Item>
