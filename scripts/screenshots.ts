@@ -120,11 +120,11 @@ test('screenshots', async ({ page }) => {
   }).toPass({ timeout: 60_000 });
   await shot(page, 'house-hand');
   await open(page, '/pieces/new');
-  await page.keyboard.type('4gabcdbgaefgd2c4gacbagfe1d');
+  await page.keyboard.type('4cdecgabg2c4de1d4cdecgabg2c4dc1c');
   for (let i = 0; i < 4; i++) await page.keyboard.press('Control+ArrowLeft');
   await page.keyboard.press('Home');
   await page.keyboard.press('s');
-  for (const row of ['C', 'G', 'C G', 'C', 'Am D7', 'G']) {
+  for (const row of ['C', 'G', 'C G', 'G7', 'C', 'G', 'Am G', 'C']) {
     await page.keyboard.type(row);
     await page.keyboard.press('Enter');
   }
@@ -132,7 +132,7 @@ test('screenshots', async ({ page }) => {
   await page.keyboard.press('End');
   await page.keyboard.press('w');
   await page.keyboard.type(
-    'A lan-tern on the har-bour wall is all the light there is, and ev-ery boat comes home to it',
+    'Lan-terns on the har-bour wall are all the light there is, ev-ery boat comes slow-ly home to rest in-side it',
   );
   await page.keyboard.press('Enter');
   await page.waitForTimeout(1500);

@@ -30,6 +30,18 @@ describe('two versions', () => {
     expect(found[1]!.says).toContain('left hand: other notes');
     expect(found[2]!.says).toContain('counted otherwise');
   });
+  it('in two keys differ only in what is not the key', () => {
+    const recipe = { ...DEFAULT_RECIPE, level: 6 };
+    const [inC, inD] = ['C', 'D'].map((key) => realise(song, { ...recipe, key }, []));
+    const notes = differencesBetween(inC!, inD!, whole)
+      .flatMap((d) => d.says)
+      .filter((s) => /notes|chords/.test(s));
+    expect(notes).toEqual([]);
+    const changed = realise(song, { ...recipe, key: 'D' }, [
+      { kind: 'drop', at: { note: 'm0s1n1' }, value: true },
+    ]);
+    expect(differencesBetween(inC!, changed, whole)[0]!.says).toContain('right hand: other notes');
+  });
   it('differ by an introduction that only one has, and nowhere behind it', () => {
     const sung = { ...DEFAULT_RECIPE, style: 'sing-along' as const };
     const [none, two] = [

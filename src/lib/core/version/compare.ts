@@ -4,6 +4,7 @@ import { pitchName } from '../score/pitch';
 import { soundingNotes } from '../score/query';
 import type { Measure, Note } from '../score/score';
 import { chordSymbol } from '../theory/chord';
+import { transposeChord, transposeScore, transpositionTo, type Transposition } from '../transpose/transpose';
 import type { Version } from './realise';
 
 /** A measure in which two versions differ: where it is in each, and what differs, in words. */
@@ -50,29 +51,45 @@ const pedalText = (version: Version, measure: Measure): string =>
     .map((p) => `${p.onset - measure.start} ${p.type}`)
     .join('|');
 
+/** A version in the key of another, each note moved by what sets their keys apart: only what differs beside the key is a difference. */
+function inKeyOf(one: Version, other: Version): Version {
+  const [here, there] = [one, other].map((v) => transpositionTo(v.sourceKey, v.key)) as [
+    Transposition,
+    Transposition,
+  ];
+  const by = { semitones: here.semitones - there.semitones, fifths: here.fifths - there.fifths };
+  if (by.semitones === 0 && by.fifths === 0) return other;
+  return {
+    ...other,
+    score: transposeScore(other.score, by),
+    chords: other.chords.map((c) => ({ ...c, chord: c.chord && transposeChord(c.chord, by.fifths) })),
+  };
+}
+
 /** The differences of some measures of one version (first and last by index) against another of the same piece. */
 export function differencesBetween(
   one: Version,
-  two: Version,
+  other: Version,
   { from, to }: { readonly from: number; readonly to: number },
 ): Difference[] {
+  const two = inKeyOf(one, other);
   const byId = new Map(two.score.measures.map((m) => [m.id, m]));
   return one.score.measures.slice(from, to + 1).flatMap((measure): Difference[] => {
-    const other = byId.get(measure.id);
-    if (!other) return [{ measure: measure.index, other: null, says: ['only in the first'] }];
+    const twin = byId.get(measure.id);
+    if (!twin) return [{ measure: measure.index, other: null, says: ['only in the first'] }];
     const says = [
       ...HANDS.flatMap(({ staff, name }) => {
-        if (strokesText(one, measure, staff) !== strokesText(two, other, staff))
+        if (strokesText(one, measure, staff) !== strokesText(two, twin, staff))
           return [`${name}: other notes`];
-        const [a, b] = [fingersText(one, measure, staff), fingersText(two, other, staff)];
+        const [a, b] = [fingersText(one, measure, staff), fingersText(two, twin, staff)];
         return a === b ? [] : [`${name}: fingers ${a} and ${b}`];
       }),
-      ...(chordsText(one, measure) === chordsText(two, other)
+      ...(chordsText(one, measure) === chordsText(two, twin)
         ? []
-        : [`chords ${chordsText(one, measure)} and ${chordsText(two, other)}`]),
-      ...(countsText(one, measure.index) === countsText(two, other.index) ? [] : ['counted otherwise']),
-      ...(pedalText(one, measure) === pedalText(two, other) ? [] : ['pedal otherwise']),
+        : [`chords ${chordsText(one, measure)} and ${chordsText(two, twin)}`]),
+      ...(countsText(one, measure.index) === countsText(two, twin.index) ? [] : ['counted otherwise']),
+      ...(pedalText(one, measure) === pedalText(two, twin) ? [] : ['pedal otherwise']),
     ];
-    return says.length > 0 ? [{ measure: measure.index, other: other.index, says }] : [];
+    return says.length > 0 ? [{ measure: measure.index, other: twin.index, says }] : [];
   });
 }

@@ -24,18 +24,19 @@
   let complaint = $state('');
   let sought = $state('');
   let list = $state<HTMLElement | null>(null);
-  /** Milliseconds in which the list follows what is typed. */
+  /** Milliseconds after which the list is looked at again, and how often: it follows what is typed a moment later. */
   const FOLLOWS = 60;
-  let waited = false;
+  const MOST_LOOKS = 8;
+  let looks = 0;
   /** Enter struck with the last letter means what is sought, not what stood there before: it waits until the list has followed. */
   function taken(label: string, act: () => void): () => void {
     return () => {
       const words = sought.toLowerCase().split(/\s+/).filter(Boolean);
-      if (waited || words.every((word) => label.toLowerCase().includes(word))) {
-        waited = false;
+      if (looks >= MOST_LOOKS || words.every((word) => label.toLowerCase().includes(word))) {
+        looks = 0;
         return act();
       }
-      waited = true;
+      looks += 1;
       setTimeout(
         () => list?.querySelector<HTMLElement>('[data-command-item][data-selected]')?.click(),
         FOLLOWS,
@@ -88,7 +89,7 @@
     scope = undefined;
     writing = undefined;
     sought = '';
-    waited = false;
+    looks = 0;
     // A kind that is only written is written at once.
     const [kind] = kinds;
     if (only && kind?.written && (kind.choices?.(situation!).length ?? 0) === 0) write(kind);

@@ -1,7 +1,7 @@
 <script lang="ts">
   /** Everything that is decided in a version: by whom and when, where it is, and what waits for its place to come back. */
   import { enhance } from '$app/forms';
-  import { capital, momentText, plural } from '$ui/text';
+  import { momentText, plural } from '$ui/text';
 
   let { data, form } = $props();
   let sought = $state('');
@@ -42,7 +42,7 @@
       <li class="flex flex-wrap items-baseline gap-x-4 border-t border-hairline py-2">
         <span class="min-w-0 flex-1">
           <span class="text-quiet">{decision.kind}:</span>
-          {capital(decision.says)}
+          {decision.says}
           {#if decision.parked}<span class="block text-sm text-alarm">waits: {decision.parked}</span>{/if}
         </span>
         {#if decision.at && !decision.parked}
@@ -50,7 +50,7 @@
             >{decision.where}</a
           >
         {:else}<span class="text-quiet">{decision.where}</span>{/if}
-        <span class="w-44 text-right text-sm text-quiet"
+        <span class="w-56 text-right text-sm text-quiet"
           >{decision.by
             ? `${momentText(decision.by.at)}, by the ${decision.by.author}`
             : 'from the beginning'}</span
