@@ -3,6 +3,7 @@
   import { SCOPES, type Scope } from '$core/decisions/anchor';
   import { allKinds, kindOf, type AnyKind, type Decision, type KindId } from '$core/decisions/registry';
   import { Command, Dialog } from 'bits-ui';
+  import { untrack } from 'svelte';
   import { perform } from './commands';
   import { placesHere, scopeHere, scopesHere } from './places';
   import { scopeText } from './scopeText';
@@ -84,8 +85,11 @@
     if (value === undefined) complaint = `This cannot be read. Write it as: ${kind.written!.hint}`;
     else choose(kind, value);
   }
+  // Only where it is opened: a version that arrives meanwhile must not take away what is being typed.
   $effect(() => {
-    if (!open) return;
+    if (open) untrack(begin);
+  });
+  function begin(): void {
     scope = undefined;
     writing = undefined;
     sought = '';
@@ -93,7 +97,7 @@
     // A kind that is only written is written at once.
     const [kind] = kinds;
     if (only && kind?.written && (kind.choices?.(situation!).length ?? 0) === 0) write(kind);
-  });
+  }
   const offered = $derived.by(() => {
     const all = new Set(kinds.flatMap((kind) => scopesHere(kind.id, bench)));
     return SCOPES.filter((s) => all.has(s));
