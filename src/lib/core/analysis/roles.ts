@@ -3,8 +3,9 @@
  * proposed from what comes again, with which words, and from how long it is.
  */
 
-export const ROLES = ['intro', 'verse', 'chorus', 'bridge', 'ending'] as const;
-export type Role = (typeof ROLES)[number];
+import type { Role } from '../score/score';
+
+export { ROLES, type Role } from '../score/score';
 
 export interface SectionRole {
   readonly role: Role;

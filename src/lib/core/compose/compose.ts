@@ -1,10 +1,8 @@
 /** Writing a tune: what each stroke does to a sketch and to where one stands in it. Pure; the page keeps the states for undo. */
 import { STEPS, toMidi, type Pitch, type Step } from '../score/pitch';
-import { measureLength } from '../score/metre';
-import { parseKey, scaleFifths, spellInKey } from '../theory/key';
-import { fromFifths, spellMidi } from '../theory/fifths';
-import type { Ticks } from '../score/ticks';
-import { onsetsOf, type Item, type Sketch } from './sketch';
+import { spellMidi } from '../theory/fifths';
+import { alterInKey, parseKey, spellInKey } from '../theory/key';
+import { measureOf, onsetsOf, startOf, type Item, type Sketch } from './sketch';
 import { isSung } from './toScore';
 
 /** A sketch and where one stands: before the item `at`, with the length that the next note gets. */
@@ -39,7 +37,7 @@ const withItems = (desk: Desk, items: readonly Item[], at: number): Desk => ({
 const MIDDLE = 71;
 
 /** The item before the one at which one stands: what a stroke that changes something changes. */
-export const lastItem = ({ sketch, at }: Desk): Item | undefined => sketch.items[at - 1];
+const lastItem = ({ sketch, at }: Desk): Item | undefined => sketch.items[at - 1];
 
 function put(desk: Desk, pitch: Pitch | null): Desk {
   const { sketch, at, value, dots, triplet } = desk;
@@ -49,10 +47,7 @@ function put(desk: Desk, pitch: Pitch | null): Desk {
 
 /** Writes the note of a letter, as the key has it, in the octave nearest to the note before. */
 export function writeLetter(desk: Desk, step: Step): Desk {
-  const key = parseKey(desk.sketch.key)!;
-  const spelled = scaleFifths(key)
-    .map(fromFifths)
-    .find((p) => p.step === step)!;
+  const spelled = { step, alter: alterInKey(step, parseKey(desk.sketch.key)!) };
   const before = desk.sketch.items.slice(0, desk.at).findLast((i) => i.pitch)?.pitch;
   const near = before ? toMidi(before) : MIDDLE;
   const pitch = [3, 4, 5, 6, 7]
@@ -92,21 +87,14 @@ export const moveNote = (desk: Desk, by: number): Desk =>
     const octave = Math.floor(place / 7);
     if (octave < 1 || octave > 7) return item;
     if (by % 7 === 0) return { ...item, pitch: { ...item.pitch, octave } };
-    const spelled = scaleFifths(parseKey(desk.sketch.key)!)
-      .map(fromFifths)
-      .find((p) => p.step === step)!;
-    return { ...item, pitch: { ...spelled, octave } };
+    return { ...item, pitch: { step, alter: alterInKey(step, parseKey(desk.sketch.key)!), octave } };
   });
 
-/** The length of what comes next; of the note before too where `both`. */
-export function setLength(
-  desk: Desk,
-  length: Partial<Pick<Desk, 'value' | 'dots' | 'triplet'>>,
-  both = false,
-): Desk {
-  const next = { ...desk, ...length };
-  return both ? change(next, (item) => ({ ...item, ...length })) : next;
-}
+/** The length of what comes next. */
+export const setLength = (desk: Desk, length: Partial<Pick<Desk, 'value' | 'dots' | 'triplet'>>): Desk => ({
+  ...desk,
+  ...length,
+});
 
 export const toggleTie = (desk: Desk): Desk => change(desk, (item) => ({ ...item, tie: !item.tie }));
 
@@ -130,27 +118,12 @@ export function go(desk: Desk, by: number, choosing = false): Desk {
   return { ...desk, at, from: choosing ? (desk.from ?? desk.at) : null };
 }
 
-/** Index of the measure in which a tick lies. */
-export function measureOf({ time, pickup }: Sketch, tick: Ticks): number {
-  const full = measureLength(time);
-  if (pickup === 0) return Math.floor(tick / full);
-  return tick < pickup ? 0 : 1 + Math.floor((tick - pickup) / full);
-}
-
 /** Index of the measure in which one writes: that of the item before where one stands behind the last. */
 export function measureAtDesk({ sketch, at }: Desk): number {
   const onsets = onsetsOf(sketch.items);
   const tick = onsets[at]!;
   return measureOf(sketch, at === sketch.items.length && at > 0 ? Math.max(0, tick - 1) : tick);
 }
-
-/** First tick of a measure. */
-const startOf = ({ time, pickup }: Sketch, measure: number): Ticks =>
-  pickup > 0
-    ? measure === 0
-      ? 0
-      : pickup + (measure - 1) * measureLength(time)
-    : measure * measureLength(time);
 
 /** Goes to the beginning of the measure before or after. */
 export function goMeasure(desk: Desk, by: 1 | -1, choosing = false): Desk {

@@ -4,11 +4,13 @@
  */
 import { z } from 'zod';
 import { parseKey } from '../theory/key';
-import { TICKS_PER_QUARTER, type Ticks } from '../score/ticks';
-import { readChordRow } from '../decisions/kinds/chordSymbols';
+import { STEPS } from '../score/pitch';
+import { noteValue, type Ticks } from '../score/ticks';
+import { measureLength } from '../score/metre';
+import { readChordRow } from '../theory/chordRow';
 
 const pitchSchema = z.object({
-  step: z.enum(['C', 'D', 'E', 'F', 'G', 'A', 'B']),
+  step: z.enum(STEPS),
   alter: z.number().int().min(-2).max(2),
   octave: z.number().int().min(0).max(8),
 });
@@ -65,7 +67,21 @@ export const EMPTY: Sketch = {
 
 /** How long an item lasts. */
 export const lengthOf = ({ value, dots, triplet }: Pick<Item, 'value' | 'dots' | 'triplet'>): Ticks =>
-  (((4 * TICKS_PER_QUARTER) / value) * (dots === 1 ? 3 : 2) * (triplet ? 2 : 3)) / 6;
+  (noteValue(value) * (dots === 1 ? 3 : 2) * (triplet ? 2 : 3)) / 6;
+
+/** First tick of a measure, by its index; a pickup is the first. */
+export const startOf = ({ time, pickup }: Pick<Sketch, 'time' | 'pickup'>, measure: number): Ticks =>
+  measure === 0
+    ? 0
+    : pickup > 0
+      ? pickup + (measure - 1) * measureLength(time)
+      : measure * measureLength(time);
+
+/** Index of the measure in which a tick lies. */
+export function measureOf({ time, pickup }: Pick<Sketch, 'time' | 'pickup'>, tick: Ticks): number {
+  const full = measureLength(time);
+  return pickup === 0 ? Math.floor(tick / full) : tick < pickup ? 0 : 1 + Math.floor((tick - pickup) / full);
+}
 
 /** Onsets of the items, and the end of the last. */
 export function onsetsOf(items: readonly Item[]): Ticks[] {

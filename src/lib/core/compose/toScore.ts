@@ -1,12 +1,12 @@
 /** The music of a sketch: measures as far as it is written, notes cut and tied as they must be, words, chords, sections, repeats. */
-import { readChordRow } from '../decisions/kinds/chordSymbols';
 import { measureId } from '../score/measureId';
 import { measureLength } from '../score/metre';
 import { notate } from '../score/notate';
 import type { ChordSymbol, Lyric, Measure, Note, Score, Tuplet } from '../score/score';
-import type { Ticks } from '../score/ticks';
+import { leadsOn, lyricOf } from '../score/syllables';
+import { symbolsOfRow } from '../theory/chordRow';
 import { parseKey } from '../theory/key';
-import { lengthOf, onsetsOf, type Item, type Sketch } from './sketch';
+import { lengthOf, measureOf, onsetsOf, startOf, type Item, type Sketch } from './sketch';
 
 const TRIPLET: Tuplet = { actual: 3, normal: 2 };
 
@@ -16,21 +16,20 @@ export function measuresOf({ key, time, pickup, items, sections, repeats, chords
   const end = onsetsOf(items).at(-1)!;
   // Chords and names may stand in measures that have no notes yet.
   const last = Math.max(0, ...[...Object.keys(chords), ...Object.keys(sections)].map(Number));
-  const written = pickup > 0 ? 1 + Math.ceil(Math.max(0, end - pickup) / full) : Math.ceil(end / full);
+  const written = end > 0 ? measureOf({ time, pickup }, end - 1) + 1 : 0;
   return Array.from({ length: Math.max(1, written, last + 1) }, (_, index): Measure => {
     const isPickup = pickup > 0 && index === 0;
-    const repeat = repeats.find((r) => r.from === index);
     return {
       id: measureId(index),
       index,
       number: String(pickup > 0 ? index : index + 1),
-      start: pickup > 0 ? Math.max(0, pickup + (index - 1) * full) * (index > 0 ? 1 : 0) : index * full,
+      start: startOf({ time, pickup }, index),
       length: isPickup ? pickup : full,
       time,
       key: parseKey(key)!,
       beginsAt: isPickup ? full - pickup : 0,
       ...(sections[index] ? { section: sections[index] } : {}),
-      ...(repeat && index > 0 ? { repeatStart: true } : {}),
+      ...(index > 0 && repeats.some((r) => r.from === index) ? { repeatStart: true } : {}),
       ...(repeats.some((r) => r.to === index) ? { repeatEnd: true } : {}),
     };
   });
@@ -55,7 +54,7 @@ export const itemId = (index: number): string => `n${index}`;
 
 function notesOf(items: readonly Item[], measures: readonly Measure[]): Note[] {
   const onsets = onsetsOf(items);
-  const notes = items.flatMap((item, i): Note[] => {
+  return items.flatMap((item, i): Note[] => {
     if (!item.pitch) return [];
     const before = items[i - 1];
     const isTied = before?.tie === true && samePitch(before, item);
@@ -78,7 +77,6 @@ function notesOf(items: readonly Item[], measures: readonly Measure[]): Note[] {
       return from || on ? { ...rest, tie: from && on ? 'both' : from ? 'stop' : 'start' } : rest;
     });
   });
-  return notes;
 }
 
 const samePitch = (a: Item, b: Item): boolean => JSON.stringify(a.pitch) === JSON.stringify(b.pitch);
@@ -93,20 +91,10 @@ function withWords(items: readonly Item[], i: number): Pick<Note, 'lyrics'> {
   const lyrics = items[i]!.words.flatMap((text, verse): Lyric[] => {
     if (text === '') return [];
     const before = items.slice(0, i).findLast((item) => (item.words[verse] ?? '') !== '');
-    const isInside = before?.words[verse]?.endsWith('-') === true;
-    const goesOn = text.endsWith('-');
-    const syllabic = goesOn ? (isInside ? 'middle' : 'begin') : isInside ? 'end' : 'single';
-    return [{ line: 'words', verse: verse + 1, text: text.replace(/-$/, ''), syllabic }];
+    return [lyricOf(text, verse + 1, leadsOn(before?.words[verse] ?? ''))];
   });
   return lyrics.length > 0 ? { lyrics } : {};
 }
 
-function chordsOf({ chords }: Sketch, measures: readonly Measure[]): ChordSymbol[] {
-  return measures.flatMap((measure): ChordSymbol[] => {
-    const row = readChordRow(chords[measure.index] ?? '') ?? [];
-    return row.flatMap((chord, i): ChordSymbol[] => {
-      const onset: Ticks = measure.start + Math.round((i * measure.length) / row.length);
-      return chord === undefined ? [] : [{ onset, chord }];
-    });
-  });
-}
+const chordsOf = ({ chords }: Sketch, measures: readonly Measure[]): ChordSymbol[] =>
+  measures.flatMap((measure) => symbolsOfRow(chords[measure.index] ?? '', measure));

@@ -11,10 +11,6 @@ import type { Chord } from '../theory/chord';
 import type { Transposition } from '../transpose/transpose';
 import type { Scope } from './anchor';
 
-/** The stages of the pipeline that read decisions. */
-export type DecisionStage =
-  'source' | 'arrange' | 'hands' | 'fingers' | 'counts' | 'pedal' | 'marks' | 'page';
-
 /** What stands where something is about to be decided. */
 export interface Situation {
   readonly measure: Measure;
@@ -68,12 +64,11 @@ export interface DecisionKind<Id extends string = string, Value = unknown> {
   readonly name: string;
   readonly value: z.ZodType<Value>;
   readonly scopes: readonly Scope[];
-  readonly stage: DecisionStage;
   /** What was decided, in words, without where: "finger 3". */
   readonly says: (value: Value) => string;
-  /** How it changes notes, for kinds of the stage "hands": the written notes of both hands, from and to. */
+  /** How it changes notes: the written notes of both hands, from and to. */
   readonly apply?: (notes: readonly Note[], held: Held<Value>, passage: Passage) => readonly Note[];
-  /** How it marks the finished part, for kinds of the stage "marks": nothing but what stands on the page changes. */
+  /** How it marks the finished part: nothing but what stands on the page changes. A kind with neither is read by a stage of its own. */
   readonly mark?: (part: Part, held: Held<Value>, passage: Passage) => Part;
   /** What can be chosen in a situation, with its name; kinds without it are decided by keys or written. */
   readonly choices?: (at: Situation) => readonly (readonly [Value, string])[];

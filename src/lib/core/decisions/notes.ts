@@ -7,8 +7,8 @@ import type { Measure, Note } from '../score/score';
 import type { Ticks } from '../score/ticks';
 import { chordTones, type Chord } from '../theory/chord';
 import { fromFifths } from '../theory/fifths';
-import { scaleFifths } from '../theory/key';
-import type { Held } from './kind';
+import { alterInKey } from '../theory/key';
+import type { Held, Passage } from './kind';
 
 /** Keys that one hand strikes together, the lowest first. */
 export interface StruckChord {
@@ -30,7 +30,7 @@ export function struckChords(notes: readonly Note[]): StruckChord[] {
 }
 
 /** What is decided about a stroke by any of its notes; for the left hand else what holds in its measure. */
-export function heldAt<Value>(
+function heldAt<Value>(
   { notes, staff, onset }: StruckChord,
   held: Held<Value>,
   measures: readonly Measure[],
@@ -44,6 +44,53 @@ export function heldAt<Value>(
   return value === undefined ? undefined : { value, place: index };
 }
 
+/** A stroke of which something is decided. */
+export interface DecidedStroke<Value> extends StruckChord {
+  readonly value: Value;
+  /** The written notes of one of its keys. */
+  readonly written: (note: SoundingNote) => readonly Note[];
+  /** Parks the decision with a reason, and leaves the stroke as it is. */
+  readonly refuse: (why: string) => undefined;
+}
+
+/**
+ * Writes every stroke anew of which something is decided: `change` gives its written notes, or refuses. Where a decision for a whole
+ * measure meets a single key that is not one of a chord, `change` is not asked; one about that very key is refused.
+ */
+export function changedStrokes<Value>(
+  notes: readonly Note[],
+  held: Held<Value>,
+  { measures, refuse }: Pick<Passage, 'measures' | 'refuse'>,
+  change: (stroke: DecidedStroke<Value>) => readonly Note[] | undefined,
+  least = 1,
+): readonly Note[] {
+  const byId = new Map(notes.map((n) => [n.id, n]));
+  const gone: SoundingNote[] = [];
+  const made: Note[] = [];
+  for (const stroke of struckChords(notes)) {
+    const decided = heldAt(stroke, held, measures);
+    if (!decided) continue;
+    if (stroke.notes.length < least) {
+      if (typeof decided.place === 'string') refuse(decided.place, 'no chord is struck here');
+      continue;
+    }
+    const changed = change({
+      ...stroke,
+      value: decided.value,
+      written: ({ written }) => written.flatMap((id) => byId.get(id) ?? []),
+      refuse: (why) => void refuse(decided.place, why),
+    });
+    if (!changed) continue;
+    gone.push(...stroke.notes);
+    made.push(...changed);
+  }
+  return gone.length > 0 ? replaced(notes, gone, made) : notes;
+}
+
+/** What is decided about struck notes, by the ids of all written notes that they are made of. */
+export const byPiece = <Value>({ notes }: Held<Value>, tied: Passage['tied']): ReadonlyMap<string, Value> =>
+  new Map([...notes].flatMap(([id, value]) => tied(id).map((piece) => [piece, value] as const)));
+
 /** Replaces struck notes, and what is tied to them, by others; those without a replacement go. */
 export function replaced(
   notes: readonly Note[],
@@ -54,22 +101,32 @@ export function replaced(
   return [...notes.filter((n) => !ids.has(n.id)), ...made];
 }
 
-/** The written notes of a struck one. */
-export const writtenOf = (notes: readonly Note[], struck: SoundingNote): Note[] =>
-  struck.written.flatMap((id) => notes.find((n) => n.id === id) ?? []);
-
-/** A struck note that begins and lasts otherwise, cut and tied as it must be written. */
+/**
+ * A struck note that begins and lasts otherwise, cut and tied as it must be written. Under another id it is the same key struck again,
+ * and nothing is sung or slurred there.
+ */
 export function retimed(
   notes: readonly Note[],
   struck: SoundingNote,
   onset: Ticks,
   duration: Ticks,
   measures: readonly Measure[],
+  id = struck.id,
 ): Note[] {
-  const [first] = writtenOf(notes, struck);
+  const first = notes.find((n) => n.id === struck.id);
   if (!first) return [];
-  const { tie: _tie, tuplet: _tuplet, brackets: _brackets, ...note } = first;
-  return notate(measures, [{ ...note, onset, duration }]);
+  const { tie: _tie, tuplet: _tuplet, brackets: _brackets, lyrics, slurs, ...note } = first;
+  const isFirst = id === struck.id;
+  return notate(measures, [
+    {
+      ...note,
+      ...(isFirst && lyrics ? { lyrics } : {}),
+      ...(isFirst && slurs ? { slurs } : {}),
+      id,
+      onset,
+      duration,
+    },
+  ]);
 }
 
 /** A pitch so many steps of the scale away, as the key has it, or the chord that sounds there. */
@@ -81,10 +138,8 @@ export function stepsAway(
   chord: Chord | null,
 ): Pitch {
   const moved = letterAt(pitch, steps);
-  const spelled = [...(chord ? chordTones(chord) : []), ...scaleFifths({ ...keyAt(measure, tick) })]
-    .map(fromFifths)
-    .find((p) => p.step === moved.step);
-  return { ...moved, alter: spelled?.alter ?? 0 };
+  const inChord = (chord ? chordTones(chord) : []).map(fromFifths).find((p) => p.step === moved.step);
+  return { ...moved, alter: inChord?.alter ?? alterInKey(moved.step, keyAt(measure, tick)) };
 }
 
 /** Semitones from the lowest to the highest of some pitches. */

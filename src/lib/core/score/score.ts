@@ -25,9 +25,13 @@ export interface Score {
   readonly sectionStarts?: readonly {
     readonly measure: number;
     readonly name?: string | undefined;
-    readonly role?: 'intro' | 'verse' | 'chorus' | 'bridge' | 'ending' | undefined;
+    readonly role?: Role | undefined;
   }[];
 }
+
+/** What a section of a song is for. */
+export const ROLES = ['intro', 'verse', 'chorus', 'bridge', 'ending'] as const;
+export type Role = (typeof ROLES)[number];
 
 export interface Part {
   readonly id: string;

@@ -1,4 +1,4 @@
-import { accidentalText } from '../score/pitch';
+import { accidentalText, type Step } from '../score/pitch';
 import { fromFifths, pitchClass, toFifths, type Fifths } from './fifths';
 import { homeOf, MODE_CODES, modeNamed, modeScale, type Mode } from './modes';
 
@@ -63,6 +63,12 @@ export const withinSix = (fifths: number): number =>
 /** The seven degrees of the key's scale (natural minor) on the line of fifths, from the tonic up. */
 export const scaleFifths = (key: Key): Fifths[] =>
   modeScale(key.mode).map((offset) => tonicFifths(key) + offset);
+
+/** The accidental that a letter has in the key's scale. */
+export const alterInKey = (step: Step, key: Key): number =>
+  scaleFifths(key)
+    .map(fromFifths)
+    .find((p) => p.step === step)!.alter;
 
 /** The accidentals of a signature in the order they are written: "F♯, C♯". */
 export function signatureNames(key: Key): string[] {

@@ -1,14 +1,14 @@
 /** What the teacher has decided about a source before it is arranged: its repeats, its sections, its chords. */
-import type { ChordSpan } from '../analysis/harmony';
+import { chordsOf } from '../analysis/harmony';
 import { formOf } from '../analysis/form';
 import { decisionsOf } from '../decisions/decide';
-import { readChordRow } from '../decisions/kinds/chordSymbols';
 import type { Decision, DecisionOf } from '../decisions/registry';
 import { sameData, stage } from '../pipeline/memo';
-import { endOf } from '../score/metre';
-import type { ChordSymbol, Score } from '../score/score';
+import { measureAt } from '../score/query';
+import type { Score } from '../score/score';
 import { writtenOut } from '../score/writtenOut';
 import type { Analysed } from './analysed';
+import { withDecidedRows } from './decidedRows';
 
 /** The source with its repeats written out and its sections where the teacher has them. */
 export function decidedSource(source: Score, decisions: readonly Decision[]): Score {
@@ -59,45 +59,18 @@ export function withDecidedChords(analysed: Analysed, decisions: readonly Decisi
 const rowsStage = stage(
   'chord rows',
   (from: Analysed, decisions: readonly DecisionOf<'chords'>[]): Analysed => {
-    const { score } = from;
-    const spans = decisions.reduce(
-      (spans, { at, value }) => {
-        const measure = 'measure' in at ? score.measures.find((m) => m.id === at.measure) : undefined;
-        const row = readChordRow(value);
-        if (!measure || !row) return spans;
-        const [start, end] = [measure.start, endOf(measure)];
-        const before = spans.findLast((s) => s.onset < start)?.chord ?? null;
-        const made = row.map((chord, i): ChordSpan => ({
-          onset: start + Math.round((i * measure.length) / row.length),
-          duration: 0,
-          // Before its first chord the one that sounded goes on.
-          chord: chord === undefined ? (row.slice(0, i).findLast((c) => c !== undefined) ?? before) : chord,
-          from: 'symbol',
-        }));
-        const after = spans.findLast((s) => s.onset <= end);
-        const rest =
-          after && end < endOf(score.measures.at(-1)!) && !spans.some((s) => s.onset === end)
-            ? [{ ...after, onset: end }]
-            : [];
-        return [
-          ...spans.filter((s) => s.onset < start),
-          ...made,
-          ...rest,
-          ...spans.filter((s) => s.onset >= end),
-        ];
-      },
-      from.chords as readonly ChordSpan[],
-    );
-    const chords = timed(spans, endOf(score.measures.at(-1)!));
-    const chordSymbols: ChordSymbol[] = chords.map(({ onset, chord }) => ({ onset, chord }));
-    return { ...from, score: { ...score, chordSymbols }, chords };
+    const score = withDecidedRows(from.score, decisions);
+    const heard = new Map(from.chords.map((span) => [span.onset, span.from]));
+    const own = new Set(decisions.flatMap(({ at }) => ('measure' in at ? [at.measure] : [])));
+    return {
+      ...from,
+      score,
+      // What is not decided keeps saying where it is from.
+      chords: chordsOf(score).map((span) =>
+        own.has(measureAt(score.measures, span.onset).id)
+          ? span
+          : { ...span, from: heard.get(span.onset) ?? span.from },
+      ),
+    };
   },
 );
-
-/** Each lasts to the next; the same chord twice is one. */
-function timed(spans: readonly ChordSpan[], end: number): ChordSpan[] {
-  const distinct = spans.filter(
-    (s, i) => i === 0 || JSON.stringify(s.chord) !== JSON.stringify(spans[i - 1]!.chord),
-  );
-  return distinct.map((s, i) => ({ ...s, duration: (distinct[i + 1]?.onset ?? end) - s.onset }));
-}

@@ -1,10 +1,8 @@
 /** A source with its mistakes mended: what a teacher has put right holds for every version, and is kept beside the file, which stays. */
 import { withDecidedNotes } from '../decisions/apply';
-import { readChordRow } from '../decisions/kinds/chordSymbols';
-import { decisionsOf } from '../decisions/decide';
 import type { Decision, KindId } from '../decisions/registry';
-import { endOf } from '../score/metre';
-import type { ChordSymbol, Score } from '../score/score';
+import type { Score } from '../score/score';
+import { withDecidedRows } from './decidedRows';
 
 /** Kinds of which a decision can be a correction: what is written, not how it is arranged or played. */
 const MENDING: ReadonlySet<KindId> = new Set([
@@ -48,29 +46,5 @@ export function mended(score: Score, mends: readonly Decision[]): Score {
       notes: [...made].sort((a, b) => a.onset - b.onset || a.staff - b.staff || a.voice - b.voice),
     };
   });
-  return { ...score, parts, chordSymbols: withChords(score, mends) };
-}
-
-/** The symbols of the measures that are mended; after them the chord that stood goes on. */
-function withChords({ chordSymbols, measures }: Score, mends: readonly Decision[]): readonly ChordSymbol[] {
-  return decisionsOf(mends, 'chords').reduce((symbols, { at, value }) => {
-    const measure = 'measure' in at ? measures.find((m) => m.id === at.measure) : undefined;
-    const row = readChordRow(value);
-    if (!measure || !row) return symbols;
-    const [start, end] = [measure.start, endOf(measure)];
-    const made = row.flatMap((chord, i): ChordSymbol[] =>
-      chord === undefined ? [] : [{ onset: start + Math.round((i * measure.length) / row.length), chord }],
-    );
-    const after = symbols.findLast((s) => s.onset <= end);
-    const goesOn =
-      after && after.onset < end && !symbols.some((s) => s.onset === end) && measure !== measures.at(-1)
-        ? [{ onset: end, chord: after.chord }]
-        : [];
-    return [
-      ...symbols.filter((s) => s.onset < start),
-      ...made,
-      ...goesOn,
-      ...symbols.filter((s) => s.onset >= end),
-    ];
-  }, chordSymbols);
+  return withDecidedRows({ ...score, parts }, mends);
 }

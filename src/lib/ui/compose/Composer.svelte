@@ -15,7 +15,7 @@
     type Copied,
     type Desk,
   } from '$core/compose/compose';
-  import { readChordRow } from '$core/decisions/kinds/chordSymbols';
+  import { readChordRow } from '$core/theory/chordRow';
   import { EMPTY, sketchSchema, type Sketch } from '$core/compose/sketch';
   import { itemId, toScore } from '$core/compose/toScore';
   import { pitchName } from '$core/score/pitch';

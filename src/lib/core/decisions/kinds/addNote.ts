@@ -2,7 +2,7 @@ import { z } from 'zod';
 import type { Note } from '../../score/score';
 import { measureAt } from '../../score/query';
 import { defineKind } from '../kind';
-import { stepsAway } from '../notes';
+import { byPiece, stepsAway } from '../notes';
 
 const INTERVALS: Readonly<Record<number, string>> = {
   [-7]: 'an octave below',
@@ -34,17 +34,14 @@ export const addNote = defineKind({
     .max(4)
     .refine((list) => new Set(list).size === list.length),
   scopes: ['note'],
-  stage: 'hands',
   says: (value) => `with ${value.map(nameOf).join(' and ')}`,
   choices: () =>
     Object.keys(INTERVALS).map((steps) => [[Number(steps)], INTERVALS[Number(steps)]!] as [number[], string]),
   apply(notes, held, { measures, tied, chordAt }) {
-    const byPiece = new Map(
-      [...held.notes].flatMap(([id, steps]) => tied(id).map((piece) => [piece, steps] as const)),
-    );
+    const intervals = byPiece(held, tied);
     return notes.flatMap((note): Note[] => {
       const { lyrics: _lyrics, slurs: _slurs, ...bare } = note;
-      const added = (byPiece.get(note.id) ?? []).map((steps): Note => ({
+      const added = (intervals.get(note.id) ?? []).map((steps): Note => ({
         ...bare,
         id: note.id.replace(/(\.\d+)?$/, (piece) => `p${steps}${piece}`),
         pitch: stepsAway(note.pitch, steps, measureAt(measures, note.onset), note.onset, chordAt(note.onset)),

@@ -7,7 +7,6 @@ export const advice = defineKind({
   name: 'Word to the learner',
   value: z.string().trim().min(1).max(300),
   scopes: ['measure', 'range', 'section', 'version'],
-  stage: 'page',
   says: (value) => `to the learner: “${value}”`,
   written: { hint: 'listen for the bass', read: (text) => text.trim() || undefined, show: (value) => value },
 });

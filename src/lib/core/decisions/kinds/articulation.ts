@@ -19,7 +19,6 @@ export const articulation = defineKind({
   name: 'Articulation',
   value: z.enum(ARTICULATIONS),
   scopes: ['note', 'measure', 'range', 'section'],
-  stage: 'hands',
   says: (value) => NAMES[value],
   choices: () => ARTICULATIONS.map((id) => [id, NAMES[id]] as const),
   keys: [

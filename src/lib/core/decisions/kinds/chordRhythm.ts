@@ -8,7 +8,6 @@ export const chordRhythm = defineKind({
   name: 'Rhythm of the chords',
   value: z.enum(CHORD_RHYTHM_IDS as [ChordRhythm, ...ChordRhythm[]]),
   scopes: ['measure', 'range', 'section', 'version'],
-  stage: 'arrange',
   says: (value) => `chords: ${CHORD_RHYTHMS[value].name.toLowerCase()}`,
   choices: ({ isSingAlong, level }) =>
     isSingAlong

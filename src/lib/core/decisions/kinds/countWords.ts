@@ -7,6 +7,5 @@ export const countWords = defineKind({
   name: 'Words to count',
   value: z.string().trim().min(1).max(200),
   scopes: ['measure'],
-  stage: 'counts',
   says: (value) => `counted “${value}”`,
 });

@@ -8,7 +8,6 @@ export const countingSchool = defineKind({
   name: 'Counting',
   value: z.enum([...SCHOOL_IDS, 'none']),
   scopes: ['measure', 'range', 'section', 'version'],
-  stage: 'counts',
   says: (value) => (value === 'none' ? 'not counted' : `counted in ${SCHOOLS[value].name}`),
   choices: () => [
     ...SCHOOL_IDS.map((id) => [id, SCHOOLS[id].name] as const),

@@ -7,7 +7,6 @@ export const drop = defineKind({
   name: 'Left out',
   value: z.literal(true),
   scopes: ['note'],
-  stage: 'hands',
   says: () => 'left out',
   keys: [{ press: 'Delete', does: 'leave this note out', next: () => true }],
   apply(notes, { notes: values }, { tied }) {

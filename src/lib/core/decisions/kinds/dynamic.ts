@@ -14,7 +14,6 @@ export const dynamic = defineKind({
   name: 'Dynamics',
   value: z.enum(['none', ...LOUDNESS]),
   scopes: ['note'],
-  stage: 'marks',
   says: (value) => (value === 'none' ? 'no dynamics here' : value),
   choices: () => [...LOUDNESS.map((sign) => [sign, sign] as const), ['none', 'none here'] as const],
   mark(part, held) {

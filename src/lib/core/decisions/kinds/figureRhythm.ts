@@ -1,11 +1,10 @@
 import { z } from 'zod';
 import { beatLength, endOf, isCompound, measureLength } from '../../score/metre';
-import { measureAt } from '../../score/query';
+import { byMeasure } from '../../score/query';
 import type { Measure, Note } from '../../score/score';
 import type { Ticks } from '../../score/ticks';
-import { notate } from '../../score/notate';
 import { defineKind } from '../kind';
-import { replaced, struckChords, writtenOf, type StruckChord } from '../notes';
+import { replaced, retimed, struckChords, type StruckChord } from '../notes';
 
 interface FigureFacts {
   readonly name: string;
@@ -45,70 +44,54 @@ export const figureRhythm = defineKind({
   name: 'Rhythm of the left hand',
   value: z.enum(FIGURE_IDS),
   scopes: ['measure', 'range', 'section'],
-  stage: 'hands',
   says: (value) => `left hand struck ${FIGURES[value].name}`.replace('struck held', 'held'),
   choices: ({ isSingAlong }) => (isSingAlong ? [] : FIGURE_IDS.map((id) => [id, FIGURES[id].name] as const)),
   apply(notes, held, { measures, chordAt, refuse }) {
-    return measures.reduce((changed, measure) => {
-      const value = held.measures[measure.index];
-      if (!value) return changed;
-      const own = struckChords(changed).filter(
-        (c) => c.staff === 2 && measureAt(measures, c.onset).index === measure.index,
-      );
-      if (own.length === 0) {
-        refuse(measure.index, 'the left hand strikes nothing here');
-        return changed;
-      }
-      const { strokes } = FIGURES[value];
-      // A chord that is struck once stands where its harmony begins; strokes have whatever is in force.
-      const changes = own.filter((c, i) => i === 0 || chordAt(c.onset) !== chordAt(own[i - 1]!.onset));
-      const onsets = strokes
-        ? strokes(measure)
-            .map((at) => measure.start + at - measure.beginsAt)
-            .filter((at) => at >= measure.start && at < endOf(measure))
-        : changes.map((c) => c.onset);
-      if (onsets.length === 0) return changed;
-      const made = onsets.flatMap((onset, i) => {
-        const group = (strokes ? own : changes).findLast((c) => c.onset <= onset) ?? own[0]!;
-        const again = onsets
-          .slice(0, i)
-          .filter(
-            (o) => ((strokes ? own : changes).findLast((c) => c.onset <= o) ?? own[0]!) === group,
-          ).length;
-        return strokesOf(changed, group, onset, (onsets[i + 1] ?? endOf(measure)) - onset, again, measures);
-      });
-      return replaced(
-        changed,
-        own.flatMap((c) => c.notes),
-        made,
-      );
-    }, notes);
+    const left = byMeasure(
+      measures,
+      struckChords(notes).filter((c) => c.staff === 2),
+    );
+    const decided = measures.flatMap(
+      (measure): { measure: Measure; figure: Figure; own: StruckChord[] }[] => {
+        const [figure, own] = [held.measures[measure.index], left[measure.index]!];
+        if (figure && own.length === 0) refuse(measure.index, 'the left hand strikes nothing here');
+        return figure && own.length > 0 ? [{ measure, figure, own }] : [];
+      },
+    );
+    return replaced(
+      notes,
+      decided.flatMap(({ own }) => own.flatMap((c) => c.notes)),
+      decided.flatMap(({ measure, figure, own }) => {
+        // A chord that is struck once stands where its harmony begins; strokes have whatever is in force.
+        const changes = own.filter((c, i) => i === 0 || chordAt(c.onset) !== chordAt(own[i - 1]!.onset));
+        const places = FIGURES[figure].strokes?.(measure).map((at) => measure.start + at - measure.beginsAt);
+        const groups = places ? own : changes;
+        // What is held over from the measure before goes on until the hand strikes for the first time.
+        const onsets = places?.filter((at) => at >= own[0]!.onset && at < endOf(measure)) ?? [];
+        const struck = onsets.length > 0 ? onsets : changes.map((c) => c.onset);
+        const end = Math.max(endOf(measure), ...own.at(-1)!.notes.map((n) => n.onset + n.duration));
+        const times = new Map<StruckChord, number>();
+        return struck.flatMap((onset, i) => {
+          const group = groups.findLast((c) => c.onset <= onset) ?? own[0]!;
+          const again = times.get(group) ?? 0;
+          times.set(group, again + 1);
+          return strokeOf(notes, group, onset, (struck[i + 1] ?? end) - onset, again, measures);
+        });
+      }),
+    );
   },
 });
 
 /** A chord struck at an onset; the first time under its own ids. */
-function strokesOf(
+const strokeOf = (
   notes: readonly Note[],
-  group: StruckChord,
+  { notes: struck }: StruckChord,
   onset: Ticks,
   duration: Ticks,
   again: number,
   measures: readonly Measure[],
-): Note[] {
-  return notate(
-    measures,
-    group.notes.flatMap((struck) => {
-      const [written] = writtenOf(notes, struck);
-      if (!written) return [];
-      const {
-        tie: _tie,
-        tuplet: _tuplet,
-        brackets: _brackets,
-        slurs: _slurs,
-        lyrics: _lyrics,
-        ...note
-      } = written;
-      return [{ ...note, id: again === 0 ? note.id : `${note.id}r${again}`, onset, duration }];
-    }),
-  );
-}
+): Note[] =>
+  struck.flatMap((note) => {
+    const id = again === 0 ? note.id : `${note.id}r${again}`;
+    return retimed(notes, note, onset, duration, measures, id);
+  });

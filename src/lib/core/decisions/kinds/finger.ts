@@ -9,7 +9,6 @@ export const finger = defineKind({
   name: 'Finger',
   value: z.literal(FINGERS),
   scopes: ['note'],
-  stage: 'fingers',
   says: (value) => `finger ${value}`,
   keys: FINGERS.map((value) => ({
     press: String(value),

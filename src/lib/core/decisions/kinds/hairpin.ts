@@ -16,7 +16,6 @@ export const hairpin = defineKind({
     z.strictObject({ type: z.enum(['crescendo', 'diminuendo']), to: z.string().min(1).max(80) }),
   ]),
   scopes: ['note'],
-  stage: 'marks',
   says: (value) => (value === 'none' ? 'no hairpin from here' : value.type),
   choices: () => [
     [{ type: 'crescendo', to: '' }, 'louder over what is chosen'] as const,

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import type { Note } from '../../score/score';
 import { defineKind } from '../kind';
+import { byPiece } from '../notes';
 
 /** Voice of a note that came to the other hand and found none there that moves with it. */
 const VISITING_VOICE = { right: 2, left: 6 } as const;
@@ -11,7 +12,6 @@ export const hand = defineKind({
   name: 'Hand',
   value: z.enum(['right', 'left']),
   scopes: ['note'],
-  stage: 'hands',
   says: (value) => `${value} hand`,
   keys: [
     {
@@ -20,8 +20,8 @@ export const hand = defineKind({
       next: (_current, { note }) => (note?.staff === 1 ? 'left' : 'right'),
     },
   ],
-  apply(notes, { notes: values }, { tied }) {
-    const hands = new Map([...values].flatMap(([id, to]) => tied(id).map((piece) => [piece, to] as const)));
+  apply(notes, held, { tied }) {
+    const hands = byPiece(held, tied);
     return notes.map((note): Note => {
       const to = hands.get(note.id);
       const staff = to === 'right' ? 1 : 2;

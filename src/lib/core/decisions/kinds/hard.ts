@@ -7,7 +7,6 @@ export const hard = defineKind({
   name: 'Hard',
   value: z.literal(true),
   scopes: ['measure', 'range'],
-  stage: 'page',
   says: () => 'marked as hard',
   choices: () => [[true, 'marked as hard'] as const],
   keys: [

@@ -20,7 +20,6 @@ export const hold = defineKind({
   name: 'Held',
   value: z.enum(HOLD_IDS),
   scopes: ['note'],
-  stage: 'hands',
   says: (value) => HOLDS[value],
   choices: () => HOLD_IDS.map((id) => [id, HOLDS[id]] as const),
   apply(notes, held, { measures, refuse }) {

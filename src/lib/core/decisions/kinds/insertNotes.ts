@@ -55,7 +55,6 @@ export const insertNotes = defineKind({
   name: 'Notes put in',
   value: z.array(inserted).min(1).max(16),
   scopes: ['measure'],
-  stage: 'hands',
   says: (value) => `put in: ${value.map((n) => pitchName(parsePitch(n.pitch)!)).join(', ')}`,
   written: {
     hint: 'right 3 F#4 1: hand, beat, pitch, beats long; several parted by ;',

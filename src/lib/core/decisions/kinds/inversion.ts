@@ -2,7 +2,7 @@ import { z } from 'zod';
 import type { SoundingNote } from '../../score/query';
 import type { Note } from '../../score/score';
 import { defineKind } from '../kind';
-import { heldAt, replaced, struckChords, widthOf, writtenOf } from '../notes';
+import { changedStrokes, widthOf } from '../notes';
 
 /** Turns upwards (the lowest key goes to the top) or downwards. */
 const TURNS = [-3, -2, -1, 1, 2, 3] as const;
@@ -17,7 +17,6 @@ export const inversion = defineKind({
   name: 'Inversion',
   value: z.literal(TURNS),
   scopes: ['note', 'measure', 'range', 'section'],
-  stage: 'hands',
   says: (value) =>
     `${['', 'next', 'second', 'third'][Math.abs(value)]} inversion ${value > 0 ? 'above' : 'below'}`,
   choices: () =>
@@ -29,32 +28,20 @@ export const inversion = defineKind({
     { press: 'i', does: 'the next inversion above', next: turned(1) },
     { press: 'Shift+i', does: 'the next inversion below', next: turned(-1) },
   ],
-  apply(notes, held, { measures, reach, refuse }) {
-    return struckChords(notes).reduce((changed, chord) => {
-      const decided = heldAt(chord, held, measures);
-      if (!decided) return changed;
-      if (chord.notes.length < 2) {
-        if (typeof decided.place === 'string') refuse(decided.place, 'no chord is struck here');
-        return changed;
-      }
-      const keys = inverted(
-        chord.notes.map((n) => ({ id: n.id, pitch: n.pitch, midi: n.midi })),
-        decided.value,
-      );
-      if (widthOf(keys.map((k) => k.pitch)) > reach(chord.staff)) {
-        refuse(decided.place, 'the hand does not reach this inversion');
-        return changed;
-      }
-      const pitches = new Map(keys.map((k) => [k.id, k.pitch]));
-      return replaced(
-        changed,
-        chord.notes,
-        chord.notes.flatMap((n) =>
-          writtenOf(changed, n).map((w): Note => ({ ...w, pitch: pitches.get(n.id)! })),
-        ),
-      );
-    }, notes);
-  },
+  apply: (notes, held, passage) =>
+    changedStrokes(
+      notes,
+      held,
+      passage,
+      ({ notes: struck, staff, value, written, refuse }) => {
+        const keys = inverted(struck, value);
+        if (widthOf(keys.map((k) => k.pitch)) > passage.reach(staff))
+          return refuse('the hand does not reach this inversion');
+        const pitches = new Map(keys.map((k) => [k.id, k.pitch]));
+        return struck.flatMap((n) => written(n).map((w): Note => ({ ...w, pitch: pitches.get(n.id)! })));
+      },
+      2,
+    ),
 });
 
 type ChordKey = Pick<SoundingNote, 'id' | 'pitch' | 'midi'>;

@@ -135,6 +135,30 @@ describe('rhythm of the left hand', () => {
     expect(rhythm('long')).toEqual(['C3@0/1.5', 'C3@1.5/0.5', 'C3@2/1.5', 'C3@3.5/0.5']);
     expect(rhythm('held')).toEqual(['C3@0/4']);
   });
+  it('leaves what is held over from the measure before, and holds on over the barline what was', () => {
+    const bare = scoreFrom({
+      key: 'C',
+      time: { beats: 4, beatType: 4 },
+      right: 'C5:4 | D5:4 | E5:4',
+      left: 'C3:4 | C3:2 E3:2 | E3:4',
+      chords: 'C | C | C',
+    });
+    const over: Record<string, 'start' | 'stop'> = {
+      m0s2n0: 'start',
+      m1s2n0: 'stop',
+      m1s2n1: 'start',
+      m2s2n0: 'stop',
+    };
+    const notes = bare.parts[0]!.notes.map((n) => (over[n.id] ? { ...n, tie: over[n.id]! } : n));
+    const tied = { ...bare, parts: [{ ...bare.parts[0]!, notes }] };
+    const at = (version: Version): string[] => [0, 1, 2].flatMap((m) => struck(version, m, 2));
+    expect(at(made([], {}, tied))).toEqual(['C3@0/6', 'E3@2/6']);
+    expect(at(made([{ kind: 'figure', at: { measure: 'm1' }, value: 'beats' }], {}, tied))).toEqual([
+      'C3@0/6',
+      'E3@2/1',
+      'E3@3/5',
+    ]);
+  });
 });
 
 describe('notes', () => {

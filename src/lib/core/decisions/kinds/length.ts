@@ -16,7 +16,6 @@ export const length = defineKind({
   name: 'Length',
   value: z.strictObject({ value: z.literal(VALUES), dots: z.literal([0, 1]) }),
   scopes: ['note'],
-  stage: 'hands',
   says: (value) => `a ${nameOf(value)}`,
   choices: () =>
     VALUES.flatMap((value) =>

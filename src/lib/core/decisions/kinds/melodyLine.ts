@@ -8,7 +8,6 @@ export const melodyLine = defineKind({
   name: 'Melody',
   value: z.enum(MELODY_LINES),
   scopes: ['range', 'section', 'version'],
-  stage: 'arrange',
   says: (value) => `${MELODY_LINE_NAMES[value]} has the melody`,
   choices: ({ melodyLines }) =>
     MELODY_LINES.filter((line) => melodyLines.length > 1 && melodyLines.includes(line)).map(

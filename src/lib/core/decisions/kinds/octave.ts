@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import type { Note } from '../../score/score';
 import { defineKind } from '../kind';
+import { byPiece } from '../notes';
 
 /** How far a note is moved: an octave or two, up or down. */
 const OCTAVES = [-2, -1, 1, 2] as const;
@@ -14,14 +15,13 @@ export const octave = defineKind({
   name: 'Octave',
   value: z.literal(OCTAVES),
   scopes: ['note'],
-  stage: 'hands',
   says: (value) => `${Math.abs(value) === 1 ? 'an octave' : 'two octaves'} ${value > 0 ? 'higher' : 'lower'}`,
   keys: [
     { press: 'o', does: 'an octave higher', next: moved(1) },
     { press: 'Shift+o', does: 'an octave lower', next: moved(-1) },
   ],
-  apply(notes, { notes: values }, { tied }) {
-    const octaves = new Map([...values].flatMap(([id, by]) => tied(id).map((piece) => [piece, by] as const)));
+  apply(notes, held, { tied }) {
+    const octaves = byPiece(held, tied);
     return notes.map((note): Note => {
       const by = octaves.get(note.id);
       return by ? { ...note, pitch: { ...note.pitch, octave: note.pitch.octave + by } } : note;

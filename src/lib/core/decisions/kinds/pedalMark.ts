@@ -15,7 +15,6 @@ export const pedalMark = defineKind({
   name: 'Pedal at the note',
   value: z.enum(PEDAL_MARKS),
   scopes: ['note'],
-  stage: 'pedal',
   says: (value) => `pedal: ${NAMES[value]}`,
   choices: () => PEDAL_MARKS.map((id) => [id, NAMES[id]] as const),
   keys: [

@@ -8,7 +8,6 @@ export const pedalStyle = defineKind({
   name: 'Pedal',
   value: z.enum([...PEDAL_STYLES, 'source']),
   scopes: ['measure', 'range', 'section', 'version'],
-  stage: 'pedal',
   says: (value) => `pedal: ${PEDAL_STYLE_NAMES[value]}`,
   choices: () => ([...PEDAL_STYLES, 'source'] as const).map((id) => [id, PEDAL_STYLE_NAMES[id]] as const),
   keys: [

@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { measureAt } from '../../score/query';
 import type { Note } from '../../score/score';
 import { defineKind } from '../kind';
-import { stepsAway } from '../notes';
+import { byPiece, stepsAway } from '../notes';
 
 type PitchChange = { readonly steps: number; readonly alter: number };
 
@@ -33,7 +33,6 @@ export const pitch = defineKind({
     alter: z.number().int().min(-2).max(2),
   }),
   scopes: ['note'],
-  stage: 'hands',
   says({ steps, alter }) {
     const size = Math.abs(steps) === 1 ? 'a step' : `${Math.abs(steps)} steps`;
     return [steps && `${size} ${steps > 0 ? 'higher' : 'lower'}`, SEMITONES[alter]]
@@ -47,9 +46,7 @@ export const pitch = defineKind({
     { press: 'b', does: 'a semitone lower', next: changed({ alter: -1 }) },
   ],
   apply(notes, held, { measures, tied }) {
-    const changes = new Map(
-      [...held.notes].flatMap(([id, to]) => tied(id).map((piece) => [piece, to] as const)),
-    );
+    const changes = byPiece(held, tied);
     return notes.map((note): Note => {
       const change = changes.get(note.id);
       if (!change) return note;

@@ -7,7 +7,6 @@ export const repeats = defineKind({
   name: 'Repeats',
   value: z.enum(['signs', 'written out']),
   scopes: ['version'],
-  stage: 'source',
   says: (value) => (value === 'signs' ? 'repeats as signs' : 'repeats written out'),
   choices: ({ hasRepeats }) =>
     hasRepeats ? [['signs', 'as signs'] as const, ['written out', 'written out'] as const] : [],

@@ -11,7 +11,6 @@ export const section = defineKind({
     z.strictObject({ name: z.string().trim().max(60), role: z.enum(ROLES).optional() }),
   ]),
   scopes: ['measure'],
-  stage: 'source',
   says: (value) =>
     value === 'none'
       ? 'no section begins here'

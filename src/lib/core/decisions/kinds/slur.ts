@@ -10,7 +10,6 @@ export const slur = defineKind({
   name: 'Slur',
   value: z.union([z.literal('none'), z.strictObject({ to: z.string().min(1).max(80) })]),
   scopes: ['note'],
-  stage: 'hands',
   says: (value) => (value === 'none' ? 'no slur from here' : 'slur'),
   choices: () => [[{ to: '' }, 'over what is chosen'] as const, ['none', 'none from here'] as const],
   spans: (value: SlurValue, to) => (value === 'none' ? value : { to }),

@@ -1,5 +1,6 @@
 import { z } from 'zod';
-import type { Lyric, Note } from '../../score/score';
+import type { Note } from '../../score/score';
+import { leadsOn, lyricOf } from '../../score/syllables';
 import { defineKind } from '../kind';
 
 /** Most verses that stand under one another. */
@@ -16,7 +17,6 @@ export const songWords = defineKind({
     .min(1)
     .max(MOST_VERSES),
   scopes: ['note'],
-  stage: 'marks',
   says: (value) => `sung “${value.map((v) => v.text).join(' / ')}”`,
   written: {
     hint: 'syl- la- ble; verses parted by /',
@@ -39,12 +39,7 @@ export const songWords = defineKind({
       const kept = (note.lyrics ?? []).filter((l) => l.line !== 'words' || !verses.has(l.verse));
       const made = decided
         .filter((d) => d.text !== '')
-        .map((d): Lyric => ({
-          line: 'words',
-          verse: d.verse,
-          text: d.text.replace(/-$/, ''),
-          syllabic: syllabicOf(part.notes, held.notes, note, d),
-        }));
+        .map(({ verse, text }) => lyricOf(text, verse, isInside(part.notes, held.notes, note, verse)));
       const { lyrics: _lyrics, ...rest } = note;
       const all = [...kept, ...made];
       return all.length > 0 ? { ...rest, lyrics: all } : rest;
@@ -55,23 +50,21 @@ export const songWords = defineKind({
 
 type Words = readonly { readonly verse: number; readonly text: string }[];
 
-/** Whether a syllable begins a word, goes on in it or ends it: by its own hyphen and the one before it. */
-function syllabicOf(
+/** Whether the syllable before, of the same hand and verse, leads on to a note. */
+function isInside(
   notes: readonly Note[],
   decided: ReadonlyMap<string, Words>,
   note: Note,
-  { verse, text }: Words[number],
-): Lyric['syllabic'] {
+  verse: number,
+): boolean {
   const goesOn = (n: Note): boolean | undefined => {
     const own = decided.get(n.id)?.find((d) => d.verse === verse);
-    if (own) return own.text === '' ? undefined : own.text.endsWith('-');
+    if (own) return own.text === '' ? undefined : leadsOn(own.text);
     const lyric = n.lyrics?.find((l) => l.line === 'words' && l.verse === verse);
     return lyric && (lyric.syllabic === 'begin' || lyric.syllabic === 'middle');
   };
   const before = notes.findLast(
     (n) => n.staff === note.staff && n.onset < note.onset && goesOn(n) !== undefined,
   );
-  const isInside = before !== undefined && goesOn(before) === true;
-  if (text.endsWith('-')) return isInside ? 'middle' : 'begin';
-  return isInside ? 'end' : 'single';
+  return before !== undefined && goesOn(before) === true;
 }

@@ -1,10 +1,10 @@
 import { z } from 'zod';
 import { beatLength } from '../../score/metre';
-import { measureAt } from '../../score/query';
+import { measureAt, type SoundingNote } from '../../score/query';
 import type { Note } from '../../score/score';
 import type { Ticks } from '../../score/ticks';
 import { defineKind, following } from '../kind';
-import { heldAt, replaced, retimed, struckChords, writtenOf, type StruckChord } from '../notes';
+import { changedStrokes, retimed } from '../notes';
 
 const STRIKES = {
   rolled: 'rolled upwards',
@@ -21,7 +21,6 @@ export const strike = defineKind({
   name: 'Chord struck',
   value: z.enum(STRIKE_IDS),
   scopes: ['note', 'measure', 'range', 'section'],
-  stage: 'hands',
   says: (value) => `chord ${STRIKES[value]}`,
   choices: () => STRIKE_IDS.map((id) => [id, STRIKES[id]] as const),
   keys: [
@@ -31,35 +30,27 @@ export const strike = defineKind({
       next: (current) => following(STRIKE_IDS, current),
     },
   ],
-  apply(notes, held, { measures, refuse }) {
-    return struckChords(notes).reduce((changed, chord) => {
-      const decided = heldAt(chord, held, measures);
-      if (!decided) return changed;
-      if (chord.notes.length < 2) {
-        if (typeof decided.place === 'string') refuse(decided.place, 'no chord is struck here');
-        return changed;
-      }
-      if (decided.value !== 'broken')
-        return replaced(
-          changed,
-          chord.notes,
-          chord.notes.flatMap((n) => writtenOf(changed, n).map((w) => rolled(w, decided.value))),
+  apply: (notes, held, passage) =>
+    changedStrokes(
+      notes,
+      held,
+      passage,
+      ({ notes: struck, onset, value, written, refuse }) => {
+        if (value !== 'broken') return struck.flatMap((n) => written(n).map((w) => rolled(w, value)));
+        const unit = unitOf(struck, beatLength(measureAt(passage.measures, onset).time));
+        if (unit === undefined) return refuse('it is too short to be broken');
+        return struck.flatMap((n, i) =>
+          retimed(
+            notes,
+            n,
+            onset + i * unit,
+            i === struck.length - 1 ? n.duration - i * unit : unit,
+            passage.measures,
+          ),
         );
-      const unit = unitOf(chord, beatLength(measureAt(measures, chord.onset).time));
-      if (unit === undefined) {
-        refuse(decided.place, 'it is too short to be broken');
-        return changed;
-      }
-      const last = chord.notes.length - 1;
-      return replaced(
-        changed,
-        chord.notes,
-        chord.notes.flatMap((n, i) =>
-          retimed(changed, n, chord.onset + i * unit, i === last ? n.duration - i * unit : unit, measures),
-        ),
-      );
-    }, notes);
-  },
+      },
+      2,
+    ),
 });
 
 function rolled(note: Note, how: Strike): Note {
@@ -71,7 +62,7 @@ function rolled(note: Note, how: Strike): Note {
 const SHORTEST = 4;
 
 /** How long each key of a broken chord has but the last, which has the rest: a beat, half a beat or a quarter of it. */
-function unitOf({ notes }: StruckChord, beat: Ticks): Ticks | undefined {
+function unitOf(notes: readonly SoundingNote[], beat: Ticks): Ticks | undefined {
   const length = Math.min(...notes.map((n) => n.duration));
   for (let parts = 1; parts <= SHORTEST; parts *= 2) {
     const unit = beat / parts;

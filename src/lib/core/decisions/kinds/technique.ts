@@ -8,7 +8,6 @@ export const technique = defineKind({
   name: 'Words at the note',
   value: z.string().trim().min(1).max(60),
   scopes: ['note'],
-  stage: 'marks',
   says: (value) => `“${value}”`,
   written: { hint: 'cross over', read: (text) => text.trim() || undefined, show: (value) => value },
   mark(part, held) {

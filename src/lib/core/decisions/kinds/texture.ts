@@ -13,7 +13,6 @@ export const texture = defineKind({
   name: 'Left hand',
   value: z.enum(TEXTURE_IDS as [TextureId, ...TextureId[]]),
   scopes: ['measure', 'range', 'section', 'version'],
-  stage: 'arrange',
   says: (value) => `left hand: ${TEXTURES[value].name.toLowerCase()}`,
   choices: (at) => fitting(at).map((id) => [id, TEXTURES[id].name] as const),
   keys: [

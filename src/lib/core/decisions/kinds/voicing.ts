@@ -4,7 +4,7 @@ import type { Note } from '../../score/score';
 import { bassOf, chordTones, type Chord } from '../../theory/chord';
 import { nearestPitch, pitchClass, spellMidi, type Fifths } from '../../theory/fifths';
 import { defineKind } from '../kind';
-import { heldAt, replaced, struckChords, widthOf, writtenOf, type StruckChord } from '../notes';
+import { changedStrokes, widthOf, type DecidedStroke, type StruckChord } from '../notes';
 
 /** Which tones of the chord are struck, as places in it (0 the bass, then its tones in order), and octaves added to each. */
 interface VoicingFacts {
@@ -35,27 +35,18 @@ export const voicing = defineKind({
   name: 'Voicing of the chord',
   value: z.enum(VOICING_IDS),
   scopes: ['note', 'measure', 'range', 'section'],
-  stage: 'hands',
   says: (value) => `chord as ${VOICINGS[value].name}`,
   choices: ({ isSingAlong }) =>
     isSingAlong ? [] : VOICING_IDS.map((id) => [id, VOICINGS[id].name] as const),
-  apply(notes, held, { measures, reach, chordAt, refuse }) {
-    return struckChords(notes).reduce((changed, struck) => {
-      const decided = heldAt(struck, held, measures);
-      if (!decided) return changed;
-      const chord = chordAt(struck.onset);
-      if (!chord) {
-        refuse(decided.place, 'no chord sounds here');
-        return changed;
-      }
-      const pitches = voiced(VOICINGS[decided.value].tones(chord), struck);
-      if (widthOf(pitches) > reach(struck.staff)) {
-        refuse(decided.place, 'the hand does not reach this voicing');
-        return changed;
-      }
-      return replaced(changed, struck.notes, withPitches(changed, struck, pitches));
-    }, notes);
-  },
+  apply: (notes, held, passage) =>
+    changedStrokes(notes, held, passage, (stroke) => {
+      const chord = passage.chordAt(stroke.onset);
+      if (!chord) return stroke.refuse('no chord sounds here');
+      const pitches = voiced(VOICINGS[stroke.value].tones(chord), stroke);
+      return widthOf(pitches) > passage.reach(stroke.staff)
+        ? stroke.refuse('the hand does not reach this voicing')
+        : withPitches(stroke, pitches);
+    }),
 });
 
 /** The tones one above another, the first as near as can be to the lowest key that was struck. */
@@ -72,15 +63,11 @@ function voiced(tones: readonly Fifths[], { notes }: StruckChord): Pitch[] {
 }
 
 /** Written notes on other keys: as many as there are pitches, in the rhythm of the lowest. */
-function withPitches(
-  notes: readonly Note[],
-  { notes: struck }: StruckChord,
-  pitches: readonly Pitch[],
-): Note[] {
+function withPitches({ notes: struck, written }: DecidedStroke<unknown>, pitches: readonly Pitch[]): Note[] {
   const lowest = struck[0]!;
   return pitches.flatMap((pitch, i) => {
     const own = struck[i];
-    return writtenOf(notes, own ?? lowest).map((w): Note => {
+    return written(own ?? lowest).map((w): Note => {
       if (own) return { ...w, pitch };
       const { lyrics: _lyrics, slurs: _slurs, ...rest } = w;
       return { ...rest, id: w.id.replace(lowest.id, `${lowest.id}v${i}`), pitch };
