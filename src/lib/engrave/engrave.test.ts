@@ -6,7 +6,8 @@ import { engrave } from './engrave';
 import { readChart } from '$core/io/chart/read';
 import { withParts } from '$core/score/parts';
 import { TICKS_PER_QUARTER } from '$core/score/ticks';
-import { sheetOf, sheetSchema, spreadWords } from './sheet';
+import { spreadWords } from './below';
+import { sheetOf, sheetSchema } from './sheet';
 import { sourceSheet } from './sourceSheet';
 
 const song = scoreFrom({

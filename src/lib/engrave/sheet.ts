@@ -6,14 +6,14 @@ import { writeMusicXml } from '$core/io/musicxml/write';
 import type { Phrase } from '$core/analysis/form';
 import { countText } from '$core/counting/count';
 import { excerpt } from '$core/score/excerpt';
-import { beatLength, endOf } from '$core/score/metre';
-import { pitchClassName, toMidi } from '$core/score/pitch';
+import { endOf } from '$core/score/metre';
+import { toMidi } from '$core/score/pitch';
 import type { Ticks } from '$core/score/ticks';
-import { measureAt } from '$core/score/query';
-import type { Lyric, Mark, Measure, Note, PedalMark, Score } from '$core/score/score';
+import type { Lyric, Measure, Note, PedalMark } from '$core/score/score';
 import { degree } from '$core/theory/chord';
 import type { WrittenVersion } from '$core/version/realise';
 import { z } from 'zod';
+import { namesByNote, NOTHING_SUNG, sungIn } from './below';
 
 export const sheetOptionsSchema = z.object({
   /** Width of the page in CSS pixels at scale 1. */
@@ -200,77 +200,6 @@ export function sheetOf(
       })),
     ),
   };
-}
-
-interface Sung {
-  /** Each word at its beat. */
-  readonly words: readonly { readonly tick: Ticks; readonly text: string }[];
-  /** Notes that keep the room for what is sung from their onset on, by id. */
-  readonly carriers: ReadonlyMap<string, Lyric>;
-  /** Marks that are drawn in this way. */
-  readonly marks: ReadonlySet<Mark>;
-}
-
-const NOTHING_SUNG: Sung = { words: [], carriers: new Map(), marks: new Set() };
-
-/** Words that a chart has at its chords, spread over the beats until the next ones; where a note is struck to keep their room. */
-function sungIn({ parts, measures }: Pick<Score, 'parts' | 'measures'>): Sung {
-  const { notes, marks = [] } = parts[0]!;
-  const all = marks.filter((m) => m.kind === 'lyrics');
-  const carried = all.flatMap((mark) => {
-    const carrier = notes.find(
-      (n) => n.onset === mark.onset && n.staff === 1 && n.tie !== 'stop' && n.tie !== 'both' && !n.grace,
-    );
-    return carrier ? [{ mark, carrier }] : [];
-  });
-  return {
-    words: carried.flatMap(({ mark }) => {
-      const measure = measureAt(measures, mark.onset);
-      const next = all.find((m) => m.onset > mark.onset)?.onset ?? Infinity;
-      return spreadWords(mark.text, mark.onset, Math.min(next, endOf(measure)), beatLength(measure.time));
-    }),
-    carriers: new Map(
-      carried.map(({ mark, carrier }) => [
-        carrier.id,
-        { line: 'sung', verse: 1, text: mark.text, syllabic: 'single' } as const,
-      ]),
-    ),
-    marks: new Set(carried.map(({ mark }) => mark)),
-  };
-}
-
-/** Words over a stretch, as evenly as its beats allow. */
-export function spreadWords(
-  text: string,
-  from: Ticks,
-  to: Ticks,
-  beat: Ticks,
-): { tick: Ticks; text: string }[] {
-  const words = text.trim().split(/\s+/).filter(Boolean);
-  const beats = Math.max(1, Math.round((to - from) / beat));
-  const byBeat = new Map<number, string[]>();
-  words.forEach((word, i) => {
-    const place = Math.floor((i * beats) / Math.max(beats, words.length));
-    byBeat.set(place, [...(byBeat.get(place) ?? []), word]);
-  });
-  return [...byBeat].map(([place, list]) => ({ tick: from + place * beat, text: list.join(' ') }));
-}
-
-/** The names of what is struck together, the lowest first, by the note that carries them; on the line below a verse. */
-function namesByNote(notes: readonly Note[], below: number): Map<string, Lyric> {
-  const strokes = new Map<string, Note[]>();
-  for (const note of notes) {
-    if (note.tie === 'stop' || note.tie === 'both' || note.grace || note.cue) continue;
-    const place = `${note.staff} ${note.onset}`;
-    strokes.set(place, [...(strokes.get(place) ?? []), note]);
-  }
-  return new Map(
-    [...strokes.values()].map((struck) => {
-      const rising = [...struck].sort((a, b) => toMidi(a.pitch) - toMidi(b.pitch));
-      const text = rising.map((n) => pitchClassName(n.pitch)).join('');
-      return [struck[0]!.id, { line: 'names', verse: below, text, syllabic: 'single' }];
-    }),
-  );
 }
 
 let lastObject = 0;

@@ -20,6 +20,10 @@ export interface SoundingNote {
   readonly finger?: number;
 }
 
+/** Whether a written note is struck where it stands: not what a tie leads on to, no grace note and no cue. */
+export const isStruck = ({ tie, grace, cue }: Note): boolean =>
+  tie !== 'stop' && tie !== 'both' && !grace && !cue;
+
 const hasSlur = (note: Note, type: 'start' | 'stop'): boolean =>
   note.slurs?.some((s) => s.type === type) ?? false;
 

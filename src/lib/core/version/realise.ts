@@ -27,7 +27,7 @@ import type { Idiom } from '../analysis/idiom';
 import type { Feel } from '../counting/feel';
 import type { SchoolId } from '../counting/schools';
 import { byNote, decisionsOf } from '../decisions/decide';
-import { rangeHeld, sectionsHeld, valuesIn, type Layout } from '../decisions/holds';
+import { valuesIn, type Layout } from '../decisions/holds';
 import { parkedIn, type Parked } from '../decisions/parked';
 import type { Decision } from '../decisions/registry';
 import type { Hand } from '../fingering/events';
@@ -37,12 +37,14 @@ import type { Finger } from '../fingering/grips';
 import { positionsOf, type HandPosition } from '../fingering/positions';
 import { wideChords, type WideChord } from '../hands/wide';
 import { blursUnder, type Blur } from '../pedal/blur';
+import { withFoot } from '../pedal/foot';
 import { pedalMarks, type PedalStyle, type ReasonedMark } from '../pedal/pedal';
 import { sameData, stage } from '../pipeline/memo';
 import { measureAt, soundingNotes } from '../score/query';
 import type { PedalMark, Score } from '../score/score';
 import type { Key } from '../theory/key';
 import { arrangement, goalTempoOf, marked, type Arrangement } from './arrangement';
+import { adviceOf, withHard, type Advice } from './advice';
 import { checkVersion, type CheckLimits, type Violation } from './check';
 import type { Recipe } from './recipe';
 import { withMarks } from './writeMarks';
@@ -102,13 +104,6 @@ export interface Version {
 /** What stands on the page: enough to draw a version, before it is checked and judged. */
 export type WrittenVersion = Pick<Version, 'score' | 'form' | 'counts' | 'fingers' | 'key'>;
 
-/** A word to the learner and the measures that it is about, by index; for the whole version from the first to the last. */
-export interface Advice {
-  readonly from: number;
-  readonly to: number;
-  readonly text: string;
-}
-
 const HANDS = ['right', 'left'] as const;
 
 /** Makes the version. Throws when the source holds no part; every other shortcoming is a violation or a reason. */
@@ -163,10 +158,12 @@ function* writing(
   const hands = HANDS.map((hand) => fingered(made, decisions, hand));
   yield undefined;
   const { counts, refused } = countsOf(written, layout, recipe, decisions);
-  const pedals = withFoot(
-    pedalStage(written, sameData(made.ownPedals), chords, form, pedalStyles(made, decisions)),
-    written,
-    decisions,
+  const pedals = sameData(
+    withFoot(
+      pedalStage(written, sameData(made.ownPedals), chords, form, pedalStyles(made, decisions)),
+      written.parts[0]!.notes,
+      byNote(decisions, 'pedal mark'),
+    ),
   );
   const marks = marked(made, decisions);
   yield undefined;
@@ -402,72 +399,6 @@ const pedalStage = stage(
     return [...marks, ...kept].sort((a, b) => a.onset - b.onset);
   },
 );
-
-/** What the foot does where the teacher says so, at the onset of a note, in place of what its style does there. */
-function withFoot(
-  marks: readonly ReasonedMark[],
-  { parts }: Score,
-  decisions: readonly Decision[],
-): readonly ReasonedMark[] {
-  const decided = byNote(decisions, 'pedal mark');
-  if (decided.size === 0) return marks;
-  const at = new Map(
-    parts[0]!.notes.flatMap((n) => {
-      const value = decided.get(n.id);
-      return value === undefined ? [] : [[n.onset, value] as const];
-    }),
-  );
-  const kept = marks.filter((m) => !at.has(m.onset));
-  const made = [...at].flatMap(([onset, value]): ReasonedMark[] => {
-    if (value === 'none') return [];
-    const type = ({ down: 'start', change: 'change', up: 'stop' } as const)[value];
-    return [{ onset, type, because: 'as you decided' }];
-  });
-  return sameData(inTurn([...kept, ...made].sort((a, b) => a.onset - b.onset)));
-}
-
-/** A pedal that is down already is changed, not pressed again; one that is up cannot be lifted. */
-function inTurn(marks: readonly ReasonedMark[]): ReasonedMark[] {
-  let isDown = false;
-  return marks.flatMap((mark): ReasonedMark[] => {
-    if (mark.type === 'stop') {
-      const was = isDown;
-      isDown = false;
-      return was ? [mark] : [];
-    }
-    const type = isDown ? 'change' : 'start';
-    isDown = true;
-    return [{ ...mark, type }];
-  });
-}
-
-/** What the teacher marked as hard is said first among the reasons. */
-const withHard = (
-  difficulty: readonly MeasureDifficulty[],
-  hard: readonly (true | undefined)[],
-): readonly MeasureDifficulty[] =>
-  hard.every((h) => !h)
-    ? difficulty
-    : difficulty.map((d, i) =>
-        hard[i] ? { ...d, isMarked: true, reasons: ['marked as hard', ...d.reasons] } : d,
-      );
-
-/** Everything that is said to the learner, in the order of its places. */
-const adviceOf = (decisions: readonly Decision[], layout: Layout): readonly Advice[] =>
-  sameData(
-    decisionsOf(decisions, 'advice')
-      .flatMap(({ at, value: text }): Advice[] => {
-        if ('version' in at) return [{ from: 0, to: layout.measures.length - 1, text }];
-        if ('section' in at)
-          return sectionsHeld(at.section, layout).map((i) => ({ ...layout.sections[i]!, text }));
-        const range =
-          'range' in at ? at.range : 'measure' in at ? ([at.measure, at.measure] as const) : undefined;
-        const held = range && rangeHeld(range, layout);
-        return held ? [{ ...held, text }] : [];
-      })
-      .map(({ from, to, text }) => ({ from, to, text }))
-      .sort((a, b) => a.from - b.from || b.to - a.to),
-  );
 
 /** At the goal tempo, with its pedal. */
 const timedStage = stage(

@@ -1,6 +1,7 @@
 /** Puts fingers and counts onto the notes of a part. */
 import { countText, type MeasureCounts } from '../counting/count';
 import type { Finger } from '../fingering/grips';
+import { isStruck } from '../score/query';
 import type { Lyric, Measure, Note, Part } from '../score/score';
 import type { Ticks } from '../score/ticks';
 
@@ -13,9 +14,6 @@ export const withFingers = (part: Part, fingers: ReadonlyMap<string, Finger>): P
     return finger ? { ...rest, finger } : rest;
   }),
 });
-
-const isStruck = (note: Note): boolean =>
-  note.tie !== 'stop' && note.tie !== 'both' && !note.grace && !note.cue;
 
 /**
  * The part with its fingers, in place of any it had, and what is counted as lyrics, on the notes of the upper staff where they

@@ -54,9 +54,17 @@
       : allKinds().filter(
           (kind) =>
             (only ? kind.id === only : !ELSEWHERE.includes(kind.id)) &&
-            ((kind.choices?.(situation).length ?? 0) > 0 || kind.written !== undefined),
+            (choicesOf(kind).length > 0 || kind.written !== undefined),
         ),
   );
+  /** What a kind offers here; what leads from note to note needs more than one. */
+  function choicesOf(kind: AnyKind) {
+    const { length } = bench.selection.notes;
+    const { spans } = kind;
+    return (situation ? (kind.choices?.(situation) ?? []) : []).filter(
+      ([value]) => !spans || length > 1 || spans(value, '') === value,
+    );
+  }
   const scopeFor = (kind: AnyKind): Scope => {
     if (scope && kind.scopes.includes(scope)) return scope;
     return scopeHere(kind.id, bench);
@@ -96,7 +104,7 @@
     looks = 0;
     // A kind that is only written is written at once.
     const [kind] = kinds;
-    if (only && kind?.written && (kind.choices?.(situation!).length ?? 0) === 0) write(kind);
+    if (only && kind?.written && choicesOf(kind).length === 0) write(kind);
   }
   const offered = $derived.by(() => {
     const all = new Set(kinds.flatMap((kind) => scopesHere(kind.id, bench)));
@@ -121,17 +129,7 @@
       <Dialog.Description class="text-quiet">{scopeText(bench, scope)}</Dialog.Description>
       {#if !writing && offered.length > 1}
         <div class="flex flex-wrap gap-x-4 text-sm" role="radiogroup" aria-label="Where it holds">
-          <label class="flex min-h-7 items-center gap-1.5">
-            <input
-              type="radio"
-              class="tick"
-              name="scope"
-              checked={scope === undefined}
-              onchange={() => (scope = undefined)}
-            />
-            what is chosen
-          </label>
-          {#each offered as option (option)}
+          {#each [undefined, ...offered] as option (option ?? '')}
             <label class="flex min-h-7 items-center gap-1.5">
               <input
                 type="radio"
@@ -140,7 +138,7 @@
                 checked={scope === option}
                 onchange={() => (scope = option)}
               />
-              {scopeText(bench, option)}
+              {option ? scopeText(bench, option) : 'what is chosen'}
             </label>
           {/each}
         </div>
@@ -154,13 +152,15 @@
             keep();
           }}
         >
-          <!-- svelte-ignore a11y_autofocus (the dialog was opened to write here) -->
           <input
             class="field"
             aria-label={kindOf(writing).name}
             placeholder={written.hint}
             bind:value={text}
-            autofocus
+            {@attach (field) => {
+              field.focus();
+              field.select();
+            }}
           />
           {#if complaint}<p class="text-sm text-alarm" role="alert">{complaint}</p>{/if}
           <p class="flex items-center gap-4">
@@ -186,7 +186,7 @@
                     >{kind.name}</Command.GroupHeading
                   >
                   <Command.GroupItems>
-                    {#each kind.choices?.(situation!) ?? [] as [value, name] (name)}
+                    {#each choicesOf(kind) as [value, name] (name)}
                       <Command.Item
                         class="flex min-h-7 cursor-pointer items-center rounded-sm px-2 py-0.5 data-selected:bg-accent-soft"
                         value="{kind.name} {name}"

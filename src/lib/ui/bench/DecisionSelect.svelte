@@ -2,6 +2,7 @@
   /** What is decided of a kind for the measure in hand or its section: dashed while it is only proposed, solid once it is decided. */
   import { kindOf, type Decision, type KindId } from '$core/decisions/registry';
   import { ofSection, perform } from './commands';
+  import { placesHere } from './places';
   import { getBench } from './state/bench.svelte';
 
   let { kind, scope }: { kind: KindId; scope: 'measure' | 'section' } = $props();
@@ -18,7 +19,7 @@
   );
   const decided = $derived.by((): Decision['value'] | undefined => {
     if (scope === 'section') return ofSection(bench, kind)?.value;
-    const at = bench.anchor('measure');
+    const [at] = placesHere(kind, 'measure', bench);
     return at && bench.document.decided(kind, at)?.value;
   });
   const choose = (value: string): void =>

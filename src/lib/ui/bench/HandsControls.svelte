@@ -3,7 +3,7 @@
   import { KEYBOARDS } from '$core/arrange/register';
   import type { Recipe } from '$core/version/recipe';
   import { reachName } from '$ui/text';
-  import { Popover } from 'bits-ui';
+  import Opening from '$ui/form/Opening.svelte';
   import { perform } from './commands';
   import DecisionChoice from './DecisionChoice.svelte';
   import { getBench } from './state/bench.svelte';
@@ -22,58 +22,47 @@
   const inShort = $derived(recipe.keyboard === 61 ? summary.replace(/, 61 keys$/, '') : summary);
 </script>
 
-<Popover.Root>
-  <Popover.Trigger class="opens" aria-label="Hands and keyboard: {summary}">
-    {inShort}
-  </Popover.Trigger>
-  <Popover.Portal>
-    <Popover.Content
-      preventOverflowTextSelection={false}
-      class="z-20 grid w-80 gap-3 rounded-md border border-hairline bg-paper p-4 shadow-md"
-      sideOffset={6}
-      role="dialog"
-      aria-label="Hands and keyboard"
+<Opening label="Hands and keyboard" says="Hands and keyboard: {summary}">
+  {#snippet word()}{inShort}{/snippet}
+
+  {#each [['left', 'Left hand reaches'], ['right', 'Right hand reaches']] as const as [hand, label] (hand)}
+    <label class="grid gap-0.5 text-sm text-quiet">
+      {label}
+      <select
+        class="field text-base text-ink"
+        value={recipe.reach[hand]}
+        onchange={(event) =>
+          set({
+            reach: {
+              ...recipe.reach,
+              [hand]: Number(event.currentTarget.value) as Recipe['reach']['left'],
+            },
+          })}
+      >
+        {#each REACHES as reach (reach)}<option value={reach}>{reachName(reach)}</option>{/each}
+      </select>
+    </label>
+  {/each}
+  <label class="grid gap-0.5 text-sm text-quiet">
+    Keyboard
+    <select
+      class="field text-base text-ink"
+      value={recipe.keyboard}
+      onchange={(event) => set({ keyboard: Number(event.currentTarget.value) as Recipe['keyboard'] })}
     >
-      {#each [['left', 'Left hand reaches'], ['right', 'Right hand reaches']] as const as [hand, label] (hand)}
-        <label class="grid gap-0.5 text-sm text-quiet">
-          {label}
-          <select
-            class="field text-base text-ink"
-            value={recipe.reach[hand]}
-            onchange={(event) =>
-              set({
-                reach: {
-                  ...recipe.reach,
-                  [hand]: Number(event.currentTarget.value) as Recipe['reach']['left'],
-                },
-              })}
-          >
-            {#each REACHES as reach (reach)}<option value={reach}>{reachName(reach)}</option>{/each}
-          </select>
-        </label>
-      {/each}
-      <label class="grid gap-0.5 text-sm text-quiet">
-        Keyboard
-        <select
-          class="field text-base text-ink"
-          value={recipe.keyboard}
-          onchange={(event) => set({ keyboard: Number(event.currentTarget.value) as Recipe['keyboard'] })}
-        >
-          {#each sizes as size (size)}<option value={size}>{KEYBOARDS[size].name}</option>{/each}
-        </select>
-      </label>
-      <div><DecisionChoice kind="melody" /></div>
-      {#if bench.taste && JSON.stringify(bench.taste) !== JSON.stringify(recipe.taste)}
-        <button class="link justify-self-start text-sm" onclick={() => set({ taste: bench.taste })}>
-          Finger with the house’s hand as it is now
-        </button>
-      {/if}
-      {#if recipe.taste}
-        <button class="link justify-self-start text-sm" onclick={() => set({ taste: null })}>
-          Finger without the house’s hand
-        </button>
-      {/if}
-      <p class="text-sm text-quiet">A reach is a limit, not a goal. Never force a stretch.</p>
-    </Popover.Content>
-  </Popover.Portal>
-</Popover.Root>
+      {#each sizes as size (size)}<option value={size}>{KEYBOARDS[size].name}</option>{/each}
+    </select>
+  </label>
+  <div><DecisionChoice kind="melody" /></div>
+  {#if bench.taste && JSON.stringify(bench.taste) !== JSON.stringify(recipe.taste)}
+    <button class="link justify-self-start text-sm" onclick={() => set({ taste: bench.taste })}>
+      Finger with the house’s hand as it is now
+    </button>
+  {/if}
+  {#if recipe.taste}
+    <button class="link justify-self-start text-sm" onclick={() => set({ taste: null })}>
+      Finger without the house’s hand
+    </button>
+  {/if}
+  <p class="text-sm text-quiet">A reach is a limit, not a goal. Never force a stretch.</p>
+</Opening>

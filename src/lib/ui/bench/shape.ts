@@ -1,6 +1,7 @@
 /** The shape under the hands at a moment: the keys that are down with their fingers, which of them stay, and what comes next. */
 import type { Finger } from '$core/fingering/grips';
 import { pitchClassName, toMidi } from '$core/score/pitch';
+import { isStruck } from '$core/score/query';
 import type { Note } from '$core/score/score';
 import type { Ticks } from '$core/score/ticks';
 import type { Version } from '$core/version/realise';
@@ -21,9 +22,6 @@ export interface HandShape {
 }
 
 const handOf = ({ staff }: Note): 'right' | 'left' => (staff === 1 ? 'right' : 'left');
-
-const isStruck = (note: Note): boolean =>
-  note.tie !== 'stop' && note.tie !== 'both' && !note.grace && !note.cue;
 
 /** A note of a chord as a key with its finger; the finger of what is tied is that of its beginning. */
 const keyOf =

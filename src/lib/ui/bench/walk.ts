@@ -1,11 +1,9 @@
 /** Walking through a version with the arrows: by onset, by measure, through a chord and to the other hand. */
 import type { Measure, Note } from '$core/score/score';
-import { measureAt } from '$core/score/query';
+import { isStruck, measureAt } from '$core/score/query';
 import { toMidi } from '$core/score/pitch';
 
 export type Move = 'next' | 'previous' | 'next-measure' | 'previous-measure' | 'up' | 'down';
-
-const isStruck = (note: Note): boolean => note.tie !== 'stop' && note.tie !== 'both';
 
 /** Notes that a hand strikes, in the order of the walk. */
 export const struckNotes = (notes: readonly Note[]): Note[] =>

@@ -19,6 +19,7 @@
   import { EMPTY, sketchSchema, type Sketch } from '$core/compose/sketch';
   import { itemId, toScore } from '$core/compose/toScore';
   import { pitchName } from '$core/score/pitch';
+  import { noteValue } from '$core/score/ticks';
   import { keyOptions } from '$core/theory/easyKeys';
   import { sourceSheet } from '$lib/engrave/sourceSheet';
   import { keyText, pressOf } from '$ui/form/press';
@@ -232,7 +233,7 @@
   const pickups = $derived(
     Array.from({ length: sketch.time.beats }, (_, n) => ({
       beats: n,
-      ticks: n * ((4 * 10080) / sketch.time.beatType),
+      ticks: n * noteValue(sketch.time.beatType),
     })),
   );
 </script>

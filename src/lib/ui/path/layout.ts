@@ -26,6 +26,8 @@ export interface PathMetrics {
 }
 
 const MARGIN = 14;
+/** Above the highest stone: room for what marks it. */
+const TOP = 15;
 /** A folded run is wider than a measure, as far as there is room: its label should fit. */
 const AGAIN_SHARE = 2.6;
 /** Below this width of a measure a folded run is no wider than one. */
@@ -54,7 +56,7 @@ export function layPath(
     const x = at + room / 2;
     at += room;
     const score = difficulty[item.kind === 'measure' ? item.measure : item.from] ?? 0;
-    return { item, x, y: 10 + rise * (isFlat ? 0.5 : 1 - score / top), room };
+    return { item, x, y: TOP + rise * (isFlat ? 0.5 : 1 - score / top), room };
   });
   const bySection = new Map<number, { index: number; from: number; to: number }>();
   for (const { item, x, room } of stones) {
@@ -63,7 +65,7 @@ export function layPath(
     if (known) known.to = x + half;
     else bySection.set(item.section, { index: item.section, from: x - half, to: x + half });
   }
-  return { stones, width, unit, height: rise + 20, sections: [...bySection.values()] };
+  return { stones, width, unit, height: rise + TOP + 10, sections: [...bySection.values()] };
 }
 
 /** The measure whose stone is nearest to a place on the line. */

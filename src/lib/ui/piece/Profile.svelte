@@ -51,8 +51,10 @@
       tooltip: {
         trigger: 'axis' as const,
         confine: true,
-        borderColor: COLOURS.line,
-        textStyle: { color: COLOURS.both, fontSize: 13 },
+        // Outside the picture, where the page's own colours hold.
+        backgroundColor: 'var(--color-paper)',
+        borderColor: 'var(--color-hairline)',
+        textStyle: { color: 'var(--color-ink)', fontSize: 13 },
         formatter: (items: unknown) => tip((items as { dataIndex: number }[])[0]?.dataIndex ?? 0),
       },
       xAxis: {
@@ -138,4 +140,4 @@
   });
 </script>
 
-<div bind:this={element} class="mt-2 h-44 w-full cursor-pointer" role="img" aria-label={label}></div>
+<div bind:this={element} class="chart mt-2 h-44 w-full cursor-pointer" role="img" aria-label={label}></div>

@@ -1,7 +1,7 @@
 <script lang="ts">
   /** What stands on the page, how large, and in which light: one control. */
   import ChevronDown from '@lucide/svelte/icons/chevron-down';
-  import { Popover } from 'bits-ui';
+  import Opening from '$ui/form/Opening.svelte';
   import { loadDark } from './dark';
   import { SHOWN_COOKIE, THEMES, ZOOMS, type Shown } from './shown';
 
@@ -32,79 +32,67 @@
   }
 </script>
 
-<Popover.Root>
-  <Popover.Trigger class="opens whitespace-nowrap">
-    Shown <ChevronDown size={15} aria-hidden="true" />
-  </Popover.Trigger>
-  <Popover.Portal>
-    <Popover.Content
-      preventOverflowTextSelection={false}
-      class="z-20 grid w-72 gap-3 rounded-md border border-hairline bg-paper p-4 shadow-md"
-      sideOffset={6}
-      align="end"
-      role="dialog"
-      aria-label="What is shown"
-    >
-      <div class="grid gap-1">
-        {#each marks as [mark, name] (mark)}
-          <label class="flex min-h-7 items-center gap-2">
-            <input
-              type="checkbox"
-              class="tick"
-              checked={shown[mark]}
-              onchange={(event) => set({ [mark]: event.currentTarget.checked })}
-            />
-            {name}
-          </label>
-        {/each}
-      </div>
-      {#if verses.length > 0}
-        <label class="flex items-center gap-2 border-t border-hairline pt-3">
-          Words
-          <select
-            class="field ml-auto"
-            value={String(shown.words)}
-            onchange={({ currentTarget: { value } }) =>
-              set({ words: value === 'all' || value === 'none' ? value : Number(value) })}
-          >
-            {#if verses.length > 1}<option value="all">all {verses.length} verses</option>{:else}<option
-                value="all">shown</option
-              >{/if}
-            {#if verses.length > 1}
-              {#each verses as verse (verse)}<option value={String(verse)}>verse {verse}</option>{/each}
-            {/if}
-            <option value="none">none</option>
-          </select>
-        </label>
-      {/if}
-      <div class="flex items-center gap-2 border-t border-hairline pt-3">
-        <span id="zoom-label">Size</span>
-        <button
-          type="button"
-          class="ml-auto h-8 w-8 border border-hairline disabled:opacity-40"
-          aria-label="Smaller music"
-          disabled={shown.zoom === ZOOMS[0]}
-          onclick={() => set({ zoom: ZOOMS[ZOOMS.indexOf(shown.zoom) - 1]! })}>−</button
-        >
-        <span class="w-12 text-center" role="status">{shown.zoom} %</span>
-        <button
-          type="button"
-          class="h-8 w-8 border border-hairline disabled:opacity-40"
-          aria-label="Larger music"
-          disabled={shown.zoom === ZOOMS.at(-1)}
-          onclick={() => set({ zoom: ZOOMS[ZOOMS.indexOf(shown.zoom) + 1]! })}>+</button
-        >
-      </div>
-      <label class="flex items-center gap-2 border-t border-hairline pt-3">
-        Light
-        <select
-          class="field ml-auto"
-          value={shown.theme}
-          onchange={(event) => set({ theme: event.currentTarget.value as Shown['theme'] })}
-        >
-          {#each THEMES as theme (theme)}<option value={theme}>{theme}</option>{/each}
-        </select>
+<Opening label="What is shown" align="end">
+  {#snippet word()}Shown <ChevronDown size={15} aria-hidden="true" />{/snippet}
+
+  <div class="grid gap-1">
+    {#each marks as [mark, name] (mark)}
+      <label class="flex min-h-7 items-center gap-2">
+        <input
+          type="checkbox"
+          class="tick"
+          checked={shown[mark]}
+          onchange={(event) => set({ [mark]: event.currentTarget.checked })}
+        />
+        {name}
       </label>
-    </Popover.Content>
-  </Popover.Portal>
-</Popover.Root>
+    {/each}
+  </div>
+  {#if verses.length > 0}
+    <label class="flex items-center gap-2 border-t border-hairline pt-3">
+      Words
+      <select
+        class="field ml-auto"
+        value={String(shown.words)}
+        onchange={({ currentTarget: { value } }) =>
+          set({ words: value === 'all' || value === 'none' ? value : Number(value) })}
+      >
+        {#if verses.length > 1}<option value="all">all {verses.length} verses</option>{:else}<option
+            value="all">shown</option
+          >{/if}
+        {#if verses.length > 1}
+          {#each verses as verse (verse)}<option value={String(verse)}>verse {verse}</option>{/each}
+        {/if}
+        <option value="none">none</option>
+      </select>
+    </label>
+  {/if}
+  <div class="flex items-center gap-2 border-t border-hairline pt-3">
+    <span id="zoom-label">Size</span>
+    <button
+      type="button"
+      class="ml-auto h-8 w-8 border border-hairline disabled:opacity-40"
+      aria-label="Smaller music"
+      disabled={shown.zoom === ZOOMS[0]}
+      onclick={() => set({ zoom: ZOOMS[ZOOMS.indexOf(shown.zoom) - 1]! })}>−</button
+    >
+    <span class="w-12 text-center" role="status">{shown.zoom} %</span>
+    <button
+      type="button"
+      class="h-8 w-8 border border-hairline disabled:opacity-40"
+      aria-label="Larger music"
+      disabled={shown.zoom === ZOOMS.at(-1)}
+      onclick={() => set({ zoom: ZOOMS[ZOOMS.indexOf(shown.zoom) + 1]! })}>+</button
+    >
+  </div>
+  <label class="flex items-center gap-2 border-t border-hairline pt-3">
+    Light
+    <select
+      class="field ml-auto"
+      value={shown.theme}
+      onchange={(event) => set({ theme: event.currentTarget.value as Shown['theme'] })}
+    >
+      {#each THEMES as theme (theme)}<option value={theme}>{theme}</option>{/each}
+    </select>
+  </label>
+</Opening>

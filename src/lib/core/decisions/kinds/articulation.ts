@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { measureAt } from '../../score/query';
+import { isStruck, measureAt } from '../../score/query';
 import type { Articulation, Note } from '../../score/score';
 import { defineKind, following } from '../kind';
 
@@ -31,10 +31,9 @@ export const articulation = defineKind({
   apply(notes, held, { measures, tied }) {
     const byPiece = new Map([...held.notes].map(([id, value]) => [tied(id)[0], value] as const));
     return notes.map((note): Note => {
-      if (note.grace || note.cue) return note;
-      const isStruck = note.tie !== 'stop' && note.tie !== 'both';
       const value =
-        byPiece.get(note.id) ?? (isStruck ? held.measures[measureAt(measures, note.onset).index] : undefined);
+        byPiece.get(note.id) ??
+        (isStruck(note) ? held.measures[measureAt(measures, note.onset).index] : undefined);
       if (!value) return note;
       const { articulations, ...rest } = note;
       // What says something else than touch stays: a breath, a fall.

@@ -14,7 +14,7 @@ export const dynamic = defineKind({
   name: 'Dynamics',
   value: z.enum(['none', ...LOUDNESS]),
   scopes: ['note'],
-  says: (value) => (value === 'none' ? 'no dynamics here' : value),
+  says: (value) => (value === 'none' ? 'no dynamics here' : `dynamics: ${value}`),
   choices: () => [...LOUDNESS.map((sign) => [sign, sign] as const), ['none', 'none here'] as const],
   mark(part, held) {
     const at = new Map(

@@ -1,8 +1,8 @@
 import { z } from 'zod';
+import { PEDAL_MARKS, type FootMark } from '../../pedal/foot';
 import { defineKind, following } from '../kind';
 
-export const PEDAL_MARKS = ['down', 'change', 'up', 'none'] as const;
-const NAMES: Readonly<Record<(typeof PEDAL_MARKS)[number], string>> = {
+const NAMES: Readonly<Record<FootMark, string>> = {
   down: 'down here',
   change: 'up and down again here',
   up: 'up here',

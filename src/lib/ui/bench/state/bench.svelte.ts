@@ -2,8 +2,7 @@
 import { levelNumbered, type LevelContract } from '$core/arrange/levels';
 import type { Taste } from '$core/fingering/taste';
 import type { Situation } from '$core/decisions/kind';
-import { sectionAnchor, type Layout } from '$core/decisions/holds';
-import type { Anchor, Scope } from '$core/decisions/anchor';
+import type { Layout } from '$core/decisions/holds';
 import { transpositionTo } from '$core/transpose/transpose';
 import { createContext } from 'svelte';
 import { AgainState } from './again.svelte';
@@ -65,18 +64,6 @@ export class BenchState {
   /** Index of the section that holds a measure. */
   sectionOf(measure: number): number {
     return this.layout?.sections.findIndex((s) => s.from <= measure && measure <= s.to) ?? -1;
-  }
-
-  /** The place of a scope at the note and measure in hand. */
-  anchor(scope: Scope): Anchor | undefined {
-    const { layout } = this;
-    const { id, measure } = this.selection;
-    if (scope === 'version') return { version: true };
-    if (scope === 'note') return id === undefined ? undefined : { note: id };
-    if (!layout || measure === undefined) return undefined;
-    return scope === 'measure'
-      ? { measure: layout.measures[measure]!.id }
-      : sectionAnchor(layout, this.sectionOf(measure));
   }
 
   /** What stands where something is about to be decided. */

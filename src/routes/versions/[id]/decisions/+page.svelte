@@ -1,7 +1,7 @@
 <script lang="ts">
   /** Everything that is decided in a version: by whom and when, where it is, and what waits for its place to come back. */
   import { enhance } from '$app/forms';
-  import { momentText, plural } from '$ui/text';
+  import { capital, momentText, plural } from '$ui/text';
 
   let { data, form } = $props();
   let sought = $state('');
@@ -41,8 +41,7 @@
     {#each found as decision (decision.subject)}
       <li class="flex flex-wrap items-baseline gap-x-4 border-t border-hairline py-2">
         <span class="min-w-0 flex-1">
-          <span class="text-quiet">{decision.kind}:</span>
-          {decision.says}
+          {capital(decision.says)}
           {#if decision.parked}<span class="block text-sm text-alarm">waits: {decision.parked}</span>{/if}
         </span>
         {#if decision.at && !decision.parked}

@@ -1,0 +1,75 @@
+/** What can stand below the notes of a picture beside counts and words: their names, and what is sung over the chords of a chart. */
+import { beatLength, endOf } from '$core/score/metre';
+import { pitchClassName, toMidi } from '$core/score/pitch';
+import { isStruck, measureAt } from '$core/score/query';
+import type { Lyric, Mark, Note, Score } from '$core/score/score';
+import type { Ticks } from '$core/score/ticks';
+
+export interface Sung {
+  /** Each word at its beat. */
+  readonly words: readonly { readonly tick: Ticks; readonly text: string }[];
+  /** Notes that keep the room for what is sung from their onset on, by id. */
+  readonly carriers: ReadonlyMap<string, Lyric>;
+  /** Marks that are drawn in this way. */
+  readonly marks: ReadonlySet<Mark>;
+}
+
+export const NOTHING_SUNG: Sung = { words: [], carriers: new Map(), marks: new Set() };
+
+/** Words that a chart has at its chords, spread over the beats until the next ones; where a note is struck to keep their room. */
+export function sungIn({ parts, measures }: Pick<Score, 'parts' | 'measures'>): Sung {
+  const { notes, marks = [] } = parts[0]!;
+  const all = marks.filter((m) => m.kind === 'lyrics');
+  const carried = all.flatMap((mark) => {
+    const carrier = notes.find((n) => n.onset === mark.onset && n.staff === 1 && isStruck(n));
+    return carrier ? [{ mark, carrier }] : [];
+  });
+  return {
+    words: carried.flatMap(({ mark }) => {
+      const measure = measureAt(measures, mark.onset);
+      const next = all.find((m) => m.onset > mark.onset)?.onset ?? Infinity;
+      return spreadWords(mark.text, mark.onset, Math.min(next, endOf(measure)), beatLength(measure.time));
+    }),
+    carriers: new Map(
+      carried.map(({ mark, carrier }) => [
+        carrier.id,
+        { line: 'sung', verse: 1, text: mark.text, syllabic: 'single' } as const,
+      ]),
+    ),
+    marks: new Set(carried.map(({ mark }) => mark)),
+  };
+}
+
+/** Words over a stretch, as evenly as its beats allow. */
+export function spreadWords(
+  text: string,
+  from: Ticks,
+  to: Ticks,
+  beat: Ticks,
+): { tick: Ticks; text: string }[] {
+  const words = text.trim().split(/\s+/).filter(Boolean);
+  const beats = Math.max(1, Math.round((to - from) / beat));
+  const byBeat = new Map<number, string[]>();
+  words.forEach((word, i) => {
+    const place = Math.floor((i * beats) / Math.max(beats, words.length));
+    byBeat.set(place, [...(byBeat.get(place) ?? []), word]);
+  });
+  return [...byBeat].map(([place, list]) => ({ tick: from + place * beat, text: list.join(' ') }));
+}
+
+/** The names of what is struck together, the lowest first, by the note that carries them; on the line below a verse. */
+export function namesByNote(notes: readonly Note[], below: number): Map<string, Lyric> {
+  const strokes = new Map<string, Note[]>();
+  for (const note of notes) {
+    if (!isStruck(note)) continue;
+    const place = `${note.staff} ${note.onset}`;
+    strokes.set(place, [...(strokes.get(place) ?? []), note]);
+  }
+  return new Map(
+    [...strokes.values()].map((struck) => {
+      const rising = [...struck].sort((a, b) => toMidi(a.pitch) - toMidi(b.pitch));
+      const text = rising.map((n) => pitchClassName(n.pitch)).join('');
+      return [struck[0]!.id, { line: 'names', verse: below, text, syllabic: 'single' }];
+    }),
+  );
+}
