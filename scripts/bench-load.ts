@@ -11,7 +11,7 @@ import { scoreFrom } from '../src/lib/core/test/shorthand';
 import { documentOf } from '../src/lib/core/version/document';
 import { DEFAULT_RECIPE } from '../src/lib/core/version/recipe';
 import { openDatabase } from '../src/lib/server/db/open';
-import { fillDemoStudio } from '../src/lib/server/studio/demo';
+import { fillDemoStudio } from '../src/lib/server/studio/demo/fill';
 import { addPiece, listPieces } from '../src/lib/server/studio/pieces';
 import { addVersion, listVersions } from '../src/lib/server/studio/versions';
 import { times } from './benchMusic';

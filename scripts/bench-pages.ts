@@ -1,12 +1,12 @@
 /**
- * `npm run bench:pages`: how long pages take with 100 learners, 100 pieces, 2,000 versions and 200,000 events, against the built
- * server. Everything goes in as the application puts it in; the events of three years are written as rows.
+ * `npm run bench:pages`: how long pages take with 60 learners of three years of weekly lessons, 100 pieces, 2,000 versions and
+ * 200,000 events, against the built server. Everything goes in as the application puts it in; the events of three years are written as rows.
  */
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import type { Decision } from '../src/lib/core/decisions/registry';
-import { chunksOf, stepsOf } from '../src/lib/core/lessons/plan';
+import { chunksIn, proposedPlan } from '../src/lib/core/lessons/plan';
 import { writeMusicXml } from '../src/lib/core/io/musicxml/write';
 import { scoreFrom } from '../src/lib/core/test/shorthand';
 import { documentOf } from '../src/lib/core/version/document';
@@ -15,7 +15,8 @@ import { openDatabase } from '../src/lib/server/db/open';
 import { progressEvent } from '../src/lib/server/db/schema';
 import { inThisThread } from '../src/lib/server/pool/work';
 import { giveNow } from '../src/lib/server/studio/giving';
-import { addLearner, addLesson, findLearner, startFor } from '../src/lib/server/studio/learners';
+import { addLearner, findLearner, startFor } from '../src/lib/server/studio/learners';
+import { addLesson, beginLesson } from '../src/lib/server/studio/lessons';
 import { addPiece } from '../src/lib/server/studio/pieces';
 import { preparedPiece } from '../src/lib/server/studio/prepared';
 import { deriveLine } from '../src/lib/server/studio/progress';
@@ -24,7 +25,8 @@ import { addVersion, findVersion } from '../src/lib/server/studio/versions';
 import { times } from './benchMusic';
 import { median, print, startServer, type Line } from './builtServer';
 
-const LEARNERS = 100;
+const LEARNERS = 60;
+const WEEKS = 156;
 const PIECES = 100;
 const VERSIONS = 2000;
 const EVENTS = 200_000;
@@ -65,8 +67,8 @@ function pieceBytes(index: number): Uint8Array {
 
 const day = (ago: number): string => new Date(Date.now() - ago * 86_400_000).toISOString();
 
-/** Fills a folder with the studio; ids of a learner and a piece come back. */
-async function makeStudio(folder: string): Promise<{ learner: string; piece: string }> {
+/** Fills a folder with the studio; ids of a learner, a piece and a lesson come back. */
+async function makeStudio(folder: string): Promise<{ learner: string; piece: string; lesson: string }> {
   const db = openDatabase(folder, 'drizzle');
   const learners = Array.from({ length: LEARNERS }, (_, i) =>
     addLearner(
@@ -83,13 +85,23 @@ async function makeStudio(folder: string): Promise<{ learner: string; piece: str
         school: null,
         voiceLow: null,
         voiceHigh: null,
+        minutesADay: 15,
+        about: '',
       },
-      day(900).slice(0, 10),
+      day(7 * WEEKS).slice(0, 10),
     ),
   );
-  for (const learner of learners)
-    for (let week = 0; week < 30; week++)
-      addLesson(db, learner, day(7 * week).slice(0, 10), `What was said in week ${week}.`);
+  const lessons = new Map(
+    learners.map((learner) => [
+      learner,
+      Array.from({ length: WEEKS }, (_, week) =>
+        addLesson(db, learner, day(7 * week).slice(0, 10), `What was said in week ${week}.`, {
+          minutesSet: 15,
+          practised: 40 + random(60),
+        }),
+      ),
+    ]),
+  );
   const pieces = Array.from({ length: PIECES }, (_, i) => {
     const name = `piece-${i}.musicxml`;
     return addPiece(db, { name, bytes: pieceBytes(i), rights: 'own work' });
@@ -99,23 +111,36 @@ async function makeStudio(folder: string): Promise<{ learner: string; piece: str
   const perPiece = VERSIONS / PIECES;
   for (const [p, piece] of pieces.entries()) {
     const { score } = preparedPiece(db, piece);
-    const chunks = chunksOf(analysed(score).form, score.measures);
+    const music = {
+      ids: score.measures.map((m) => m.id),
+      form: analysed(score).form,
+      difficulty: score.measures.map(() => 30),
+    };
+    const chunks = chunksIn(proposedPlan(music, 'front to back'), music, 80);
     for (let v = 0; v < perPiece; v++) {
       const learner = findLearner(db, learners[(p * perPiece + v) % LEARNERS]!)!;
       const start = startFor(learner, { level: 1 + (v % 6) });
       const finger: Decision = { kind: 'finger', at: { note: `m${v % 8}n0` }, value: 3 };
       const id = addVersion(db, piece, documentOf(start.recipe, v % 4 === 0 ? [finger] : []));
       const assignment = await giveNow(db, work, findVersion(db, id)!, learner.id);
+      // A piece is played for some months, and again now and then.
+      const began = 40 + random(WEEKS - 40);
       const rows = Array.from({ length: EVENTS / VERSIONS }, (_, e) => {
         const chunk = chunks[random(chunks.length)]!;
-        const steps = stepsOf(chunk);
+        const step = chunk.steps[random(chunk.steps.length)]!;
+        const week = Math.max(0, began - Math.floor(e / 4));
+        const at = day(7 * week);
         return {
           assignmentId: assignment,
+          lessonId: lessons.get(learner.id)![week]!,
           chunk: chunk.id,
-          step: steps[random(steps.length)]!.id,
+          step: step.id,
+          hand: step.hand,
+          counting: step.counting,
           tempo: 40 + random(60),
-          undone: e % 17 === 0,
-          createdAt: day(900 - 9 * e),
+          grade: e % 3 === 0 ? null : 1 + random(4),
+          createdAt: at,
+          day: at.slice(0, 10),
         };
       });
       db.insert(progressEvent).values(rows).run();
@@ -123,7 +148,7 @@ async function makeStudio(folder: string): Promise<{ learner: string; piece: str
     }
     if (p % 10 === 9) console.error(`${p + 1} of ${PIECES} pieces are in`);
   }
-  return { learner: learners[0]!, piece: pieces[0]! };
+  return { learner: learners[0]!, piece: pieces[0]!, lesson: beginLesson(db, learners[0]!) };
 }
 
 async function timed(url: string): Promise<{ ms: number; bytes: number }> {
@@ -136,10 +161,12 @@ async function timed(url: string): Promise<{ ms: number; bytes: number }> {
 
 const folder = mkdtempSync(join(tmpdir(), 'keypath-pages-'));
 try {
-  const { learner, piece } = await makeStudio(folder);
+  const { learner, piece, lesson } = await makeStudio(folder);
   const pages = [
     ['Today', '/'],
-    ['Learners', '/learners'],
+    ['The week', '/week'],
+    ['Learners, overview', '/learners'],
+    ['The lesson', `/lessons/${lesson}`],
     ['A learner', `/learners/${learner}`],
     ['Pieces', '/pieces'],
     ['A piece', `/pieces/${piece}`],

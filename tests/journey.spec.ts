@@ -93,32 +93,32 @@ test('from uploading a file to the printed handout and the learner’s record', 
   const next = page.getByRole('region', { name: 'What comes next' });
   await expect(next).toContainText('pickup to measure 4: hear it');
   await next.getByRole('button', { name: 'Done' }).click();
-  await expect(next).toContainText('right hand slowly, counting aloud');
+  await expect(next).toContainText('right hand, counting aloud');
   await next.getByLabel('Tempo reached').fill('52');
   await next.getByRole('button', { name: 'Done' }).click();
-  await expect(next).toContainText('right hand without counting');
+  await expect(next).toContainText(': right hand, ♩');
   await expect(page.getByText('♩ = 52', { exact: false }).first()).toBeVisible();
 
   // A tempo that is none is refused and nothing is recorded.
   await next.getByLabel('Tempo reached').fill('fast');
   await next.getByRole('button', { name: 'Done' }).click();
   await expect(page.getByRole('alert')).toContainText('Write the tempo as a number');
-  await expect(next).toContainText('right hand without counting');
+  await expect(next).toContainText(': right hand, ♩');
 
   // Ticked in the list, taken back again; the record is still there after a reload.
   const chunk = page.getByRole('region', { name: /pickup to measure 4/ });
-  await chunk.getByRole('button', { name: /^Tick: Left hand slowly/ }).click();
-  await expect(chunk.getByRole('button', { name: /^Take back: Left hand slowly/ })).toBeVisible();
-  await chunk.getByRole('button', { name: /^Take back: Left hand slowly/ }).click();
-  await expect(chunk.getByRole('button', { name: /^Tick: Left hand slowly/ })).toBeVisible();
+  await chunk.getByRole('button', { name: /^Tick: Left hand,/ }).click();
+  await expect(chunk.getByRole('button', { name: /^Take back: Left hand,/ })).toBeVisible();
+  await chunk.getByRole('button', { name: /^Take back: Left hand,/ }).click();
+  await expect(chunk.getByRole('button', { name: /^Tick: Left hand,/ })).toBeVisible();
   await page.reload();
-  await expect(chunk.getByRole('button', { name: /^Take back: Right hand slowly/ })).toBeVisible();
+  await expect(chunk.getByRole('button', { name: /^Take back: Right hand, counting/ })).toBeVisible();
 
   // It shows on the learner's page and on Today.
   await page.getByRole('link', { name: 'Teo' }).click();
   await expect(page.getByRole('region', { name: 'Window Song' })).toContainText('up to ♩ = 52');
   await page.getByRole('link', { name: 'Today' }).click();
   await expect(page.getByRole('listitem').filter({ hasText: 'Window Song' }).first()).toContainText(
-    'right hand without counting',
+    ': right hand, ♩',
   );
 });

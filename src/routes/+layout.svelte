@@ -3,15 +3,27 @@
   import Working from '$ui/waiting/Working.svelte';
   import { waiting } from '$ui/waiting/waiting.svelte';
   import Header from '$ui/shell/Header.svelte';
-  import { Toaster } from 'svelte-sonner';
+  import { toast, Toaster } from 'svelte-sonner';
   import { onMount } from 'svelte';
   import './app.css';
 
   let { data, children } = $props();
   // Says that buttons that work by script do.
-  onMount(() => document.documentElement.setAttribute('data-ready', ''));
-  /** The bench brings a header of its own, with its controls; a handout is paper. */
-  const ownHeader = $derived(/^\/versions\/[^/]+(\/handout)?$/.test(page.url.pathname));
+  onMount(() => {
+    document.documentElement.setAttribute('data-ready', '');
+    void sendWhatWaits();
+  });
+  /** What a lesson could not send before its tab was closed is sent from wherever the studio is opened next. */
+  async function sendWhatWaits(): Promise<void> {
+    const { Outbox, waitingLessons } = await import('$ui/lesson/outbox');
+    for (const lesson of waitingLessons().filter((id) => !page.url.pathname.startsWith(`/lessons/${id}`)))
+      new Outbox(lesson, {
+        onchange: () => undefined,
+        onrefused: (why) => toast.error(`Something of a lesson could not be kept: ${why}`),
+      });
+  }
+  /** The bench and the lesson bring headers of their own, with their controls; a handout is paper. */
+  const ownHeader = $derived(/^\/(versions\/[^/]+(\/handout)?|lessons\/[^/]+)$/.test(page.url.pathname));
 </script>
 
 {#if !ownHeader}

@@ -1,25 +1,8 @@
 /** Words that several screens share. */
 import type { SeenIdiom } from '$core/analysis/idiom';
-import { beatLength, isCompound } from '$core/score/metre';
 import type { TimeSignature } from '$core/score/score';
-import { writtenValue } from '$core/score/notate';
-import { TICKS_PER_QUARTER } from '$core/score/ticks';
 
-const BEAT_SIGNS: Readonly<Record<number, string>> = { 2: '𝅗𝅥', 4: '♩', 8: '♪' };
-
-/** Quarter notes per minute as beats per minute of a metre. */
-export const toBeats = (time: TimeSignature, quarters: number): number =>
-  Math.round((quarters * TICKS_PER_QUARTER) / beatLength(time));
-
-/** Beats per minute back to quarter notes per minute. */
-export const toQuarters = (time: TimeSignature, beats: number): number =>
-  Math.round((beats * beatLength(time)) / TICKS_PER_QUARTER);
-
-/** "♩ = 84" in the beat of the metre. */
-export function tempoText(time: TimeSignature, quarters: number): string {
-  const sign = BEAT_SIGNS[writtenValue(beatLength(time))?.type ?? 4] ?? '♩';
-  return `${sign}${isCompound(time) ? '.' : ''} = ${toBeats(time, quarters)}`;
-}
+export { tempoText, toBeats, toQuarters } from '$core/score/tempoText';
 
 /** "4/4" */
 export const metreText = (time: TimeSignature): string => `${time.beats}/${time.beatType}`;
@@ -75,3 +58,38 @@ const REACH_NAMES: Readonly<Record<number, string>> = {
 };
 
 export const reachName = (reach: number): string => REACH_NAMES[reach] ?? String(reach);
+
+/** "Thursday 26 November" of a day, whatever clock the computer has. */
+export const longDay = (day: string): string =>
+  new Date(`${day}T12:00:00Z`).toLocaleDateString('en-GB', {
+    timeZone: 'UTC',
+    weekday: 'long',
+    day: 'numeric',
+    month: 'long',
+  });
+
+/** "16 to 20 December" or "28 December to 3 January": about when. */
+export function spanText(from: string, to: string): string {
+  const part = (day: string, options: Intl.DateTimeFormatOptions): string =>
+    new Date(`${day}T12:00:00Z`).toLocaleDateString('en-GB', { timeZone: 'UTC', ...options });
+  const whole = (day: string): string => part(day, { day: 'numeric', month: 'long' });
+  if (from === to) return whole(from);
+  return from.slice(0, 7) === to.slice(0, 7)
+    ? `${part(from, { day: 'numeric' })} to ${whole(to)}`
+    : `${whole(from)} to ${whole(to)}`;
+}
+
+/** What comes of an estimate against the day that was promised. */
+export const GOAL_TEXTS = {
+  met: 'in time',
+  perhaps: 'perhaps in time',
+  missed: 'too late at this pace',
+} as const;
+
+/** "November 2026" of "2026-11". */
+export const monthTitle = (month: string): string =>
+  new Date(`${month}-15T12:00:00Z`).toLocaleDateString('en-GB', {
+    timeZone: 'UTC',
+    month: 'long',
+    year: 'numeric',
+  });

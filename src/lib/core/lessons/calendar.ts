@@ -34,3 +34,53 @@ export const weekdayOf = (day: Day): number => new Date(`${day}T00:00:00Z`).getU
 /** So many days after a day; before it where negative. */
 export const daysAfter = (day: Day, days: number): Day =>
   new Date(Date.parse(`${day}T00:00:00Z`) + days * 86_400_000).toISOString().slice(0, 10);
+
+/** The Monday of the week of a day. */
+export const mondayOf = (day: Day): Day => daysAfter(day, 1 - weekdayOf(day));
+
+/** Whole days from one to another. */
+export const daysBetween = (from: Day, to: Day): number =>
+  Math.round((Date.parse(to) - Date.parse(from)) / 86_400_000);
+
+/** How far the clock of a time zone is ahead of UTC at an instant, in milliseconds. */
+function offsetAt(timeZone: string, instant: number): number {
+  const parts = new Intl.DateTimeFormat('en', {
+    timeZone,
+    hourCycle: 'h23',
+    year: 'numeric',
+    month: 'numeric',
+    day: 'numeric',
+    hour: 'numeric',
+    minute: 'numeric',
+    second: 'numeric',
+  }).formatToParts(instant);
+  const part = (type: Intl.DateTimeFormatPartTypes): number =>
+    Number(parts.find((p) => p.type === type)!.value);
+  const shown = Date.UTC(
+    part('year'),
+    part('month') - 1,
+    part('day'),
+    part('hour'),
+    part('minute'),
+    part('second'),
+  );
+  return shown - Math.floor(instant / 1000) * 1000;
+}
+
+/**
+ * The instant at which a clock in a time zone shows a time of a day ("16:30"). A time that a change of the clock leaves out is as much
+ * later; one that comes twice is the first.
+ */
+export function instantOf(timeZone: string, day: Day, time: string): Date {
+  const shown = Date.parse(`${day}T${time}:00Z`);
+  const early = shown - offsetAt(timeZone, shown - 86_400_000);
+  const late = shown - offsetAt(timeZone, shown + 86_400_000);
+  const right = [early, late].filter((instant) => instant + offsetAt(timeZone, instant) === shown);
+  return new Date(right.length > 0 ? Math.min(...right) : early);
+}
+
+/** The time that a clock in a time zone shows at an instant: "16:30". */
+export const timeIn = (timeZone: string, instant: Date): string =>
+  new Intl.DateTimeFormat('en-GB', { timeZone, hour: '2-digit', minute: '2-digit', hourCycle: 'h23' }).format(
+    instant,
+  );

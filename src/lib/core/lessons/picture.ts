@@ -1,6 +1,6 @@
 /** A path as a few letters, for lists: the measures to learn, how hard each is and how far the learner is. */
 import type { Form } from '../analysis/form';
-import type { MeasureState } from './plan';
+import type { MeasureState } from './progress';
 
 /** What a list needs of a form. */
 export type PathForm = Pick<Form, 'firstSeen'> & {

@@ -1,156 +1,189 @@
 /**
- * From a form to what is practised: chunks of a few measures, the steps of each, and which step is next.
- *
- * What was reached is said of measures of the source, by their ids. So a section that begins elsewhere, an introduction in front,
- * another level or key keep it: a step of a chunk is done when it was done in each of its measures, whatever chunk they were in
- * then.
+ * A learner's plan for a version: which chunks, in which order, by which steps. It is proposed from the form, and the teacher's as
+ * soon as she has changed it. A plan holds no progress: that is computed from the events over whatever plan there is.
  */
-import type { Form } from '../analysis/form';
-import type { Measure } from '../score/score';
-import type { StepId } from './steps';
-import { passedBy, STEPS, type Step } from './steps';
+import { z } from 'zod';
+import { chunkId, chunksOf, sectionAt, type ChunkForm, type Places } from './chunks';
+import { OWN_MINUTES, STEPS, stepFacts, type StepHand, type StepId, type StepTempi } from './steps';
+import { stepTempi } from './tempi';
 
-export interface Chunk {
+export const METHOD_IDS = ['front to back', 'hardest first', 'both hands from the start'] as const;
+export type MethodId = (typeof METHOD_IDS)[number];
+
+interface Method {
+  readonly id: MethodId;
+  readonly says: string;
+  readonly order: 'front' | 'hardest';
+  readonly steps: readonly StepId[];
+}
+
+const HANDS_FIRST: readonly StepId[] = [
+  'hear',
+  'right-counting',
+  'right',
+  'left',
+  'both',
+  'join',
+  'ladder',
+  'memory',
+];
+
+/** The schools, each in a line. */
+export const METHODS: readonly Method[] = [
+  {
+    id: 'front to back',
+    says: 'From the first measure on: every chunk is joined to what is known, and the learner always plays from the beginning.',
+    order: 'front',
+    steps: HANDS_FIRST,
+  },
+  {
+    id: 'hardest first',
+    says: 'The hardest chunk first: when the piece is ready, it has been practised longest.',
+    order: 'hardest',
+    steps: HANDS_FIRST,
+  },
+  {
+    id: 'both hands from the start',
+    says: 'No hand alone: each chunk with both hands at once, slowly and counted, for easy music and good readers.',
+    order: 'front',
+    steps: ['hear', 'both-counting', 'both', 'join', 'ladder', 'memory'],
+  },
+];
+
+export const methodById = (id: MethodId): Method => METHODS.find((m) => m.id === id)!;
+
+const stepName = z.string().trim().min(1, 'A step needs a name.').max(60, 'Keep the name under 60 letters.');
+
+export const plannedStepSchema = z.object({
+  /** Of the table of steps, or "own-…" for one of the teacher's own. */
+  id: z.string().regex(/^[a-z0-9-]{1,40}$/i),
+  /** What the teacher calls it; null as in the table. */
+  name: stepName.nullable(),
+  /** Of a step of the teacher's own. */
+  hand: z.enum(['right', 'left', 'both']).nullable().optional(),
+});
+export type PlannedStep = z.infer<typeof plannedStepSchema>;
+
+const measure = z.string().regex(/^[mi]\d{1,5}$/);
+export const plannedChunkSchema = z.object({
+  /** Measures by their ids in the source. */
+  from: measure,
+  to: measure,
+  name: z.string().trim().max(60, 'Keep the name under 60 letters.').nullable(),
+  steps: z.array(plannedStepSchema).max(30, 'Keep it below thirty steps.'),
+});
+export type PlannedChunk = z.infer<typeof plannedChunkSchema>;
+
+export const planSchema = z.object({
+  method: z.enum(METHOD_IDS),
+  chunks: z.array(plannedChunkSchema).max(400, 'Keep it below 400 chunks.'),
+});
+export type Plan = z.infer<typeof planSchema>;
+
+/** What plans need to know of a version: its measures, form, difficulty (0 to 100) and goal (quarter notes per minute). */
+export interface ToLearn {
+  readonly ids: readonly string[];
+  readonly form: ChunkForm;
+  readonly difficulty: readonly number[];
+}
+
+const mean = (numbers: readonly number[]): number =>
+  numbers.length === 0 ? 0 : numbers.reduce((a, b) => a + b, 0) / numbers.length;
+
+export const difficultyIn = ({ difficulty }: Pick<ToLearn, 'difficulty'>, { from, to }: Places): number =>
+  mean(difficulty.slice(from, to + 1));
+
+const asIn = (step: StepId): PlannedStep => ({ id: step, name: null });
+
+/** The plan that a method proposes. `steps` where the teacher has a template of her own. */
+export function proposedPlan(music: ToLearn, method: MethodId, steps?: readonly PlannedStep[]): Plan {
+  const { order, steps: usual } = methodById(method);
+  const places = chunksOf(music.form);
+  const ordered =
+    order === 'front'
+      ? places
+      : [...places].sort((a, b) => difficultyIn(music, b) - difficultyIn(music, a) || a.from - b.from);
+  const own = steps ?? usual.map(asIn);
+  const first = Math.min(...places.map((p) => p.from));
+  return {
+    method,
+    chunks: ordered.map(({ from, to }) => ({
+      from: music.ids[from]!,
+      to: music.ids[to]!,
+      name: null,
+      // The beginning has nothing to be joined to.
+      steps: own.filter((s) => s.id !== 'join' || from !== first),
+    })),
+  };
+}
+
+/** A step of a chunk, with its tempi. */
+export interface Step {
+  readonly id: string;
+  readonly says: string;
+  readonly hand: StepHand | null;
+  readonly counting: boolean;
+  readonly tempi: StepTempi;
+  /** Quarter notes per minute, the slowest first; none where nothing is played. */
+  readonly ladder: readonly number[];
+  /** What it takes, in minutes of practice at a usual pace. */
+  readonly minutes: number;
+}
+
+/** A chunk of a plan, found in a version. */
+export interface Chunk extends Places {
   /** First and last measure by id: "m0..m3". */
   readonly id: string;
+  readonly name: string | null;
   readonly section: string;
-  /** First and last measure, by index in the version. */
-  readonly from: number;
-  readonly to: number;
-  readonly isFirst: boolean;
+  readonly difficulty: number;
+  readonly steps: readonly Step[];
 }
 
-/** What was reached in one step of some measures. */
-export interface ProgressEvent {
-  /** First and last measure by id, as a chunk is named: "m0..m3". */
-  readonly chunk: string;
-  readonly step: StepId;
-  /** Tempo reached, in quarter notes per minute; null where none was measured. */
-  readonly tempo: number | null;
-  /** ISO date and time. */
-  readonly at: string;
-  /** A step can be taken back; the record keeps both. */
-  readonly undone: boolean;
+/** Difficulty of which a measure takes the minutes that the table says. */
+const MIDDLING = 25;
+
+function stepOf(planned: PlannedStep, measures: number, difficulty: number, goal: number): Step {
+  const facts = stepFacts(planned.id);
+  const tempi = facts?.tempi ?? (planned.hand ? 'slow' : 'none');
+  const rungs = stepTempi(tempi, difficulty, goal);
+  const weight = 0.4 + 0.6 * (difficulty / MIDDLING);
+  return {
+    id: planned.id,
+    says: planned.name ?? facts?.says ?? 'A step',
+    hand: facts ? facts.hand : (planned.hand ?? null),
+    counting: facts?.counting ?? false,
+    tempi,
+    ladder: rungs,
+    minutes: (facts?.minutes ?? OWN_MINUTES) * measures * weight * (tempi === 'ladder' ? rungs.length : 1),
+  };
 }
 
-/** The name of the measures from one to another, by their ids. */
-export const chunkId = (from: string, to: string): string => `${from}..${to}`;
-
-type Ids = readonly Pick<Measure, 'id'>[];
-
-/** What chunks need of a form. */
-export type ChunkForm = Pick<Form, 'phrases' | 'firstSeen'> & {
-  readonly sections: readonly Pick<Form['sections'][number], 'label'>[];
-};
-
-/** The chunks to learn: phrases with at least one new measure. What comes again is learned where it first stands. */
-export function chunksOf(form: ChunkForm, measures: Ids): Chunk[] {
-  return form.phrases
-    .filter((p) => form.firstSeen.slice(p.from, p.to + 1).some((first, i) => first === p.from + i))
-    .map((p, i) => ({
-      id: chunkId(measures[p.from]!.id, measures[p.to]!.id),
-      section: form.sections[p.section]!.label,
-      from: p.from,
-      to: p.to,
-      isFirst: i === 0,
-    }));
-}
-
-/** Steps of a chunk: the first one has nothing to be joined to. */
-export const stepsOf = (chunk: Chunk): Step[] => STEPS.filter((s) => s.id !== 'join' || !chunk.isFirst);
-
-/** Slowest tempo that a ladder begins with, in quarter notes per minute, unless the goal itself is slower. */
-export const SLOWEST = 30;
-
-/** A ladder of tempi: slow steps at the start, the goal at the end and never above it; rounded to a metronome's marks. */
-export function stepTempo(step: Step, goal: number): number {
-  const tempo = goal * step.share;
-  return tempo >= goal ? goal : Math.min(goal, Math.max(SLOWEST, Math.round(tempo / 2) * 2));
-}
-
-/** What was reached in each measure, by index: the last word on each step there. */
-export interface Learned {
-  readonly byMeasure: readonly ReadonlyMap<StepId, ProgressEvent>[];
-  /** Steps reached in measures that this version does not have. */
-  readonly elsewhere: readonly ProgressEvent[];
-}
-
-/** Reads the events of an assignment, in any order, into the measures of a version. */
-export function learnedIn(measures: Ids, events: readonly ProgressEvent[]): Learned {
-  const places = new Map(measures.map((m, i) => [m.id, i]));
-  const byMeasure = measures.map(() => new Map<StepId, ProgressEvent>());
-  const elsewhere = new Map<string, ProgressEvent>();
-  for (const event of [...events].sort((a, b) => a.at.localeCompare(b.at))) {
-    const [first = '', last = first] = event.chunk.split('..');
+/** The chunks of a plan in a version, in the plan's order. One whose measures the version does not have is left out. */
+export function chunksIn(plan: Plan, music: ToLearn, goal: number): Chunk[] {
+  const places = new Map(music.ids.map((id, i) => [id, i]));
+  return plan.chunks.flatMap(({ from: first, to: last, name, steps }) => {
     const [from, to] = [places.get(first), places.get(last)];
-    if (from === undefined || to === undefined) elsewhere.set(`${event.chunk} ${event.step}`, event);
-    else for (let i = from; i <= to; i++) byMeasure[i]!.set(event.step, event);
-  }
-  return {
-    byMeasure: byMeasure.map((steps) => new Map([...steps].filter(([, event]) => !event.undone))),
-    elsewhere: [...elsewhere.values()].filter((event) => !event.undone),
-  };
-}
-
-/** A step of a chunk as it stands. */
-export interface StepState {
-  /** Set where it is done in every measure of the chunk: the slowest tempo of them, and when the last was reached. */
-  readonly done: { readonly tempo: number | null; readonly at: string } | null;
-  /** Measures of the chunk in which it is done. */
-  readonly measures: number;
-}
-
-export function stepState({ byMeasure }: Learned, chunk: Chunk, step: StepId): StepState {
-  const events = byMeasure.slice(chunk.from, chunk.to + 1).flatMap((steps) => steps.get(step) ?? []);
-  if (events.length <= chunk.to - chunk.from) return { done: null, measures: events.length };
-  const tempi = events.flatMap((e) => e.tempo ?? []);
-  return {
-    done: {
-      tempo: tempi.length > 0 ? Math.min(...tempi) : null,
-      at: events
-        .map((e) => e.at)
-        .sort()
-        .at(-1)!,
-    },
-    measures: events.length,
-  };
-}
-
-const doneIn = (learned: Learned, chunk: Chunk): StepId[] =>
-  stepsOf(chunk)
-    .map((s) => s.id)
-    .filter((id) => stepState(learned, chunk, id).done);
-
-export interface NextStep {
-  readonly chunk: Chunk;
-  readonly step: Step;
-}
-
-/** A chunk is brought as far as both hands slowly before the next one is opened; polishing comes afterwards. */
-const LEARNING = new Set<StepId>(['hear', 'right-counting', 'right', 'left', 'both', 'join']);
-
-/** The next thing to practise, front to back: the first open step of the first chunk that has one. */
-export function nextStep(chunks: readonly Chunk[], learned: Learned): NextStep | undefined {
-  const passed = chunks.map((chunk) => passedBy(doneIn(learned, chunk)));
-  for (const wanted of [(s: Step) => LEARNING.has(s.id), () => true])
-    for (const [i, chunk] of chunks.entries()) {
-      const step = stepsOf(chunk).find((s) => wanted(s) && !passed[i]!.has(s.id));
-      if (step) return { chunk, step };
-    }
-  return undefined;
-}
-
-/** How far a measure is: none, one hand (counting aloud or not), both, or at the goal tempo. */
-export type MeasureState = 'open' | 'right' | 'left' | 'both' | 'goal';
-
-/** State of every measure by index; measures of a repeated section share the state of where they stand first. */
-export function measureStates(form: Pick<Form, 'firstSeen'>, { byMeasure }: Learned): MeasureState[] {
-  const states = byMeasure.map((steps): MeasureState => {
-    const right = steps.has('right') || steps.has('right-counting');
-    if (steps.has('goal') || steps.has('memory')) return 'goal';
-    if (steps.has('both') || steps.has('faster') || steps.has('join')) return 'both';
-    if (right && steps.has('left')) return 'both';
-    return right ? 'right' : steps.has('left') ? 'left' : 'open';
+    if (from === undefined || to === undefined || to < from) return [];
+    const difficulty = difficultyIn(music, { from, to });
+    return [
+      {
+        id: chunkId(first, last),
+        name,
+        section: sectionAt(music.form, from),
+        from,
+        to,
+        difficulty,
+        steps: steps.map((s) => stepOf(s, to - from + 1, difficulty, goal)),
+      },
+    ];
   });
-  return states.map((state, i) => (state === 'open' ? (states[form.firstSeen[i]!] ?? state) : state));
+}
+
+/** The steps that most chunks of a plan have, as a template for other pieces. */
+export function templateOf({ chunks }: Plan): PlannedStep[] {
+  // The chunk with the most steps: others miss what has no place in them.
+  return (
+    [...chunks].sort((a, b) => b.steps.length - a.steps.length)[0]?.steps ?? STEPS.map((s) => asIn(s.id))
+  );
 }

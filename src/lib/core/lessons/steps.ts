@@ -1,40 +1,82 @@
-/** Ways of practising a chunk, in the order a teacher takes them. */
+/** Ways of practising a chunk, as a table: what a step is called, which hand plays, whether it is counted aloud, and what it is worth. */
+
+export type StepHand = 'right' | 'left' | 'both';
+
+/** How the tempi of a step follow from the goal: none, the first slow one, a joining one, all the rungs up to the goal, or the goal. */
+export type StepTempi = 'none' | 'slow' | 'joining' | 'ladder' | 'goal';
+
+export interface StepFacts {
+  readonly id: string;
+  readonly says: string;
+  /** null where nothing is played. */
+  readonly hand: StepHand | null;
+  /** Counted aloud. */
+  readonly counting: boolean;
+  readonly tempi: StepTempi;
+  /** What it takes of a measure of middling difficulty, in minutes of practice; for a ladder, each rung. */
+  readonly minutes: number;
+}
+
+/** In the order in which a teacher takes them. */
 export const STEPS = [
-  { id: 'hear', says: 'Hear it', hand: null, counted: false, share: 1 },
+  { id: 'hear', says: 'Hear it', hand: null, counting: false, tempi: 'none', minutes: 0.5 },
   {
     id: 'right-counting',
-    says: 'Right hand slowly, counting aloud',
+    says: 'Right hand, counting aloud',
     hand: 'right',
-    counted: true,
-    share: 0.6,
+    counting: true,
+    tempi: 'slow',
+    minutes: 3,
   },
-  { id: 'right', says: 'Right hand without counting', hand: 'right', counted: false, share: 0.6 },
-  { id: 'left', says: 'Left hand slowly', hand: 'left', counted: true, share: 0.6 },
-  { id: 'both', says: 'Both hands slowly', hand: 'both', counted: true, share: 0.6 },
-  { id: 'join', says: 'Join it to the chunk before', hand: 'both', counted: false, share: 0.7 },
-  { id: 'faster', says: 'Both hands, faster', hand: 'both', counted: false, share: 0.85 },
-  { id: 'goal', says: 'Both hands at the goal tempo', hand: 'both', counted: false, share: 1 },
-  { id: 'memory', says: 'From memory', hand: 'both', counted: false, share: 1 },
-] as const;
+  { id: 'right', says: 'Right hand', hand: 'right', counting: false, tempi: 'slow', minutes: 2 },
+  { id: 'left', says: 'Left hand', hand: 'left', counting: false, tempi: 'slow', minutes: 4 },
+  {
+    id: 'both-counting',
+    says: 'Both hands, counting aloud',
+    hand: 'both',
+    counting: true,
+    tempi: 'slow',
+    minutes: 6,
+  },
+  { id: 'both', says: 'Both hands slowly', hand: 'both', counting: false, tempi: 'slow', minutes: 6 },
+  {
+    id: 'join',
+    says: 'Join it to the chunk before',
+    hand: 'both',
+    counting: false,
+    tempi: 'joining',
+    minutes: 3,
+  },
+  { id: 'ladder', says: 'Up to the goal', hand: 'both', counting: false, tempi: 'ladder', minutes: 2 },
+  { id: 'memory', says: 'From memory', hand: 'both', counting: false, tempi: 'goal', minutes: 4 },
+] as const satisfies readonly StepFacts[];
+
+export type StepId = (typeof STEPS)[number]['id'];
+
+/** Playing again what was learned; it belongs to no plan. */
+export const REVIEW = 'review';
+
+/** What a step of the teacher's own is worth, in minutes for a measure. */
+export const OWN_MINUTES = 2;
+
+/** The step of the table; undefined for one of the teacher's own. */
+export const stepFacts = (id: string): StepFacts | undefined => STEPS.find((s) => s.id === id);
 
 /** Steps that are passed once another is done: who plays with both hands has each hand, and has heard it. */
 const COVERS: Readonly<Partial<Record<StepId, readonly StepId[]>>> = {
   'right-counting': ['hear'],
   right: ['hear', 'right-counting'],
   left: ['hear'],
-  both: ['hear', 'right-counting', 'right', 'left'],
-  join: ['hear', 'right-counting', 'right', 'left', 'both'],
-  faster: ['hear', 'right-counting', 'right', 'left', 'both'],
-  goal: ['hear', 'right-counting', 'right', 'left', 'both', 'faster'],
+  'both-counting': ['hear', 'right-counting', 'right', 'left'],
+  both: ['hear', 'right-counting', 'right', 'left', 'both-counting'],
+  join: ['hear', 'right-counting', 'right', 'left', 'both-counting', 'both'],
+  ladder: ['hear', 'right-counting', 'right', 'left', 'both-counting', 'both'],
 };
 
 /** Steps that count as passed when these are done, themselves included. */
-export const passedBy = (done: readonly StepId[]): Set<StepId> =>
-  new Set(done.flatMap((step) => [step, ...(COVERS[step] ?? [])]));
+export const passedBy = (done: readonly string[]): Set<string> =>
+  new Set(done.flatMap((step) => [step, ...(COVERS[step as StepId] ?? [])]));
 
-export type StepId = (typeof STEPS)[number]['id'];
-export type Step = (typeof STEPS)[number];
-
-export const STEP_IDS = STEPS.map((s) => s.id) as [StepId, ...StepId[]];
-
-export const stepById = (id: StepId): Step => STEPS.find((s) => s.id === id)!;
+/** A chunk is brought so far before the next one is opened; polishing comes afterwards. */
+export const isLearning = (step: { readonly id: string; readonly tempi: StepTempi }): boolean =>
+  step.tempi !== 'ladder' && step.tempi !== 'goal';

@@ -1,5 +1,5 @@
 /** The one database of this process. */
-import { fillDemoStudio, isEmpty } from '../studio/demo';
+import { fillDemoStudio, isEmpty } from '../studio/demo/fill';
 import { carryOver } from '../studio/carryOver';
 import { lockStudio, type Lock } from './lock';
 import { dataFolder, openDatabase, type OpenDb } from './open';

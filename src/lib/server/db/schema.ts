@@ -1,4 +1,6 @@
 /** The tables. Status, next step and due dates are never stored: they are computed from the events. */
+import type { PlannedStep, MethodId, Plan } from '$core/lessons/plan';
+import type { WeekItem } from '$core/lessons/week';
 import { SCHOOL_IDS } from '$core/counting/schools';
 import type { Decision } from '$core/decisions/registry';
 import type { LevelContract } from '$core/arrange/levels';
@@ -61,10 +63,6 @@ export const learner = sqliteTable('learner', {
   id: id(),
   name: text('name').notNull(),
   since: text('since').notNull(),
-  /** 1 Monday … 7 Sunday; null without a fixed day. */
-  weekday: integer('weekday'),
-  /** "16:30" */
-  time: text('time'),
   /** A level's number; halves too, which SQLite keeps in an integer column as they are. */
   level: integer('level').notNull(),
   /** Widest white-key interval, 7 to 10. */
@@ -77,7 +75,82 @@ export const learner = sqliteTable('learner', {
   /** "B3"; null without a voice to sing with. */
   voiceLow: text('voice_low'),
   voiceHigh: text('voice_high'),
+  /** What they have for practising. */
+  minutesADay: integer('minutes_a_day').notNull().default(15),
+  /** What a teacher wants to remember: an age, what they like. */
+  about: text('about').notNull().default(''),
   deletedAt: deletedAt(),
+});
+
+/** Lessons that come every week: of a learner, or of a class. What is otherwise on one day is in slot_change. */
+export const slot = sqliteTable(
+  'slot',
+  {
+    id: id(),
+    learnerId: text('learner_id').references(() => learner.id, { onDelete: 'cascade' }),
+    groupId: text('group_id').references(() => group.id, { onDelete: 'cascade' }),
+    /** 1 Monday … 7 Sunday. */
+    weekday: integer('weekday').notNull(),
+    /** "16:30", by the studio's clock. */
+    time: text('time').notNull(),
+    minutes: integer('minutes').notNull(),
+    from: text('from_day').notNull(),
+    until: text('until_day'),
+  },
+  (t) => [index('slot_learner').on(t.learnerId)],
+);
+
+export const slotChange = sqliteTable(
+  'slot_change',
+  {
+    slotId: text('slot_id')
+      .notNull()
+      .references(() => slot.id, { onDelete: 'cascade' }),
+    /** The day on which it would have been. */
+    day: text('day').notNull(),
+    kind: text('kind', { enum: ['cancelled', 'moved', 'doubled'] }).notNull(),
+    toDay: text('to_day'),
+    toTime: text('to_time'),
+  },
+  (t) => [primaryKey({ columns: [t.slotId, t.day] })],
+);
+
+export const holiday = sqliteTable('holiday', {
+  id: id(),
+  from: text('from_day').notNull(),
+  to: text('to_day').notNull(),
+  name: text('name').notNull(),
+});
+
+/** A class: several learners with one piece, each at their own level. */
+export const group = sqliteTable('class', {
+  id: id(),
+  name: text('name').notNull(),
+  pieceId: text('piece_id').references(() => piece.id, { onDelete: 'set null' }),
+  createdAt: createdAt(),
+  deletedAt: deletedAt(),
+});
+
+export const groupMember = sqliteTable(
+  'class_member',
+  {
+    groupId: text('class_id')
+      .notNull()
+      .references(() => group.id, { onDelete: 'cascade' }),
+    learnerId: text('learner_id')
+      .notNull()
+      .references(() => learner.id, { onDelete: 'cascade' }),
+  },
+  (t) => [primaryKey({ columns: [t.groupId, t.learnerId] })],
+);
+
+/** Steps of the teacher's own, for any plan. */
+export const planTemplate = sqliteTable('plan_template', {
+  id: id(),
+  name: text('name').notNull(),
+  method: text('method').$type<MethodId>().notNull(),
+  steps: text('steps', { mode: 'json' }).$type<readonly PlannedStep[]>().notNull(),
+  createdAt: createdAt(),
 });
 
 export const piece = sqliteTable('piece', {
@@ -188,6 +261,10 @@ export const assignment = sqliteTable(
     /** Quarter notes per minute. */
     goalTempo: integer('goal_tempo').notNull(),
     goalDate: text('goal_date'),
+    /** The plan as the teacher has changed it; null as it is proposed. */
+    plan: text('plan', { mode: 'json' }).$type<Plan>(),
+    /** Since when it is no longer practised or kept alive; null while it is. */
+    restsSince: text('rests_since'),
     createdAt: createdAt(),
   },
   (t) => [
@@ -196,7 +273,7 @@ export const assignment = sqliteTable(
   ],
 );
 
-/** Append-only: a step that was reached, or taken back. */
+/** Append-only: what was done and how it went. A row that withdraws another one says nothing else. */
 export const progressEvent = sqliteTable(
   'progress_event',
   {
@@ -204,18 +281,29 @@ export const progressEvent = sqliteTable(
     assignmentId: text('assignment_id')
       .notNull()
       .references(() => assignment.id, { onDelete: 'cascade' }),
+    lessonId: text('lesson_id').references(() => lesson.id, { onDelete: 'set null' }),
     /** First and last measure by their ids in the source: "m0..m3". */
     chunk: text('chunk').notNull(),
     step: text('step').notNull(),
+    hand: text('hand', { enum: ['right', 'left', 'both'] }),
+    /** Counted aloud. */
+    counting: integer('counting', { mode: 'boolean' }).notNull().default(false),
     /** Quarter notes per minute; null where none was measured. */
     tempo: integer('tempo'),
-    undone: integer('undone', { mode: 'boolean' }).notNull(),
+    /** 1 to 4; null where none was given. */
+    grade: integer('grade'),
+    by: text('by').notNull().default('teacher'),
+    withdraws: integer('withdraws'),
+    /** Named by the page that sent it: what arrives twice is kept once. */
+    token: text('token').unique(),
+    /** The studio's day. */
+    day: text('day').notNull().default(''),
     createdAt: createdAt(),
   },
-  (t) => [index('progress_assignment').on(t.assignmentId, t.id)],
+  (t) => [index('progress_assignment').on(t.assignmentId, t.id), index('progress_lesson').on(t.lessonId)],
 );
 
-/** What was said in a lesson and what was set for the next. */
+/** A lesson: what was said in it, what was set for the week. */
 export const lesson = sqliteTable(
   'lesson',
   {
@@ -225,6 +313,14 @@ export const lesson = sqliteTable(
       .references(() => learner.id, { onDelete: 'cascade' }),
     date: text('date').notNull(),
     note: text('note').notNull(),
+    /** Instants; null for what was only written down afterwards, and while it goes on. */
+    startedAt: text('started_at'),
+    endedAt: text('ended_at'),
+    /** What was set for the week: minutes a day, and what to practise. */
+    minutesSet: integer('minutes_set'),
+    week: text('week', { mode: 'json' }).$type<readonly WeekItem[]>(),
+    /** Minutes that the learner practised in the week before, as they say. */
+    practised: integer('practised'),
     deletedAt: deletedAt(),
   },
   (t) => [index('lesson_learner').on(t.learnerId, t.date)],
@@ -264,4 +360,6 @@ export const assignmentSummary = sqliteTable('assignment_summary', {
     .references(() => assignment.id, { onDelete: 'cascade' }),
   basis: text('basis').notNull(),
   data: text('data').notNull(),
+  /** What charts show of it. */
+  history: text('history').notNull().default(''),
 });

@@ -18,6 +18,7 @@ import {
   madeReady,
   openingOf,
   phraseSheets,
+  stretchSheets,
   versionKeyCode,
 } from '../studio/versionMusic';
 import { writtenDocument } from '../studio/versions';
@@ -74,6 +75,7 @@ export const jobs = {
   songbook: songbookInAllKeys,
   opening: openingOf,
   phrases: phraseSheets,
+  stretches: stretchSheets,
   level: atLevel,
   compared: comparedPhrases,
   draw: pictureOf,

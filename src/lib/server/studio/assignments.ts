@@ -1,9 +1,7 @@
-/** Versions given to learners, and what was reached in them. */
-import type { ProgressEvent } from '$core/lessons/plan';
-import { STEP_IDS, type StepId } from '$core/lessons/steps';
+/** Versions given to learners. */
 import { and, asc, eq, getTableColumns, isNull } from 'drizzle-orm';
 import { atomically, type Db } from '../db/open';
-import { assignment, learner, piece, progressEvent, version } from '../db/schema';
+import { assignment, learner, piece, version } from '../db/schema';
 import { newId, now } from './ids';
 
 export type AssignmentRow = typeof assignment.$inferSelect;
@@ -94,28 +92,9 @@ export function giveVersion(
   });
 }
 
-const isStep = (step: string): step is StepId => (STEP_IDS as readonly string[]).includes(step);
-
-/** All events of an assignment, the oldest first. */
-export const eventsOf = (db: Db, assignmentId: string): ProgressEvent[] =>
-  db
-    .select()
-    .from(progressEvent)
-    .where(eq(progressEvent.assignmentId, assignmentId))
-    .orderBy(asc(progressEvent.id))
-    .all()
-    .flatMap(({ chunk, step, tempo, undone, createdAt }) =>
-      isStep(step) ? [{ chunk, step, tempo, undone, at: createdAt }] : [],
-    );
-
-/** Adds an event: a step reached at a tempo, or taken back. `at` only where the demo studio fills in a past. */
-export const recordStep = (
+/** Changes what is aimed at: the goal tempo (quarter notes per minute), the day by which, or whether it rests. */
+export const changeAssignment = (
   db: Db,
-  assignmentId: string,
-  event: { chunk: string; step: StepId; tempo: number | null; undone: boolean; at?: string },
-): void => {
-  const { at, ...rest } = event;
-  db.insert(progressEvent)
-    .values({ assignmentId, ...rest, createdAt: at ?? now() })
-    .run();
-};
+  id: string,
+  change: Partial<Pick<AssignmentRow, 'goalTempo' | 'goalDate' | 'restsSince'>>,
+): boolean => db.update(assignment).set(change).where(eq(assignment.id, id)).run().changes > 0;

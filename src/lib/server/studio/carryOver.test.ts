@@ -12,6 +12,8 @@ import { hashOf } from './contentKey';
 import { carryOver } from './carryOver';
 import { findPiece } from './pieces';
 import { inThisThread } from '../pool/work';
+import { holding } from '$core/lessons/events';
+import { slotsOf } from './slots';
 import { findProgress } from './progress';
 import { documentAt, findVersion, savedState, stepBack } from './versions';
 
@@ -85,6 +87,8 @@ function olderStudio(source: Uint8Array): void {
     reach_left: 8,
     keyboard: 61,
     has_pedal: 0,
+    weekday: 3,
+    time: '15:30',
   });
   const revisions = [
     [],
@@ -99,6 +103,15 @@ function olderStudio(source: Uint8Array): void {
   add('assignment', { id: 'a', version_id: 'v', learner_id: 'l', goal_tempo: 80, created_at: at });
   for (const chunk of ['0-1', '2-5'])
     add('progress_event', { assignment_id: 'a', chunk, step: 'right', tempo: 50, undone: 0, created_at: at });
+  for (const [step, tempo, undone] of [
+    ['left', 40, 0],
+    ['left', null, 1],
+    ['memory', null, 1],
+    ['faster', 60, 0],
+    ['goal', null, 0],
+    ['goal', null, 1],
+  ] as const)
+    add('progress_event', { assignment_id: 'a', chunk: '0-1', step, tempo, undone, created_at: at });
   file.close();
 }
 
@@ -119,7 +132,14 @@ describe('an older studio', () => {
     expect(listed(stepBack(db, 'v', 'undo')!.document)).toHaveLength(2);
     const { progress, assignment } = (await findProgress(db, inThisThread(db), 'a'))!;
     expect(assignment.edit).toBe(2);
-    expect(progress.states).toEqual(Array(6).fill('right'));
+    expect(progress.states).toEqual(['both', 'both', ...Array(4).fill('right')]);
+    // What was taken back is withdrawn; two rungs have become one ladder; a weekday has become a slot.
+    expect(holding(progress.events).map((e) => [e.step, e.hand, e.tempo])).toEqual([
+      ['right', 'right', 50],
+      ['right', 'right', 50],
+      ['ladder', 'both', 60],
+    ]);
+    expect(slotsOf(db, 'l', '2026-01-01')).toMatchObject([{ weekday: 3, time: '15:30', from: '2026-01-01' }]);
     // Done once: nothing is left of the older tables.
     expect(carryOver(db)).toBe(0);
     expect(savedState(db, 'v')!.edit).toBe(3);

@@ -9,6 +9,7 @@ import { subjectOf } from '$core/decisions/decide';
 import { placeText } from '$core/decisions/placeText';
 import { levelNumbered } from '$core/arrange/levels';
 import type { PartChoices } from '$core/score/parts';
+import { strandsOf } from '$core/difficulty/strands';
 import { analysed } from '$core/version/analysed';
 import { goalTempoOf, versionKey } from '$core/version/arrangement';
 import { introductionOf } from '$core/version/introduction';
@@ -55,6 +56,8 @@ export interface VersionSummary {
   readonly ids: readonly string[];
   readonly numbers: readonly string[];
   readonly difficulty: readonly number[];
+  /** Points of each kind of difficulty by measure, in the order of STRANDS. */
+  readonly strands: readonly (readonly number[])[];
   readonly form: SummaryForm;
 }
 
@@ -142,6 +145,7 @@ function wholeVersion(db: Db, { versionId, pieceId, number }: Wanted): VersionSu
     key,
     goalTempo,
     difficulty: difficulty.map((d) => d.score),
+    strands: strandsOf(score),
   };
 }
 
@@ -165,6 +169,7 @@ function lightVersion(
     key: versionKey(score, recipe, levels),
     goalTempo: goalTempoOf(score, levelNumbered(recipe.level, levels)),
     difficulty: heard.measures.map((m) => known.get(m.id) ?? 0),
+    strands: heard.measures.map((m) => before.strands?.[before.ids.indexOf(m.id)] ?? []),
   };
 }
 

@@ -2,7 +2,8 @@
 import { asc, eq } from 'drizzle-orm';
 import type { Db } from '../db/open';
 import { assignment, lesson, piece, version } from '../db/schema';
-import { eventsOf } from './assignments';
+import { gradeText, holding } from '$core/lessons/events';
+import { eventsOf } from './events';
 import { findLearner } from './learners';
 
 /** What is kept of a learner; undefined where there is none. */
@@ -28,12 +29,17 @@ export function dossierOf(db: Db, learnerId: string) {
   return {
     learner,
     lessons: db
-      .select({ date: lesson.date, note: lesson.note })
+      .select({
+        date: lesson.date,
+        note: lesson.note,
+        minutesSet: lesson.minutesSet,
+        practised: lesson.practised,
+      })
       .from(lesson)
       .where(eq(lesson.learnerId, learnerId))
       .orderBy(asc(lesson.date))
       .all(),
-    pieces: pieces.map(({ id, ...rest }) => ({ ...rest, steps: eventsOf(db, id) })),
+    pieces: pieces.map(({ id, ...rest }) => ({ ...rest, steps: holding(eventsOf(db, id)) })),
   };
 }
 
@@ -55,8 +61,8 @@ export function dossierText({ learner, lessons, pieces }: Dossier): string {
     ...pieces.flatMap(({ title, level, goalTempo, givenAt, steps }) => [
       `${title}, level ${level}, goal ${goalTempo} quarter notes a minute, given ${givenAt.slice(0, 10)}`,
       ...steps.map(
-        ({ at, chunk, step, tempo, undone }) =>
-          `  ${at.slice(0, 10)}  measures ${chunk.replace('..', ' to ')}: ${step}${tempo ? ` at ${tempo}` : ''}${undone ? ' (taken back)' : ''}`,
+        ({ day, chunk, step, tempo, grade }) =>
+          `  ${day}  measures ${chunk.replace('..', ' to ')}: ${step}${tempo ? ` at ${tempo}` : ''}${grade ? `, ${gradeText(grade)}` : ''}`,
       ),
     ]),
   ];

@@ -1,6 +1,6 @@
-/** Learners and their lessons. */
+/** Learners. */
 import { SCHOOL_IDS } from '$core/counting/schools';
-import { and, asc, desc, eq, isNull } from 'drizzle-orm';
+import { and, asc, eq, isNull } from 'drizzle-orm';
 import { z } from 'zod';
 import type { VoiceRange } from '$core/keys/rank';
 import { parsePitch } from '$core/score/pitch';
@@ -8,9 +8,12 @@ import { WHOLE } from '$core/decisions/anchor';
 import { documentOf, type VersionDocument } from '$core/version/document';
 import { recipeSchema, type Recipe } from '$core/version/recipe';
 import { atomically, type Db } from '../db/open';
-import { learner, lesson } from '../db/schema';
+import { learner } from '../db/schema';
 import { contentKey } from './contentKey';
+import { todayIn } from './clock';
 import { newId } from './ids';
+import type { Slot } from '$core/lessons/slots';
+import { setWeekly, slotsOf } from './slots';
 
 const emptyAsNull = (value: unknown): unknown => (value === '' || value === undefined ? null : value);
 const pitch = z.preprocess(
@@ -46,48 +49,29 @@ export const learnerSchema = z.object({
   school: z.preprocess(emptyAsNull, z.enum(SCHOOL_IDS).nullable()),
   voiceLow: pitch,
   voiceHigh: pitch,
+  minutesADay: z.coerce
+    .number('Write the minutes as a number.')
+    .int('Write the minutes as a whole number.')
+    .min(1, 'A minute a day is the least.')
+    .max(240, 'Four hours a day are the most.')
+    .default(15),
+  about: z.string().trim().max(400, 'Keep it under 400 letters.').default(''),
 });
 
 export type LearnerInput = z.infer<typeof learnerSchema>;
 export type LearnerRow = typeof learner.$inferSelect;
-export type LessonRow = typeof lesson.$inferSelect;
 
 export const listLearners = (db: Db): LearnerRow[] =>
   db.select().from(learner).where(isNull(learner.deletedAt)).orderBy(asc(learner.name)).all();
 
-/** Name and time of every learner, by time. */
-export const learnerNames = (db: Db): Pick<LearnerRow, 'id' | 'name' | 'weekday' | 'time'>[] =>
+/** Name and id of every learner. */
+export const learnerNames = (db: Db): Pick<LearnerRow, 'id' | 'name'>[] =>
   db
-    .select({ id: learner.id, name: learner.name, weekday: learner.weekday, time: learner.time })
+    .select({ id: learner.id, name: learner.name })
     .from(learner)
     .where(isNull(learner.deletedAt))
-    .orderBy(asc(learner.time), asc(learner.name))
+    .orderBy(asc(learner.name))
     .all();
-
-/** Who comes on a weekday (1 Monday … 7 Sunday), by time. */
-export const learnersOn = (db: Db, weekday: number): LearnerRow[] =>
-  db
-    .select()
-    .from(learner)
-    .where(and(eq(learner.weekday, weekday), isNull(learner.deletedAt)))
-    .orderBy(asc(learner.time), asc(learner.name))
-    .all();
-
-/** The latest lesson of each of some learners. */
-export function lastLessons(db: Db, learners: readonly string[]): ReadonlyMap<string, LessonRow> {
-  const latest = new Map<string, LessonRow>();
-  for (const id of learners) {
-    const row = db
-      .select()
-      .from(lesson)
-      .where(and(eq(lesson.learnerId, id), isNull(lesson.deletedAt)))
-      .orderBy(desc(lesson.date))
-      .limit(1)
-      .get();
-    if (row) latest.set(id, row);
-  }
-  return latest;
-}
 
 export const findLearner = (db: Db, id: string): LearnerRow | undefined =>
   db
@@ -96,16 +80,29 @@ export const findLearner = (db: Db, id: string): LearnerRow | undefined =>
     .where(and(eq(learner.id, id), isNull(learner.deletedAt)))
     .get();
 
-export function addLearner(db: Db, input: LearnerInput, since: string): string {
-  const id = newId();
-  db.insert(learner)
-    .values({ id, since, ...input })
-    .run();
-  return id;
-}
+/** Adds a learner, with their weekly time where they have one. The id comes back. */
+export const addLearner = (db: Db, { weekday, time, ...input }: LearnerInput, since: string): string =>
+  atomically(db, (tx) => {
+    const id = newId();
+    tx.insert(learner)
+      .values({ id, since, ...input })
+      .run();
+    if (weekday !== null) setWeekly(tx, id, { weekday, time: time ?? NOON }, since);
+    return id;
+  });
+
+/** Where a day is known and no time. */
+const NOON = '12:00';
 
 /** Names what is saved of a learner: a form that was filled in over something else carries another name. */
-export const learnerState = ({ deletedAt: _trash, ...row }: LearnerRow): string => contentKey(row);
+export const learnerState = (db: Db, { deletedAt: _trash, ...row }: LearnerRow): string => {
+  const weekly = weeklyOf(db, row.id);
+  return contentKey(row, weekly?.weekday, weekly?.time);
+};
+
+/** When a learner usually comes from today on; undefined without a fixed day. */
+export const weeklyOf = (db: Db, learnerId: string): Slot | undefined =>
+  slotsOf(db, learnerId, todayIn(db))[0];
 
 /**
  * Keeps what a form says of a learner, where it was filled in over what is saved now (`was`, from learnerState). Says whether it was
@@ -120,26 +117,12 @@ export const updateLearner = (
   atomically(db, (tx) => {
     const row = findLearner(tx, id);
     if (!row) return 'gone';
-    if (learnerState(row) !== was) return 'changed meanwhile';
-    tx.update(learner).set(input).where(eq(learner.id, id)).run();
+    if (learnerState(tx, row) !== was) return 'changed meanwhile';
+    const { weekday, time, ...rest } = input;
+    tx.update(learner).set(rest).where(eq(learner.id, id)).run();
+    setWeekly(tx, id, weekday === null ? null : { weekday, time: time ?? NOON }, todayIn(tx));
     return 'kept';
   });
-
-/** Lessons, the latest first. */
-export const lessonsOf = (db: Db, learnerId: string): LessonRow[] =>
-  db
-    .select()
-    .from(lesson)
-    .where(and(eq(lesson.learnerId, learnerId), isNull(lesson.deletedAt)))
-    .orderBy(desc(lesson.date))
-    .all();
-
-/** Keeps what was said in a lesson; its id comes back. */
-export function addLesson(db: Db, learnerId: string, date: string, note: string): string {
-  const id = newId();
-  db.insert(lesson).values({ id, learnerId, date, note }).run();
-  return id;
-}
 
 /** The range in which a learner sings, where both ends are known. */
 export function voiceOf(row: LearnerRow): VoiceRange | null {

@@ -1,55 +1,75 @@
 /** Where a learner stands in each piece: computed from the events over what was given, never stored as truth. */
-import {
-  chunksOf,
-  learnedIn,
-  measureStates,
-  nextStep,
-  stepsOf,
-  stepState,
-  stepTempo,
-  type Chunk,
-  type ProgressEvent,
-} from '$core/lessons/plan';
+import type { Day } from '$core/lessons/calendar';
+import { minutesLeft } from '$core/lessons/estimate';
+import type { LessonEvent } from '$core/lessons/events';
+import { historyOf, type History } from '$core/lessons/history';
 import { pathPicture, type PathPicture } from '$core/lessons/picture';
-import type { StepId } from '$core/lessons/steps';
-import { and, asc, desc, eq, inArray, isNull, sql } from 'drizzle-orm';
+import type { Chunk, Plan } from '$core/lessons/plan';
+import { learnedIn, measureStates, nextSteps, planState, type NextStep } from '$core/lessons/progress';
+import { reviewsOf, type Review } from '$core/lessons/reviews';
+import type { StepHand } from '$core/lessons/steps';
+import { and, desc, eq, inArray, isNull, sql } from 'drizzle-orm';
 import type { Db } from '../db/open';
 import { assignment, assignmentSummary, piece, progressEvent, version } from '../db/schema';
-import { eventsOf, findAssignment, type AssignmentRow } from './assignments';
+import { findAssignment, type AssignmentRow } from './assignments';
 import { contentKey } from './contentKey';
+import { eventsOf } from './events';
+import { planOf, plannedChunks } from './plans';
 import { preparedKeys } from './prepared';
 import type { Work } from '../pool/work';
 import type { VersionSummary } from './derive';
 import { versionBasis, versionSummaries, versionSummaryOf } from './summaries';
 import { findVersion } from './versions';
 
-/** The next thing to practise, as a line says it. */
+/** Measures by their printed numbers, the first and the last. */
+export type Numbers = readonly [string, string];
+
+/** Something to practise, as a line says it. */
 export interface NextLine {
-  readonly chunk: Chunk;
+  readonly chunk: Pick<Chunk, 'id' | 'section' | 'name'>;
+  readonly numbers: Numbers;
   readonly step: {
-    readonly id: StepId;
+    readonly id: string;
     readonly says: string;
-    readonly hand: 'right' | 'left' | 'both' | null;
+    readonly hand: StepHand | null;
+    readonly minutes: number;
   };
-  readonly tempo: number;
+  readonly tempo: number | null;
 }
+
+/** Something that is kept alive, as a line says it. */
+export interface ReviewLine extends Review {
+  readonly numbers: Numbers;
+  readonly section: string;
+}
+
+/** How an assignment stands. */
+export type AssignmentStatus = 'new' | 'learning' | 'known' | 'resting';
 
 /** What a list shows of one assignment. */
 export interface AssignmentLine {
   readonly id: string;
   readonly versionId: string;
+  readonly pieceId: string;
   readonly learnerId: string;
   readonly title: string;
   readonly level: number;
   readonly key: VersionSummary['key'];
   readonly time: VersionSummary['time'];
   readonly goalTempo: number;
+  readonly goalDate: Day | null;
+  readonly status: AssignmentStatus;
+  /** When something was last done in it; null where nothing was. */
+  readonly lastDay: Day | null;
   readonly reachedTempo: number | null;
   readonly newMeasures: number;
   /** New measures with both hands. */
   readonly bothHands: number;
-  /** What is next, its measures by their numbers. */
-  readonly next: (NextLine & { readonly numbers: readonly [string, string] }) | null;
+  /** What is next, nearest first: a few steps; none where all are done. */
+  readonly next: readonly NextLine[];
+  /** Minutes of a usual pace that are left. */
+  readonly left: number;
+  readonly reviews: readonly ReviewLine[];
   readonly picture: PathPicture;
 }
 
@@ -61,29 +81,56 @@ export interface BrokenLine {
   readonly problem: string;
 }
 
-/** Everything that follows from a version and the events of an assignment. */
-function computed(summary: VersionSummary, goalTempo: number, events: readonly ProgressEvent[]) {
+export const isWhole = (line: AssignmentLine | BrokenLine): line is AssignmentLine => !('problem' in line);
+
+/** Steps that a line looks ahead. */
+const AHEAD = 6;
+
+/** Everything that follows from a version, a plan and the events of an assignment. */
+function computed(
+  summary: VersionSummary,
+  { goalTempo, plan }: { readonly goalTempo: number; readonly plan: Plan | null },
+  events: readonly LessonEvent[],
+) {
   const { form, ids, difficulty, numbers } = summary;
-  const measures = ids.map((id) => ({ id }));
-  const chunks = chunksOf(form, measures);
-  const learned = learnedIn(measures, events);
-  const states = measureStates(form, learned);
-  const next = nextStep(chunks, learned);
-  const tempi = learned.byMeasure.flatMap((steps) => [...steps.values()].map((e) => e.tempo ?? 0));
+  const chunks = plannedChunks(plan, summary, goalTempo);
+  const learned = learnedIn(ids, events);
+  const states = measureStates(form, learned, goalTempo);
+  const plans = planState(chunks, learned);
+  // A pickup is not counted as a measure.
+  const isNew = (i: number): boolean => form.firstSeen[i] === i && numbers[i] !== '0';
+  const numbersOf = ({ from, to }: { from: number; to: number }): Numbers => [numbers[from]!, numbers[to]!];
+  const placeOf = (id: string): number => ids.indexOf(id);
   return {
     chunks,
     learned,
     states,
-    reachedTempo: Math.max(0, ...tempi) || null,
-    bothHands: states.filter((s, i) => form.firstSeen[i] === i && (s === 'both' || s === 'goal')).length,
-    next: next
-      ? {
-          chunk: next.chunk,
-          step: { id: next.step.id, says: next.step.says, hand: next.step.hand },
-          tempo: stepTempo(next.step, goalTempo),
-          numbers: [numbers[next.chunk.from]!, numbers[next.chunk.to]!] as const,
-        }
-      : null,
+    plans,
+    reachedTempo:
+      Math.max(
+        0,
+        ...learned.events.filter((e) => e.hand !== null && e.grade !== 1).map((e) => e.tempo ?? 0),
+      ) || null,
+    bothHands: states.filter((s, i) => isNew(i) && (s === 'both' || s === 'goal')).length,
+    isNew,
+    isKnown: states.every((s, i) => !isNew(i) || s === 'goal'),
+    next: nextSteps(plans, AHEAD).map(({ chunk, step, tempo }: NextStep): NextLine => ({
+      chunk: { id: chunk.id, section: chunk.section, name: chunk.name },
+      numbers: numbersOf(chunk),
+      step: { id: step.id, says: step.says, hand: step.hand, minutes: step.minutes },
+      tempo,
+    })),
+    left: minutesLeft(plans),
+    reviews: reviewsOf(chunks, learned, states, ids, goalTempo).map((review): ReviewLine => {
+      const [from, to] = review.chunk.split('..').map(placeOf) as [number, number];
+      return {
+        ...review,
+        numbers: numbersOf({ from, to }),
+        section: review.isWhole
+          ? 'The whole piece'
+          : (form.sections.find((s) => from >= s.from && from <= s.to)?.label ?? ''),
+      };
+    }),
     picture: pathPicture(form, difficulty, states),
   };
 }
@@ -96,6 +143,9 @@ interface Listed {
   readonly title: string;
   readonly edit: number;
   readonly goalTempo: number;
+  readonly goalDate: string | null;
+  readonly plan: Plan | null;
+  readonly restsSince: string | null;
   readonly lastEvent: number | null;
   readonly basis: string | null;
   readonly data: string | null;
@@ -117,6 +167,9 @@ async function linesOf(db: Db, work: Work, ids: readonly string[]): Promise<(Ass
       title: piece.title,
       edit: assignment.edit,
       goalTempo: assignment.goalTempo,
+      goalDate: assignment.goalDate,
+      plan: assignment.plan,
+      restsSince: assignment.restsSince,
       lastEvent: lastEventOf,
       basis: assignmentSummary.basis,
       data: assignmentSummary.data,
@@ -129,8 +182,8 @@ async function linesOf(db: Db, work: Work, ids: readonly string[]): Promise<(Ass
     .all();
   const names = preparedKeys(db);
   const basisOf = versionBasis(db);
-  const bases = rows.map(({ pieceId, edit, goalTempo, lastEvent }) =>
-    contentKey(basisOf(names.get(pieceId)!), edit, goalTempo, lastEvent),
+  const bases = rows.map(({ pieceId, edit, goalTempo, goalDate, plan, restsSince, lastEvent }) =>
+    contentKey(basisOf(names.get(pieceId)!), edit, goalTempo, goalDate, plan, restsSince, lastEvent),
   );
   const stale = rows.filter((row, i) => row.basis !== bases[i]);
   const summaries = new Map(
@@ -156,23 +209,37 @@ async function linesOf(db: Db, work: Work, ids: readonly string[]): Promise<(Ass
 }
 
 function derive(db: Db, row: Listed, summary: VersionSummary, basis: string): AssignmentLine {
-  const { bothHands, reachedTempo, next, picture } = computed(summary, row.goalTempo, eventsOf(db, row.id));
+  const events = eventsOf(db, row.id);
+  const made = computed(summary, row, events);
   const line: AssignmentLine = {
     id: row.id,
     versionId: row.versionId,
+    pieceId: row.pieceId,
     learnerId: row.learnerId,
     title: row.title,
     level: summary.level,
     key: summary.key,
     time: summary.time,
     goalTempo: row.goalTempo,
-    reachedTempo,
+    goalDate: row.goalDate,
+    status: row.restsSince
+      ? 'resting'
+      : made.isKnown
+        ? 'known'
+        : made.learned.events.length > 0
+          ? 'learning'
+          : 'new',
+    lastDay: made.learned.events.at(-1)?.day ?? null,
+    reachedTempo: made.reachedTempo,
     newMeasures: summary.form.newMeasures,
-    bothHands,
-    next,
-    picture,
+    bothHands: made.bothHands,
+    next: made.next,
+    left: Math.round(made.left),
+    reviews: made.reviews,
+    picture: made.picture,
   };
-  const kept = { basis, data: JSON.stringify(line) };
+  const history = historyOf(made.chunks, made.learned, summary.form, made.isNew, row.goalTempo);
+  const kept = { basis, data: JSON.stringify(line), history: JSON.stringify(history) };
   db.insert(assignmentSummary)
     .values({ assignmentId: row.id, ...kept })
     .onConflictDoUpdate({ target: assignmentSummary.assignmentId, set: kept })
@@ -184,59 +251,61 @@ function derive(db: Db, row: Listed, summary: VersionSummary, basis: string): As
 export const deriveLine = async (db: Db, work: Work, assignmentId: string): Promise<void> =>
   void (await linesOf(db, work, [assignmentId]));
 
-/** The lines of a learner's pieces, in the order in which they were given. */
-export const piecesOfLearner = (
-  db: Db,
-  work: Work,
-  learnerId: string,
-): Promise<(AssignmentLine | BrokenLine)[]> =>
-  linesOf(
-    db,
-    work,
-    db
-      .select({ id: assignment.id })
-      .from(assignment)
-      .where(eq(assignment.learnerId, learnerId))
-      .orderBy(asc(assignment.createdAt))
-      .all()
-      .map((a) => a.id),
-  );
+const STATUS_ORDER: readonly AssignmentStatus[] = ['learning', 'new', 'known', 'resting'];
 
-/** For each learner the lines of the last pieces given, at most so many, and how many there are in all. */
-export async function latestPieces(
+/** What is being learned comes first, and of it what was last played; then what is new, known, at rest. */
+const inOrder = (a: AssignmentLine | BrokenLine, b: AssignmentLine | BrokenLine): number => {
+  if (!isWhole(a) || !isWhole(b)) return Number(isWhole(b)) - Number(isWhole(a));
+  return (
+    STATUS_ORDER.indexOf(a.status) - STATUS_ORDER.indexOf(b.status) ||
+    (b.lastDay ?? '').localeCompare(a.lastDay ?? '')
+  );
+};
+
+/** The lines of all pieces of some learners, by learner. What is at rest only where it is asked for. */
+export async function piecesOf(
   db: Db,
   work: Work,
   learners: readonly string[],
-  most: number,
-): Promise<
-  ReadonlyMap<string, { readonly lines: readonly (AssignmentLine | BrokenLine)[]; readonly all: number }>
-> {
-  if (learners.length === 0) return new Map();
-  const given = new Map<string, string[]>();
-  for (const { id, learnerId } of db
-    .select({ id: assignment.id, learnerId: assignment.learnerId })
+  { resting = false }: { readonly resting?: boolean } = {},
+): Promise<ReadonlyMap<string, readonly (AssignmentLine | BrokenLine)[]>> {
+  const given = db
+    .select({ id: assignment.id })
     .from(assignment)
-    .innerJoin(version, eq(version.id, assignment.versionId))
-    .innerJoin(piece, eq(piece.id, version.pieceId))
     .where(
-      and(inArray(assignment.learnerId, [...learners]), isNull(version.deletedAt), isNull(piece.deletedAt)),
+      and(inArray(assignment.learnerId, [...learners]), resting ? undefined : isNull(assignment.restsSince)),
     )
     .orderBy(desc(assignment.createdAt))
-    .all())
-    given.set(learnerId, [...(given.get(learnerId) ?? []), id]);
-  const lines = await linesOf(
+    .all();
+  const byLearner = new Map<string, (AssignmentLine | BrokenLine)[]>(learners.map((id) => [id, []]));
+  for (const line of await linesOf(
     db,
     work,
-    [...given.values()].flatMap((ids) => ids.slice(0, most)),
-  );
+    given.map((a) => a.id),
+  ))
+    byLearner.get(line.learnerId)!.push(line);
+  for (const lines of byLearner.values()) lines.sort(inOrder);
+  return byLearner;
+}
+
+/** The lines of a learner's pieces, those at rest at the end. */
+export const piecesOfLearner = async (
+  db: Db,
+  work: Work,
+  learnerId: string,
+): Promise<readonly (AssignmentLine | BrokenLine)[]> =>
+  (await piecesOf(db, work, [learnerId], { resting: true })).get(learnerId)!;
+
+/** What became of assignments over time, by their ids; those whose lines are derived. */
+export function historiesOf(db: Db, assignments: readonly string[]): ReadonlyMap<string, History> {
+  if (assignments.length === 0) return new Map();
   return new Map(
-    learners.map((learner) => [
-      learner,
-      {
-        lines: lines.filter((line) => line.learnerId === learner),
-        all: given.get(learner)?.length ?? 0,
-      },
-    ]),
+    db
+      .select({ id: assignmentSummary.assignmentId, history: assignmentSummary.history })
+      .from(assignmentSummary)
+      .where(inArray(assignmentSummary.assignmentId, [...assignments]))
+      .all()
+      .flatMap(({ id, history }) => (history === '' ? [] : [[id, JSON.parse(history) as History] as const])),
   );
 }
 
@@ -249,38 +318,39 @@ export async function progressOf(db: Db, work: Work, row: AssignmentRow) {
     pieceId: found.pieceId,
     number: row.edit,
   });
-  const { learned, chunks, states, reachedTempo, bothHands, next } = computed(
+  const events = eventsOf(db, row.id);
+  const { learned, states, reachedTempo, bothHands, next, plans, left, reviews } = computed(
     summary,
-    row.goalTempo,
-    eventsOf(db, row.id),
+    row,
+    events,
   );
   return {
     id: row.id,
     versionId: found.id,
+    pieceId: found.pieceId,
     title: found.title,
     level: summary.level,
     key: summary.key,
     goalTempo: row.goalTempo,
+    goalDate: row.goalDate,
+    isResting: row.restsSince !== null,
     /** What was given, and how many edits of the version came after it. */
     given: { edit: row.edit, since: found.edit - row.edit },
     reachedTempo,
     time: summary.time,
+    ids: summary.ids,
     numbers: summary.numbers,
     form: summary.form,
     difficulty: summary.difficulty,
     states,
     bothHands,
     next,
-    chunks: chunks.map((chunk) => ({
-      ...chunk,
-      steps: stepsOf(chunk).map((step) => ({
-        id: step.id,
-        says: step.says,
-        hand: step.hand,
-        suggested: stepTempo(step, row.goalTempo),
-        ...stepState(learned, chunk, step.id),
-      })),
-    })),
+    left,
+    reviews,
+    plan: planOf(row.plan, summary),
+    isProposed: row.plan === null,
+    plans,
+    events,
     /** What was reached in measures that are not in what was given. */
     elsewhere: learned.elsewhere.map(({ chunk, step, tempo, at }) => ({ chunk, step, tempo, at })),
   };

@@ -12,15 +12,19 @@ import { DEFAULT_RECIPE } from '$core/version/recipe';
 import { openDatabase, type Db } from '../db/open';
 import { MELODY, NORA, testStudio } from '../test/studio';
 import { readForm } from '../forms';
-import { eventsOf, findAssignment, giveVersion, holdersOf, recordStep } from './assignments';
-import { fillDemoStudio, isEmpty } from './demo';
+import { findAssignment, giveVersion, holdersOf } from './assignments';
+import { eventsOf, lastOfStep, recordEvent, withdrawEvent } from './events';
+import { addLesson, lessonsOf } from './lessons';
+import { daysAfter } from '$core/lessons/calendar';
+import { todayIn } from './clock';
+import { DEMO_LEARNERS } from './demo/learners';
+import { lessonsBetween } from './slots';
+import { fillDemoStudio, isEmpty } from './demo/fill';
 import {
   addLearner,
-  addLesson,
   learnerSchema,
   learnerState,
   findLearner,
-  lessonsOf,
   listLearners,
   startFor,
   updateLearner,
@@ -182,7 +186,7 @@ describe('learners', () => {
     addLesson(db, id, '2026-02-01', 'first');
     addLesson(db, id, '2026-02-08', 'second');
     expect(lessonsOf(db, id).map((l) => l.note)).toEqual(['second', 'first']);
-    const was = learnerState(findLearner(db, id)!);
+    const was = learnerState(db, findLearner(db, id)!);
     expect(updateLearner(db, id, { ...nora, name: 'Nora B.' }, was)).toBe('kept');
     expect(listLearners(db)[0]!.name).toBe('Nora B.');
     // What was filled in over something else does not overwrite it, and what is gone is not written.
@@ -224,19 +228,37 @@ describe('assignments', () => {
     const id = giveVersion(db, versionId, learnerId, { edit: 0, goalTempo: 80 });
     expect(giveVersion(db, versionId, learnerId, { edit: 0, goalTempo: 90 })).toBe(id);
     expect(holdersOf(db, versionId).map((h) => h.name)).toEqual(['Nora']);
-    recordStep(db, id, { chunk: 'm0..m1', step: 'hear', tempo: null, undone: false });
-    expect((await progressNow(id)).chunks[0]!.steps[0]!.done).not.toBeNull();
-    recordStep(db, id, { chunk: 'm0..m1', step: 'hear', tempo: null, undone: true });
-    expect(eventsOf(db, id).map((e) => e.undone)).toEqual([false, true]);
+    const heard = {
+      token: 'a-token-of-a-page',
+      assignment: id,
+      chunk: 'm0..m1',
+      step: 'hear',
+      tempo: null,
+      grade: null,
+    };
+    const first = recordEvent(db, heard);
+    // What a page sends twice, because it heard no answer, is kept once.
+    expect(recordEvent(db, heard)).toBe(first);
+    expect((await progressNow(id)).plans[0]!.steps[0]!.done).not.toBeNull();
+    expect(lastOfStep(db, id, 'm0..m1', 'hear')).toBe(first);
+    const back = { token: 'another-token-of-it', assignment: id, withdraws: 'a-token-of-a-page' };
+    expect([withdrawEvent(db, back), withdrawEvent(db, back)]).toEqual([true, true]);
+    expect(eventsOf(db, id).map((e) => e.withdraws)).toEqual([null, first]);
+    expect(lastOfStep(db, id, 'm0..m1', 'hear')).toBeUndefined();
+    expect(withdrawEvent(db, { assignment: id, withdraws: 999 })).toBe(false);
     const [line] = await linesNow(learnerId);
-    expect(line).toMatchObject({ title: 'Melody', goalTempo: 80, next: { step: { id: 'hear' } } });
-    expect((await progressNow(id)).chunks[0]!.steps[0]!.done).toBeNull();
+    expect(line).toMatchObject({
+      title: 'Melody',
+      goalTempo: 80,
+      next: [{ step: { id: 'hear' } }, {}, {}, {}, {}, {}],
+    });
+    expect((await progressNow(id)).plans[0]!.steps[0]!.done).toBeNull();
   });
   it('show what was given until the new state is given, and what was learned stays', async () => {
     const learnerId = addLearner(db, nora, '2026-01-01');
     const versionId = addVersion(db, bring(), plain);
     const id = giveVersion(db, versionId, learnerId, { edit: 0, goalTempo: 80 });
-    recordStep(db, id, { chunk: 'm0..m1', step: 'both', tempo: 60, undone: false });
+    recordEvent(db, { assignment: id, chunk: 'm0..m1', step: 'both', tempo: 60, grade: null });
     const patches = editing(plain, (draft) => {
       draft.recipe.style = 'sing-along';
       draft.recipe.introduction = 2;
@@ -248,7 +270,7 @@ describe('assignments', () => {
     expect(findAssignment(db, id)!.edit).toBe(1);
     expect((await progressNow(id)).states).toEqual(['open', 'open', 'both', 'both']);
     expect((await linesNow(learnerId))[0]!.picture.states).toBe('oo|bb');
-    recordStep(db, id, { chunk: 'i0..i1', step: 'right', tempo: 60, undone: false });
+    recordEvent(db, { assignment: id, chunk: 'i0..i1', step: 'right', tempo: 60, grade: null });
     giveVersion(db, versionId, learnerId, { edit: 0, goalTempo: 80 });
     expect((await progressNow(id)).elsewhere).toMatchObject([{ chunk: 'i0..i1', step: 'right' }]);
   });
@@ -278,8 +300,8 @@ describe('after a change of a piece everything agrees at once', () => {
     const id = giveVersion(db, versionId, learnerId, { edit: 0, goalTempo: 80 });
     const labels = async (): Promise<unknown> => ({
       version: realiseVersion(db, row).form.sections.map((s) => s.label),
-      steps: [...new Set((await progressNow(id)).chunks.map((c) => c.section))],
-      list: (await linesNow(learnerId))[0]!.next!.chunk.section,
+      steps: [...new Set((await progressNow(id)).plans.map((p) => p.chunk.section))],
+      list: (await linesNow(learnerId))[0]!.next[0]!.chunk.section,
     });
     const before = await labels();
     setSections(db, pieceId, [
@@ -308,7 +330,7 @@ describe('the database', () => {
     expect(isEmpty(db)).toBe(true);
     fillDemoStudio(db);
     expect(isEmpty(db)).toBe(false);
-    expect(listLearners(db).map((l) => l.name)).toEqual(['Berit', 'Runa', 'Teo']);
+    expect(listLearners(db).map((l) => l.name)).toEqual([...DEMO_LEARNERS.map((d) => d.learner.name)].sort());
     expect(listPieces(db).map((p) => p.title)).toEqual([
       'Fox at the Gate',
       'Kite Weather',
@@ -317,9 +339,17 @@ describe('the database', () => {
       'Slow Ferry',
       'Teakettle Stroll',
     ]);
-    for (const learner of listLearners(db))
-      for (const piece of await linesNow(learner.id)) expect(piece.next).not.toBeNull();
-  });
+    const today = todayIn(db);
+    for (const learner of listLearners(db)) {
+      for (const piece of await linesNow(learner.id)) expect(piece.lastDay).not.toBeNull();
+      expect(lessonsOf(db, learner.id).every((l) => l.date < today && l.note.length > 20)).toBe(true);
+    }
+    // Today, and every day of a week from now, whatever weekday it is.
+    for (let i = 0; i < 7; i++)
+      expect(lessonsBetween(db, daysAfter(today, i), daysAfter(today, i)).length, `day ${i}`).toBeGreaterThan(
+        0,
+      );
+  }, 40_000);
 });
 
 describe('the levels of a studio', () => {

@@ -4,7 +4,8 @@ import { decisionText, kindOf } from '$core/decisions/registry';
 import { subjectOf } from '$core/decisions/decide';
 import { placeText } from '$core/decisions/placeText';
 import { scoreOfWhole } from '$core/difficulty/level';
-import { chunksOf, stepsOf } from '$core/lessons/plan';
+import { endsOf } from '$core/lessons/events';
+import { chunksIn, proposedPlan } from '$core/lessons/plan';
 import { keyCode, keyName } from '$core/theory/key';
 import { versionKey } from '$core/version/arrangement';
 import { listed, type VersionDocument } from '$core/version/document';
@@ -72,6 +73,21 @@ export function phraseSheets(
   });
 }
 
+/** Stretches of measures, by their ids, as large sheets: what a lesson shows. One that is not in the version is left out. */
+export function stretchSheets(
+  db: Db,
+  { pieceId, document, show, chunks }: Shown & { readonly chunks: readonly string[] },
+): { readonly chunk: string; readonly sheet: Sheet }[] {
+  const version = realiseDocument(db, pieceId, document);
+  const places = new Map(version.score.measures.map((m) => [m.id, m.index]));
+  return chunks.flatMap((chunk) => {
+    const [from, to] = endsOf(chunk).map((id) => places.get(id));
+    return from === undefined || to === undefined || to < from
+      ? []
+      : [{ chunk, sheet: sheetOf(version, { from, to }, show) }];
+  });
+}
+
 interface Compared {
   readonly pieceId: string;
   readonly documents: readonly [VersionDocument, VersionDocument];
@@ -129,16 +145,18 @@ export function atLevel(db: Db, { pieceId, document, show, phrase }: Shown & { r
 /** What a handout says besides the music. */
 export function handoutOf(db: Db, { pieceId, document }: Of) {
   const version = realiseDocument(db, pieceId, document);
+  const music = {
+    ids: version.score.measures.map((m) => m.id),
+    form: version.form,
+    difficulty: version.difficulty.map((d) => d.score),
+  };
   return {
     key: version.key,
     goalTempo: version.goalTempo,
     measures: version.score.measures.map(({ number, time }) => ({ number, time })),
     form: version.form,
     difficulty: version.difficulty.map((d) => d.score),
-    steps: chunksOf(version.form, version.score.measures).map((chunk) => ({
-      chunk,
-      steps: stepsOf(chunk).map(({ id, says, share }) => ({ id, says, share })),
-    })),
+    steps: chunksIn(proposedPlan(music, 'front to back'), music, version.goalTempo),
   };
 }
 

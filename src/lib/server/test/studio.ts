@@ -55,4 +55,6 @@ export const NORA: LearnerInput = {
   school: null,
   voiceLow: null,
   voiceHigh: null,
+  minutesADay: 15,
+  about: '',
 };

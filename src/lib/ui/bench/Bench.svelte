@@ -16,7 +16,7 @@
   import DecideDialog from './DecideDialog.svelte';
   import { meaningOf } from './keys';
   import MeasurePanel from './MeasurePanel.svelte';
-  import { shapeAt } from './shape';
+  import { shapeAt } from '$ui/keys/shape';
   import Transport from './Transport.svelte';
   import type { Opening } from './opening';
   import { getBench } from './state/bench.svelte';

@@ -9,7 +9,7 @@
   import { untrack } from 'svelte';
   import { perform } from './commands';
   import { scopeText } from './scopeText';
-  import { FASTEST, SLOWEST } from './state/sound.svelte';
+  import { FASTEST, SLOWEST } from '$ui/sound/sound.svelte';
   import { getBench } from './state/bench.svelte';
 
   let isPrepared = false;

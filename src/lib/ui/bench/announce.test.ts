@@ -3,7 +3,7 @@ import { scoreFrom } from '$core/test/shorthand';
 import { realise } from '$core/version/realise';
 import { DEFAULT_RECIPE } from '$core/version/recipe';
 import { announced, lengthText } from './announce';
-import { shapeAt } from './shape';
+import { shapeAt } from '$ui/keys/shape';
 
 const song = scoreFrom({
   key: 'D',

@@ -4,6 +4,7 @@
   import { levelText } from '$core/arrange/levels';
   import { SCHOOL_IDS, SCHOOLS } from '$core/counting/schools';
   import { KEYBOARDS } from '$core/arrange/register';
+  import ReachPicture from './ReachPicture.svelte';
   import Once from '$ui/form/Once.svelte';
   import { reachName, WEEKDAYS } from '$ui/text';
 
@@ -19,6 +20,8 @@
     school: string | null;
     voiceLow: string | null;
     voiceHigh: string | null;
+    minutesADay: number;
+    about: string;
   }
   interface Props {
     values?: Values | undefined;
@@ -32,6 +35,8 @@
     /** Said where somebody else has saved something in between. */
     meanwhile?: string | undefined;
   }
+  /** As chosen in the form, for the pictures. */
+  const reaches = $state<{ reachRight?: number; reachLeft?: number }>({});
   let { values, action, button, levels, problems = {}, was, meanwhile }: Props = $props();
 </script>
 
@@ -84,15 +89,24 @@
     {#each [['reachRight', 'Right'], ['reachLeft', 'Left']] as const as [name, label] (name)}
       <label class="grid">
         {label}
-        <select {name} class="field">
+        <select {name} class="field" onchange={(e) => (reaches[name] = Number(e.currentTarget.value))}>
           {#each [7, 8, 9, 10] as reach (reach)}
             <option value={reach} selected={(values?.[name] ?? 8) === reach}>{reachName(reach)}</option>
           {/each}
         </select>
+        <span class="mt-1"
+          ><ReachPicture
+            reach={reaches[name] ?? values?.[name] ?? 8}
+            hand={name === 'reachRight' ? 'right' : 'left'}
+          /></span
+        >
       </label>
     {/each}
   </fieldset>
-  <p class="text-sm text-quiet">Never force a stretch; take the interval that stays easy.</p>
+  <p class="text-sm text-quiet">
+    Lay thumb and little finger flat on white keys, the hand loose, and count the keys from one to the other,
+    both included. Never force a stretch; take the interval that stays easy.
+  </p>
   <label class="grid">
     Keyboard at home
     <select name="keyboard" class="field">
@@ -133,6 +147,23 @@
       />{@render problem('voiceHigh')}
     </label>
   </div>
+  <label class="grid"
+    >Minutes a day for practising
+    <input
+      name="minutesADay"
+      type="number"
+      min="1"
+      max="240"
+      class="field w-24"
+      value={values?.minutesADay ?? 15}
+    />{@render problem('minutesADay')}</label
+  >
+  <label class="grid"
+    >To remember
+    <input name="about" class="field" maxlength="400" value={values?.about ?? ''} />{@render problem(
+      'about',
+    )}</label
+  >
   {#if meanwhile}<p class="text-alarm" role="alert">{meanwhile}</p>{/if}
   <div><button class="action">{button}</button></div>
 </form>

@@ -6,18 +6,25 @@
   interface Props {
     title?: string;
     time: TimeSignature;
-    next: {
-      chunk: { section: string };
-      /** Numbers of its first and last measure, as they are printed. */
-      numbers: readonly [string, string];
-      step: { says: string; hand: string | null };
-      tempo: number;
-    } | null;
+    next:
+      | {
+          chunk: { section: string; name?: string | null };
+          /** Numbers of its first and last measure, as they are printed. */
+          numbers: readonly [string, string];
+          step: { says: string; hand: string | null };
+          tempo: number | null;
+        }
+      | null
+      | undefined;
   }
   let { title, time, next }: Props = $props();
 </script>
 
 {#if title}<strong class="font-semibold">{title}</strong>{next ? ', ' : ': '}{/if}{#if next}{next.chunk
-    .section}, {measuresText(next.numbers, 0, next.numbers[0] === next.numbers[1] ? 0 : 1)}: {next.step.says.toLowerCase()}{#if next.step.hand},
+    .name ?? next.chunk.section}, {measuresText(
+    next.numbers,
+    0,
+    next.numbers[0] === next.numbers[1] ? 0 : 1,
+  )}: {next.step.says.toLowerCase()}{#if next.tempo},
     <span class="font-mono whitespace-nowrap tracking-tight">{tempoText(time, next.tempo)}</span
     >{/if}{:else}every step is done{/if}

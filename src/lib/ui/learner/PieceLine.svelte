@@ -20,7 +20,7 @@
     id: string;
     title: string;
     time: TimeSignature;
-    next: ComponentProps<typeof NextStep>['next'];
+    next: readonly NonNullable<ComponentProps<typeof NextStep>['next']>[];
     picture: Picture;
     newMeasures: number;
     bothHands: number;
@@ -31,10 +31,10 @@
 {#if 'problem' in piece}
   <p class="py-1"><strong class="font-semibold">{piece.title}</strong> cannot be shown: {piece.problem}</p>
 {:else}
-  <div class="grid grid-cols-[minmax(0,1fr)_minmax(0,250px)] items-center gap-5 py-1">
+  <div class="grid items-center gap-x-5 gap-y-1 py-1 sm:grid-cols-[minmax(0,1fr)_minmax(0,250px)]">
     <p>
       <a class="hover:text-accent" href="/assignments/{piece.id}">
-        <NextStep title={piece.title} time={piece.time} next={piece.next} />
+        <NextStep title={piece.title} time={piece.time} next={piece.next[0]} />
       </a>
     </p>
     <PathPicture picture={piece.picture} label="{piece.title}: {progressText(piece)}" />

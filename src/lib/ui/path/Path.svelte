@@ -5,7 +5,7 @@
    * the path is a picture that says how far a learner is.
    */
   import { foldedPath, type Form } from '$core/analysis/form';
-  import type { MeasureState } from '$core/lessons/plan';
+  import type { MeasureState } from '$core/lessons/progress';
   import { measureText } from '$ui/text';
   import { layPath, measureNear } from './layout';
   import Stone from './Stone.svelte';

@@ -1,6 +1,6 @@
 <script lang="ts">
   /** One measure on a path. The right half fills when the right hand has it, the left when the left has it; an eye at goal tempo. */
-  import type { MeasureState } from '$core/lessons/plan';
+  import type { MeasureState } from '$core/lessons/progress';
 
   interface Props {
     x: number;

@@ -121,7 +121,7 @@
     let chart: EChartsType | undefined;
     let gone = false;
     const observer = new ResizeObserver(() => chart?.resize());
-    void import('./chart').then(({ startChart }) => {
+    void import('$ui/chart/chart').then(({ startChart }) => {
       if (gone) return;
       chart = startChart(place);
       chart.setOption(option);

@@ -16,16 +16,24 @@
     { href: '/settings/hand', name: 'Fingering' },
     { href: '/settings/studio', name: 'Studio' },
   ];
+  /** Pages that have no place of their own in the navigation belong to another one's. */
+  const BELONGS: Readonly<Record<string, readonly string[]>> = {
+    '/': ['/week', '/lessons'],
+    '/learners': ['/learners', '/classes', '/assignments'],
+  };
   const isHere = (href: string): boolean =>
-    href === '/' ? page.url.pathname === '/' : page.url.pathname.startsWith(href);
+    page.url.pathname === href ||
+    (BELONGS[href] ?? [href]).some((place) => page.url.pathname.startsWith(place));
 </script>
 
-<header class="flex min-h-12 items-center gap-6 border-b border-hairline px-7 print:hidden">
+<header
+  class="flex min-h-12 flex-wrap items-center gap-x-6 border-b border-hairline px-4 sm:px-7 print:hidden"
+>
   <a class="font-bold whitespace-nowrap" href="/">Key Path</a>
   {#if trail}
     {@render trail()}
   {:else}
-    <nav aria-label="Main" class="flex gap-6">
+    <nav aria-label="Main" class="flex flex-wrap gap-x-4 sm:gap-x-6">
       {#each places as place (place.href)}
         <a
           href={place.href}
@@ -38,6 +46,6 @@
         </a>
       {/each}
     </nav>
-    <span class="ml-auto text-quiet">{studio}</span>
+    <span class="ml-auto hidden text-quiet sm:inline">{studio}</span>
   {/if}
 </header>

@@ -11,7 +11,7 @@ import type { Measure, Score } from '$core/score/score';
 import { listening } from '$core/pipeline/progress';
 import { arrangement, type Arrangement } from '$core/version/arrangement';
 import { listed, type VersionDocument } from '$core/version/document';
-import { realising, writtenScore, type Version, type WrittenVersion } from '$core/version/realise';
+import { realise, realising, writtenScore, type Version, type WrittenVersion } from '$core/version/realise';
 import { otherFingerings, whyFinger, type MeasureFingering } from '$core/version/why';
 import { engrave } from '$lib/engrave/engrave';
 import { pictureKey, sheetOf, type Sheet, type SheetWish } from '$lib/engrave/sheet';
@@ -172,6 +172,12 @@ export class Engine {
       listener.picture(phrase, svg);
       return true;
     };
+  }
+
+  /** Makes a version without drawing anything. */
+  make(document: VersionDocument): Version {
+    this.#document = document;
+    return realise(this.#piece(), document.recipe, listed(document), this.#levels);
   }
 
   /** About one note of the newest document. */

@@ -54,6 +54,7 @@ const service = {
     await engine.open(fetched(z.string().startsWith('/').parse(url)), levelsSchema.parse(levels));
   },
   show: (wish: unknown, listener: Listener) => engine.show(wishSchema.parse(wish), listener),
+  make: (document: unknown) => engine.make(documentSchema.parse(document)),
   explain: (note: unknown, measure: unknown) =>
     engine.explain(z.string().max(80).parse(note), z.number().int().min(0).parse(measure)),
   hear: (document: unknown, from: unknown, to: unknown) =>

@@ -1,11 +1,18 @@
-import { STEP_IDS } from '$core/lessons/steps';
+import { PRACTICE_DAYS } from '$core/lessons/estimate';
+import { planSchema, templateOf } from '$core/lessons/plan';
+import { planEditSchema } from '$core/lessons/planEdits';
 import { db } from '$server/db';
 import { formOf, readForm } from '$server/forms';
-import { findAssignment, recordStep } from '$server/studio/assignments';
+import { changeAssignment, findAssignment } from '$server/studio/assignments';
+import { todayIn } from '$server/studio/clock';
+import { eventSchema, lastOfStep, recordEvent, withdrawEvent } from '$server/studio/events';
 import { giveNow } from '$server/studio/giving';
 import { findLearner } from '$server/studio/learners';
+import { estimates, paceFrom } from '$server/studio/pace';
+import { editPlan, keepTemplate, removeTemplate, setPlan, templates } from '$server/studio/plans';
 import { work } from '$server/pool';
-import { deriveLine, findProgress } from '$server/studio/progress';
+import { deriveLine, findProgress, historiesOf, piecesOfLearner } from '$server/studio/progress';
+import { versionSummaryOf } from '$server/studio/summaries';
 import { findVersion } from '$server/studio/versions';
 import { toQuarters } from '$ui/text';
 import { error, fail } from '@sveltejs/kit';
@@ -16,43 +23,90 @@ export const load: PageServerLoad = async ({ params }) => {
   const found = await findProgress(db(), work, params.id);
   if (!found) error(404, 'There is no such assignment.');
   const learner = findLearner(db(), found.assignment.learnerId)!;
-  return { progress: found.progress, learner: { id: learner.id, name: learner.name } };
+  const today = todayIn(db());
+  const lines = await piecesOfLearner(db(), work, learner.id);
+  const pace = paceFrom(
+    historiesOf(
+      db(),
+      lines.map((l) => l.id),
+    ).values(),
+    learner.minutesADay,
+    today,
+  );
+  const { events: _events, ids, ...progress } = found.progress;
+  return {
+    progress: { ...progress, ids },
+    learner: { id: learner.id, name: learner.name, minutesADay: learner.minutesADay },
+    days: PRACTICE_DAYS,
+    pace,
+    estimate: estimates(lines, pace, learner.minutesADay, today).get(params.id) ?? null,
+    templates: templates(db()).map(({ id, name, method, steps }) => ({ id, name, method, steps })),
+  };
 };
 
-const stepSchema = z.object({
-  chunk: z.string().max(40),
-  step: z.enum(STEP_IDS),
-  /** In beats of the piece's metre, as it is shown. */
-  tempo: z.preprocess(
-    (v) => (v === '' || v === undefined ? null : v),
-    z.coerce
-      .number('Write the tempo as a number.')
-      .int('Write the tempo as a whole number.')
-      .min(20, 'A tempo is at least 20.')
-      .max(300, 'A tempo is at most 300.')
-      .nullable(),
-  ),
+const emptyAsNull = (v: unknown): unknown => (v === '' || v === undefined ? null : v);
+/** In beats of the piece's metre, as it is shown. */
+const tempo = z.preprocess(
+  emptyAsNull,
+  z.coerce
+    .number('Write the tempo as a number.')
+    .int('Write the tempo as a whole number.')
+    .min(20, 'A tempo is at least 20.')
+    .max(300, 'A tempo is at most 300.')
+    .nullable(),
+);
+const stepSchema = z.object({ chunk: eventSchema.shape.chunk, step: eventSchema.shape.step, tempo });
+
+const goalSchema = z.object({
+  goalTempo: z.coerce
+    .number('Write the tempo as a number.')
+    .int('Write the tempo as a whole number.')
+    .min(10, 'A goal is at least 10.')
+    .max(300, 'A goal is at most 300.'),
+  goalDate: z.preprocess(emptyAsNull, z.iso.date('Choose a day.').nullable()),
 });
 
-/** Records a step of the assignment, reached or taken back. */
-async function record(id: string, request: Request, undone: boolean) {
-  const assignment = findAssignment(db(), id);
-  const found = assignment && (await findProgress(db(), work, id));
-  if (!found) return fail(404, { message: 'This assignment is no longer there.' });
+const gone = () => fail(404, { message: 'This assignment is no longer there.', before: undefined });
+const refused = (message: string) => fail(422, { message, before: undefined });
+const done = { message: '', before: undefined };
+
+/** Records a step of the assignment as done, or takes the last time that it was back. */
+async function record(id: string, request: Request, isBack: boolean) {
+  const found = await findProgress(db(), work, id);
+  if (!found) return gone();
   const form = readForm(await formOf(request), stepSchema);
-  if (!form.ok) return fail(422, { message: Object.values(form.problems).join(' ') });
-  const { chunk, step, tempo } = form.data;
-  const known = found.progress.chunks.find((c) => c.id === chunk)?.steps.some((s) => s.id === step);
-  if (!known) return fail(422, { message: 'This step is not part of the piece any more.' });
-  recordStep(db(), id, {
-    chunk,
-    step,
-    tempo: tempo === null || undone ? null : toQuarters(found.progress.time, tempo),
-    undone,
-  });
+  if (!form.ok) return refused(Object.values(form.problems).join(' '));
+  const { chunk, step, tempo: beats } = form.data;
+  const known = found.progress.plans.find((p) => p.chunk.id === chunk)?.steps.find((s) => s.id === step);
+  if (!known) return refused('This step is not part of the plan any more.');
+  if (isBack) {
+    const last = lastOfStep(db(), id, chunk, step);
+    if (last === undefined)
+      return refused(
+        'It was done with other measures around it: take it back in the lesson in which it was done.',
+      );
+    withdrawEvent(db(), { assignment: id, withdraws: last });
+  } else
+    recordEvent(db(), {
+      assignment: id,
+      chunk,
+      step,
+      hand: known.hand,
+      counting: known.counting,
+      tempo: beats === null ? null : toQuarters(found.progress.time, beats),
+      grade: null,
+    });
   await deriveLine(db(), work, id);
-  return { message: '' };
+  return done;
 }
+
+const json = (text: unknown): unknown => {
+  try {
+    return JSON.parse(String(text));
+  } catch {
+    return undefined;
+  }
+};
 
 export const actions: Actions = {
   tick: ({ params, request }) => record(params.id, request, false),
@@ -61,8 +115,68 @@ export const actions: Actions = {
   renew: async ({ params }) => {
     const assignment = findAssignment(db(), params.id);
     const version = assignment && findVersion(db(), assignment.versionId);
-    if (!assignment || !version) return fail(404, { message: 'This assignment is no longer there.' });
+    if (!assignment || !version) return gone();
     await giveNow(db(), work, version, assignment.learnerId);
-    return { message: '' };
+    return done;
+  },
+  goal: async ({ params, request }) => {
+    const found = await findProgress(db(), work, params.id);
+    if (!found) return gone();
+    const form = readForm(await formOf(request), goalSchema);
+    if (!form.ok) return refused(Object.values(form.problems).join(' '));
+    const { goalTempo, goalDate } = form.data;
+    changeAssignment(db(), params.id, { goalTempo: toQuarters(found.progress.time, goalTempo), goalDate });
+    return done;
+  },
+  /** It is no longer practised nor kept alive; or is again. */
+  rest: async ({ params, request }) => {
+    const rests = (await formOf(request)).get('rests') === 'yes';
+    if (!changeAssignment(db(), params.id, { restsSince: rests ? todayIn(db()) : null })) return gone();
+    return done;
+  },
+  plan: async ({ params, request }) => {
+    const assignment = findAssignment(db(), params.id);
+    const version = assignment && findVersion(db(), assignment.versionId);
+    if (!assignment || !version) return gone();
+    const sent = await formOf(request);
+    const edit = planEditSchema.safeParse(withFields(json(sent.get('edit')), sent));
+    if (!edit.success)
+      return refused(edit.error.issues[0]?.message ?? 'This change could not be understood.');
+    const summary = await versionSummaryOf(db(), work, {
+      versionId: version.id,
+      pieceId: version.pieceId,
+      number: assignment.edit,
+    });
+    const change = editPlan(db(), params.id, edit.data, summary);
+    return 'refused' in change
+      ? refused(change.refused)
+      : { message: '', before: JSON.stringify(change.before) };
+  },
+  /** Puts the plan back as it was. */
+  restore: async ({ params, request }) => {
+    if (!findAssignment(db(), params.id)) return gone();
+    const plan = planSchema.nullable().safeParse(json((await formOf(request)).get('plan')));
+    if (!plan.success) return refused('This plan could not be understood.');
+    setPlan(db(), params.id, plan.data);
+    return done;
+  },
+  keep: async ({ params, request }) => {
+    const found = await findProgress(db(), work, params.id);
+    const name = String((await formOf(request)).get('name') ?? '').trim();
+    if (!found) return gone();
+    if (name === '' || name.length > 60) return refused('Give the template a name of at most 60 letters.');
+    keepTemplate(db(), name, found.progress.plan.method, templateOf(found.progress.plan));
+    return done;
+  },
+  forget: async ({ request }) => {
+    removeTemplate(db(), String((await formOf(request)).get('template')));
+    return done;
   },
 };
+
+/** What is chosen in a form goes into its edit, so that it works without a script: a name, where it is split, what is added. */
+function withFields(edit: unknown, form: FormData): unknown {
+  if (typeof edit !== 'object' || edit === null) return edit;
+  const fields = [...form].filter(([name, value]) => name !== 'edit' && typeof value === 'string');
+  return { ...edit, ...Object.fromEntries(fields) };
+}

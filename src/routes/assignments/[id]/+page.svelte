@@ -1,24 +1,40 @@
 <script lang="ts">
-  /** One learner, one piece: what is next, and the steps to tick with the tempo reached. */
+  /** One learner, one piece: what is next, when it is ready, and the plan with its steps to tick. */
   import { kept } from '$ui/form/kept';
   import { keyName } from '$core/theory/key';
-  import { stepById } from '$core/lessons/steps';
+  import { stepFacts } from '$core/lessons/steps';
   import NextStep from '$ui/learner/NextStep.svelte';
   import Path from '$ui/path/Path.svelte';
-  import { measuresText, plural, progressText, shortDate, tempoText, toBeats } from '$ui/text';
+  import PlanEditor from '$ui/plan/PlanEditor.svelte';
+  import PlanSteps from '$ui/plan/PlanSteps.svelte';
+  import { GOAL_TEXTS, plural, progressText, shortDate, spanText, tempoText, toBeats } from '$ui/text';
+  import { toast } from 'svelte-sonner';
 
   let { data, form } = $props();
   const progress = $derived(data.progress);
-  const next = $derived(progress.next);
+  const next = $derived(progress.next[0]);
+  let changes = $state(false);
+  let restoring = $state<HTMLFormElement>();
+  let before = $state('');
   const keep =
     () =>
     ({ update }: { update: (options?: { reset?: boolean }) => Promise<void> }) =>
       update({ reset: false });
+  // A change of the plan can be taken back.
+  $effect(() => {
+    const old = form?.before;
+    if (old === undefined) return;
+    before = old;
+    toast('The plan is changed.', {
+      id: 'plan',
+      action: { label: 'Undo', onClick: () => restoring?.requestSubmit() },
+    });
+  });
 </script>
 
 <svelte:head><title>{progress.title}, {data.learner.name} · Key Path</title></svelte:head>
 
-<main id="main" class="mx-auto max-w-5xl px-7 py-7">
+<main id="main" class="mx-auto max-w-5xl px-4 py-7 sm:px-7">
   <p><a class="text-quiet hover:text-ink" href="/learners/{data.learner.id}">{data.learner.name}</a></p>
   <h1>{progress.title}</h1>
   <p class="text-quiet">
@@ -26,6 +42,23 @@
     {progressText({ bothHands: progress.bothHands, newMeasures: progress.form.newMeasures })}.
     <a class="link ml-3" href="/versions/{progress.versionId}">Bench</a>
     <a class="link ml-3" href="/versions/{progress.versionId}/handout">Handout</a>
+  </p>
+  <p class="mt-1">
+    {#if progress.isResting}It rests: it is neither set nor kept alive.
+    {:else if data.estimate}
+      About {plural(Math.max(1, Math.round(data.estimate.weeks)), 'week')} more at {data.learner.minutesADay} minutes
+      a day, ready about {spanText(
+        data.estimate.from,
+        data.estimate.to,
+      )}{#if data.estimate.goal && progress.goalDate}: {GOAL_TEXTS[data.estimate.goal]} for {shortDate(
+          progress.goalDate,
+        )}{/if}.
+      <span class="text-quiet"
+        >{data.pace.weeks === 0
+          ? 'Reckoned at a usual pace; it is corrected week by week.'
+          : `${data.learner.name} goes ${Math.round(100 * data.pace.pace)} % of a usual pace over ${plural(data.pace.weeks, 'week')}.`}</span
+      >
+    {:else}Every step is done; it is kept alive by playing it again when it is due.{/if}
   </p>
   {#if progress.given.since > 0}
     <form method="post" action="?/renew" use:kept class="mt-2">
@@ -48,11 +81,11 @@
     <h2>Next</h2>
     <p><NextStep time={progress.time} {next} /></p>
     {#if next}
-      {#key `${next.chunk.id}${next.step.id}`}
+      {#key `${next.chunk.id}${next.step.id}${next.tempo}`}
         <form method="post" action="?/tick" use:kept={{ submit: keep }} class="mt-2 flex items-center gap-4">
           <input type="hidden" name="chunk" value={next.chunk.id} />
           <input type="hidden" name="step" value={next.step.id} />
-          {#if next.step.hand}
+          {#if next.tempo}
             <label class="flex items-center gap-2">
               Tempo reached
               <input
@@ -70,65 +103,77 @@
     {#if form?.message}<p class="text-alarm" role="alert">{form.message}</p>{/if}
   </section>
 
-  <div class="mt-6 grid gap-x-12 gap-y-6 md:grid-cols-2">
-    {#each progress.chunks as chunk (chunk.id)}
-      {@const name = `${chunk.section}, ${measuresText(progress.numbers, chunk.from, chunk.to)}`}
-      <section aria-label={name} class="border-t border-hairline pt-3">
-        <h2>{name}</h2>
-        <ul class="mt-1">
-          {#each chunk.steps as step (step.id)}
-            <li>
-              <form
-                method="post"
-                action={step.done ? '?/untick' : '?/tick'}
-                use:kept={{ submit: keep }}
-                class="flex min-h-9 items-center gap-3"
-              >
-                <input type="hidden" name="chunk" value={chunk.id} />
-                <input type="hidden" name="step" value={step.id} />
-                <button
-                  class="flex h-6 w-6 shrink-0 items-center justify-center rounded-full border-[1.6px] border-ink {step.done
-                    ? 'bg-ink text-paper'
-                    : 'bg-paper'}"
-                  aria-label="{step.done ? 'Take back' : 'Tick'}: {step.says}, {name}"
-                  >{#if step.done}<span aria-hidden="true" class="h-2 w-2 rounded-full bg-paper"
-                    ></span>{/if}</button
-                >
-                <span class={step.done ? 'text-quiet' : ''}>{step.says}</span>
-                <span class="ml-auto flex items-center gap-2">
-                  {#if step.done}
-                    <span class="text-sm text-quiet">
-                      {step.done.tempo ? `${tempoText(progress.time, step.done.tempo)}, ` : ''}{shortDate(
-                        step.done.at,
-                      )}
-                    </span>
-                  {:else if step.hand}
-                    {#if step.measures > 0}<span class="text-sm text-quiet"
-                        >{step.measures} of {plural(chunk.to - chunk.from + 1, 'measure')}</span
-                      >{/if}
-                    <input
-                      name="tempo"
-                      inputmode="numeric"
-                      aria-label="Tempo reached: {step.says}, {name}"
-                      class="field h-8 w-16 py-0 text-right font-mono text-sm"
-                      value={toBeats(progress.time, step.suggested)}
-                    />
-                  {/if}
-                </span>
-              </form>
-            </li>
-          {/each}
-        </ul>
-      </section>
-    {/each}
+  <div class="mt-7 flex flex-wrap items-baseline gap-x-5 gap-y-2">
+    <h2 class="text-lg">The plan</h2>
+    <span class="text-quiet"
+      >{progress.plan.method}{progress.isProposed ? ', as proposed' : ', as you have changed it'}</span
+    >
+    <button class="link" aria-expanded={changes} onclick={() => (changes = !changes)}
+      >{changes ? 'Back to the steps' : 'Change the plan'}</button
+    >
   </div>
+  {#if changes}
+    <PlanEditor
+      plans={progress.plans}
+      plan={progress.plan}
+      ids={progress.ids}
+      numbers={progress.numbers}
+      isProposed={progress.isProposed}
+      templates={data.templates}
+    />
+  {:else}
+    <PlanSteps plans={progress.plans} numbers={progress.numbers} time={progress.time} {keep} />
+  {/if}
+  <form method="post" action="?/restore" use:kept={{ submit: keep }} bind:this={restoring} class="hidden">
+    <input type="hidden" name="plan" value={before} />
+  </form>
+
+  <section class="mt-7 border-t border-hairline pt-3" aria-labelledby="goal">
+    <h2 id="goal">The goal</h2>
+    <form
+      method="post"
+      action="?/goal"
+      use:kept={{ submit: keep }}
+      class="mt-1 flex flex-wrap items-end gap-4"
+    >
+      <label class="grid text-sm text-quiet"
+        >Tempo <input
+          name="goalTempo"
+          inputmode="numeric"
+          class="field w-20 font-mono text-base text-ink"
+          value={toBeats(progress.time, progress.goalTempo)}
+        /></label
+      >
+      <label class="grid text-sm text-quiet"
+        >Promised for <input
+          name="goalDate"
+          type="date"
+          class="field text-base text-ink"
+          value={progress.goalDate ?? ''}
+        /></label
+      >
+      <button class="link mb-1">Keep</button>
+    </form>
+    <form method="post" action="?/rest" use:kept={{ submit: keep }} class="mt-3">
+      <input type="hidden" name="rests" value={progress.isResting ? 'no' : 'yes'} />
+      <button class="link">{progress.isResting ? 'Take it up again' : 'Put it to rest'}</button>
+      <span class="text-quiet"
+        >{progress.isResting
+          ? ''
+          : 'What was learned stays written down; nothing of it is due any more.'}</span
+      >
+    </form>
+  </section>
+
   {#if progress.elsewhere.length > 0}
     <section class="mt-6 border-t border-hairline pt-3" aria-label="Learned before">
       <h2>Learned in measures that this version does not have</h2>
       <ul class="text-quiet">
         {#each progress.elsewhere as event (event.chunk + event.step)}
           <li>
-            {stepById(event.step).says}, {event.chunk.replace('..', ' to ')}, {shortDate(event.at)}
+            {stepFacts(event.step)?.says ?? event.step}, {event.chunk.replace('..', ' to ')}, {shortDate(
+              event.at,
+            )}
           </li>
         {/each}
       </ul>

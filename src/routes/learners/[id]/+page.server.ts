@@ -1,34 +1,85 @@
+import { PRACTICE_DAYS } from '$core/lessons/estimate';
+import { dueOn } from '$core/lessons/reviews';
 import { db } from '$server/db';
 import { formOf, readForm } from '$server/forms';
+import { listGroups } from '$server/studio/groups';
 import {
-  addLesson,
   findLearner,
   learnerSchema,
   learnerState,
-  lessonsOf,
   updateLearner,
+  weeklyOf,
   type LearnerRow,
 } from '$server/studio/learners';
+import { skillsOf, strengthsShown, weeksOf } from '$server/studio/learnerPage';
+import { addLesson, beginLesson, lessonsOf } from '$server/studio/lessons';
 import { todayIn } from '$server/studio/clock';
 import { once } from '$server/studio/once';
 import { levelNames } from '$server/studio/levels';
+import { estimates, paceFrom } from '$server/studio/pace';
 import { work } from '$server/pool';
-import { piecesOfLearner } from '$server/studio/progress';
-import { error, fail } from '@sveltejs/kit';
+import { historiesOf, isWhole, piecesOfLearner } from '$server/studio/progress';
+import { error, fail, redirect } from '@sveltejs/kit';
 import { z } from 'zod';
 import type { Actions, PageServerLoad } from './$types';
 
-export const load: PageServerLoad = async ({ params }) => {
+/** Lessons of the log that come with the page, where nothing is looked for; reviews that are named. */
+const LESSONS = 12;
+const REVIEWS = 3;
+
+export const load: PageServerLoad = async ({ params, url }) => {
   const learner = findLearner(db(), params.id);
   if (!learner) error(404, 'There is no such learner.');
+  const today = todayIn(db());
+  const weekly = weeklyOf(db(), learner.id);
+  const pieces = await piecesOfLearner(db(), work, learner.id);
+  const histories = historiesOf(
+    db(),
+    pieces.map((p) => p.id),
+  );
+  const pace = paceFrom(histories.values(), learner.minutesADay, today);
+  const lessons = lessonsOf(db(), learner.id);
+  const find = (url.searchParams.get('find') ?? '').trim().slice(0, 80);
+  const found =
+    find === '' ? lessons : lessons.filter((l) => l.note.toLowerCase().includes(find.toLowerCase()));
+  const ready = estimates(pieces, pace, learner.minutesADay, today);
+  const whole = pieces.filter(isWhole);
+  const { strengths, suits } = skillsOf(db(), learner);
   return {
-    learner,
+    learner: { ...learner, weekday: weekly?.weekday ?? null, time: weekly?.time ?? null },
     /** Names what is saved: a form that was filled in over it says so. */
-    was: learnerState(learner),
-    pieces: await piecesOfLearner(db(), work, learner.id),
-    lessons: lessonsOf(db(), learner.id),
+    was: learnerState(db(), learner),
+    pieces: pieces.map((p) =>
+      isWhole(p) ? { ...p, reviews: p.reviews.length, estimate: ready.get(p.id) ?? null } : p,
+    ),
+    due: dueOn(
+      whole.flatMap((l) => l.reviews.map((r) => ({ ...r, title: l.title, assignment: l.id }))),
+      today,
+      REVIEWS,
+    ),
+    pace,
+    weeks: weeksOf(histories.values(), lessons, PRACTICE_DAYS, today),
+    tempi: whole
+      .map((l) => ({
+        title: l.title,
+        time: l.time,
+        goal: l.goalTempo,
+        points: histories.get(l.id)?.tempi ?? [],
+      }))
+      .filter((t) => t.points.length > 1)
+      .slice(0, 4),
+    strengths: strengthsShown(strengths),
+    suits,
+    lessons: found
+      .slice(0, LESSONS)
+      .map(({ id, date, note, startedAt }) => ({ id, date, note, wasGiven: startedAt !== null })),
+    lessonCount: found.length,
+    find,
+    classes: listGroups(db())
+      .filter((g) => g.members.some((m) => m.id === learner.id))
+      .map(({ id, name }) => ({ id, name })),
     levels: levelNames(db()),
-    today: todayIn(db()),
+    today,
   };
 };
 
@@ -42,10 +93,17 @@ const lessonSchema = z.object({
 });
 
 /** What is saved of a learner, in a line. */
-const learnerText = ({ name, level, reachRight, reachLeft, keyboard, hasPedal, time }: LearnerRow): string =>
+const learnerText = (
+  { name, level, reachRight, reachLeft, keyboard, hasPedal }: LearnerRow,
+  time: string | undefined,
+): string =>
   `${name}, level ${level}, ${time ?? 'no time'}, reach ${reachRight} and ${reachLeft}, ${keyboard} keys, ${hasPedal ? 'a pedal' : 'no pedal'}`;
 
 export const actions: Actions = {
+  begin: ({ params }) => {
+    if (!findLearner(db(), params.id)) error(404, 'This learner is no longer there.');
+    redirect(303, `/lessons/${beginLesson(db(), params.id)}`);
+  },
   learner: async ({ params, request }) => {
     const sent = await formOf(request);
     const form = readForm(sent, learnerSchema);
@@ -58,8 +116,8 @@ export const actions: Actions = {
       problems: {},
       lessonProblems: undefined,
       // The next time it is meant: it is known what is overwritten.
-      was: learnerState(now),
-      meanwhile: `Somebody else has changed this learner since this page was opened: ${learnerText(now)}. What you have filled in still stands here; press Keep again to have it instead.`,
+      was: learnerState(db(), now),
+      meanwhile: `Somebody else has changed this learner since this page was opened: ${learnerText(now, weeklyOf(db(), now.id)?.time)}. What you have filled in still stands here; press Keep again to have it instead.`,
     });
   },
   lesson: async ({ params, request }) => {

@@ -1,58 +1,122 @@
 <script lang="ts">
+  /** One learner: what is next, how far along every piece they are, how the weeks went, and what suits them. */
+  import { levelText } from '$core/arrange/levels';
+  import { gradeText, type Grade } from '$core/lessons/events';
   import { keyName } from '$core/theory/key';
+  import Chart from '$ui/chart/Chart.svelte';
   import LearnerForm from '$ui/learner/LearnerForm.svelte';
-  import PieceLine from '$ui/learner/PieceLine.svelte';
+  import { measuresChart, minutesChart, reviewsChart, tempoChart } from '$ui/learner/charts';
   import Discard from '$ui/form/Discard.svelte';
   import Once from '$ui/form/Once.svelte';
   import { kept } from '$ui/form/kept';
   import NextStep from '$ui/learner/NextStep.svelte';
   import PathPicture from '$ui/path/PathPicture.svelte';
-  import { WEEKDAYS, plural, progressText, reachName, shortDate, tempoText, toBeats } from '$ui/text';
+  import {
+    GOAL_TEXTS,
+    WEEKDAYS,
+    measuresText,
+    plural,
+    progressText,
+    reachName,
+    shortDate,
+    spanText,
+    tempoText,
+    toBeats,
+  } from '$ui/text';
 
   let { data, form } = $props();
   const learner = $derived(data.learner);
-  const next = $derived(data.pieces.flatMap((p) => ('problem' in p || !p.next ? [] : [p]))[0]);
+  const next = $derived(
+    data.pieces.flatMap((p) => ('problem' in p || !p.next[0] || p.status === 'resting' ? [] : [p]))[0],
+  );
   const since = $derived(
     new Date(`${learner.since}T12:00:00`).toLocaleDateString('en-GB', { month: 'long', year: 'numeric' }),
   );
+  const perWeek = $derived(
+    data.weeks.slice(-8).reduce((sum, w) => sum + w.measures, 0) / Math.max(1, Math.min(8, data.pace.weeks)),
+  );
+  const charts = $derived([
+    ...(data.tempi.length > 0 ? [tempoChart(data.tempi)] : []),
+    ...(data.weeks.some((w) => w.measures > 0) ? [measuresChart(data.weeks)] : []),
+    ...(data.weeks.some((w) => w.set !== null) ? [minutesChart(data.weeks)] : []),
+    ...(data.weeks.some((w) => w.reviews > 0) ? [reviewsChart(data.weeks)] : []),
+  ]);
+  const STATUS = { new: 'new', learning: '', known: 'known', resting: 'at rest' } as const;
 </script>
 
 <svelte:head><title>{learner.name} · Key Path</title></svelte:head>
 
-<main id="main" class="mx-auto grid max-w-6xl gap-x-12 px-7 py-7 lg:grid-cols-[minmax(0,1fr)_19rem]">
+<main id="main" class="mx-auto grid max-w-6xl gap-x-12 px-4 py-7 sm:px-7 lg:grid-cols-[minmax(0,1fr)_19rem]">
   <div class="min-w-0">
-    <h1>{learner.name}</h1>
-    <p class="text-quiet">
-      {learner.weekday ? `${WEEKDAYS[learner.weekday - 1]}s ${learner.time ?? ''}` : 'No fixed day'}, since {since},
-      plays at level {learner.level}
-    </p>
+    <div class="flex flex-wrap items-baseline gap-x-4 gap-y-2">
+      <h1>{learner.name}</h1>
+      <p class="text-quiet">
+        {learner.weekday ? `${WEEKDAYS[learner.weekday - 1]}s ${learner.time ?? ''}` : 'No fixed day'}, since {since},
+        plays at level {levelText(learner.level)}
+      </p>
+      <form method="post" action="?/begin" class="ml-auto">
+        <button class="action">Open the lesson</button>
+      </form>
+    </div>
+    {#if learner.about}<p class="text-quiet">{learner.about}</p>{/if}
 
-    {#if next}
-      <section class="mt-5 border-l-[3px] border-accent py-1 pl-4" aria-label="What comes next">
-        <h2>Next</h2>
-        <p><NextStep title={next.title} time={next.time} next={next.next} /></p>
-        <p class="mt-2 flex items-center gap-5">
-          <a class="action" href="/assignments/{next.id}">Open the steps</a>
+    <section id="next" class="mt-4 border-l-[3px] border-accent py-1 pl-4" aria-label="What comes next">
+      <h2>Next</h2>
+      {#if next}
+        <p><NextStep title={next.title} time={next.time} next={next.next[0]} />.</p>
+      {:else}<p>Nothing is being learned.</p>{/if}
+      {#if data.due.length > 0}
+        <p>
+          Fading: {#each data.due as review, i (review.assignment + review.chunk)}{i > 0 ? '; ' : ''}<a
+              class="hover:text-accent"
+              href="/assignments/{review.assignment}"
+              >{review.title}, {review.isWhole ? 'all of it' : measuresText(review.numbers, 0, 1)}</a
+            >{/each}.
+        </p>
+      {/if}
+      <p class="text-quiet">
+        {#if data.pace.weeks > 0}{learner.name} learns about {perWeek.toFixed(1)} new measures a week.{/if}
+        {#if next && 'estimate' in next && next.estimate}At {learner.minutesADay} minutes a day {next.title} is
+          ready about
+          {spanText(next.estimate.from, next.estimate.to)}{next.estimate.goal && next.goalDate
+            ? `: ${GOAL_TEXTS[next.estimate.goal]} for ${shortDate(next.goalDate)}`
+            : ''}.{/if}
+      </p>
+      {#if next}
+        <p class="mt-1 flex flex-wrap items-center gap-x-5">
+          <a class="link" href="/assignments/{next.id}">Open the steps</a>
           <a class="link" href="/versions/{next.versionId}/handout">Handout</a>
         </p>
-      </section>
-    {/if}
+      {/if}
+    </section>
 
     {#each data.pieces as piece (piece.id)}
       <section class="mt-5 border-t border-hairline pt-3" aria-label={piece.title}>
-        {#if 'problem' in piece}<PieceLine {piece} />{:else}
+        {#if 'problem' in piece}
+          <p class="py-1">
+            <strong class="font-semibold">{piece.title}</strong> cannot be shown: {piece.problem}
+          </p>
+        {:else}
           <div class="flex flex-wrap items-baseline gap-x-3">
             <h2><a href="/assignments/{piece.id}" class="hover:text-accent">{piece.title}</a></h2>
-            <span class="text-quiet">level {piece.level}, {keyName(piece.key)}</span>
+            <span class="text-quiet"
+              >level {levelText(piece.level)}, {keyName(piece.key)}{STATUS[piece.status]
+                ? `; ${STATUS[piece.status]}`
+                : ''}</span
+            >
             <span class="ml-auto text-quiet">
               {progressText(piece)}{piece.reachedTempo
                 ? `, up to ${tempoText(piece.time, piece.reachedTempo)} of ${toBeats(piece.time, piece.goalTempo)}`
                 : ''}
             </span>
           </div>
-          <div class="mt-1 grid grid-cols-[minmax(0,250px)_minmax(0,1fr)] items-center gap-5">
+          <div class="mt-1 grid items-center gap-x-5 gap-y-1 sm:grid-cols-[minmax(0,250px)_minmax(0,1fr)]">
             <PathPicture picture={piece.picture} label="{piece.title}: {progressText(piece)}" />
-            <p class="text-quiet"><NextStep time={piece.time} next={piece.next} /></p>
+            <p class="text-quiet">
+              <NextStep time={piece.time} next={piece.next[0]} />{piece.estimate
+                ? `; ready about ${spanText(piece.estimate.from, piece.estimate.to)}`
+                : ''}
+            </p>
           </div>
         {/if}
       </section>
@@ -62,6 +126,64 @@
         and give it.
       </p>
     {/each}
+
+    {#if charts.length > 0}
+      <div class="mt-6 grid gap-x-10 gap-y-6 border-t border-hairline pt-4 md:grid-cols-2">
+        {#each charts as chart (chart.title)}<Chart {...chart} />{/each}
+      </div>
+    {/if}
+
+    <section class="mt-6 border-t border-hairline pt-4" aria-labelledby="lessons">
+      <h2 id="lessons">Lessons</h2>
+      <form class="mt-1 flex gap-2" role="search">
+        <label class="sr-only" for="find">Find in the notes</label>
+        <input
+          id="find"
+          name="find"
+          type="search"
+          class="field min-w-0 flex-1"
+          placeholder="Find in the notes"
+          value={data.find}
+        />
+        <button class="link">Find</button>
+      </form>
+      <form method="post" action="?/lesson" use:kept class="mt-3 grid gap-2">
+        <Once />
+        <div class="flex items-center gap-2">
+          <label class="sr-only" for="lesson-date">Date</label>
+          <input id="lesson-date" type="date" name="date" value={data.today} class="field" />
+        </div>
+        <label class="sr-only" for="lesson-note">What was said, what is set</label>
+        <textarea id="lesson-note" name="note" rows="2" class="field" placeholder="What was said, what is set"
+        ></textarea>
+        {#if form?.lessonProblems}
+          <p class="text-alarm" role="alert">{Object.values(form.lessonProblems).join(' ')}</p>
+        {/if}
+        <div><button class="link">Add to the log</button></div>
+      </form>
+      <ul class="mt-3 grid gap-2">
+        {#each data.lessons as lesson (lesson.id)}
+          <li class="grid grid-cols-[4.2rem_minmax(0,1fr)]">
+            <a class="font-mono text-sm leading-6 text-quiet hover:text-ink" href="/lessons/{lesson.id}/week"
+              >{shortDate(lesson.date)}</a
+            >
+            <div>
+              {lesson.note || 'no words'}
+              <Discard kind="lesson" id={lesson.id} label="the lesson of {lesson.date}" text="Remove" />
+            </div>
+          </li>
+        {:else}
+          <li class="text-quiet">
+            {data.find
+              ? `No note says “${data.find}”.`
+              : 'The first note stands here after the first lesson.'}
+          </li>
+        {/each}
+      </ul>
+      {#if data.lessonCount > data.lessons.length}<p class="mt-2 text-quiet">
+          {plural(data.lessonCount, 'lesson')}{data.find ? ' with it' : ' in all'}: find older ones by a word.
+        </p>{/if}
+    </section>
   </div>
 
   <aside class="mt-8 grid content-start gap-7 lg:mt-2">
@@ -71,6 +193,7 @@
         Reaches {reachName(learner.reachRight)} right, {reachName(learner.reachLeft)} left.
         {learner.keyboard} keys, {learner.hasPedal ? 'with a pedal' : 'no pedal'}.
         {learner.voiceLow && learner.voiceHigh ? `Sings ${learner.voiceLow} to ${learner.voiceHigh}.` : ''}
+        {learner.minutesADay} minutes a day.
       </p>
       <details class="mt-1" open={!!form?.problems || !!form?.meanwhile}>
         <summary class="cursor-pointer text-quiet hover:text-ink">Change</summary>
@@ -88,42 +211,63 @@
       </details>
     </section>
 
-    <div class="flex flex-wrap gap-x-5">
+    {#if data.strengths.length > 0}
+      <section aria-labelledby="easily">
+        <h2 id="easily">What comes easily</h2>
+        <ul class="mt-1">
+          {#each data.strengths as { strand, grade } (strand)}
+            <li class="grid grid-cols-[7rem_minmax(0,1fr)_5rem] items-center gap-2">
+              {strand}
+              <span class="h-2 rounded-full bg-hairline" aria-hidden="true"
+                ><span class="block h-2 rounded-full bg-ink" style:width="{(100 * (grade - 1)) / 3}%"
+                ></span></span
+              >
+              <span class="text-sm text-quiet">{gradeText(Math.round(grade) as Grade)}</span>
+            </li>
+          {/each}
+        </ul>
+        <p class="text-sm text-quiet">From the grades of what was played, by what its measures ask.</p>
+      </section>
+    {/if}
+
+    <section aria-labelledby="suits">
+      <h2 id="suits">What would suit next</h2>
+      <ul class="grid gap-1">
+        {#each data.suits as suit (suit.versionId)}
+          <li>
+            <a class="font-semibold hover:text-accent" href="/versions/{suit.versionId}">{suit.title}</a> at
+            level {levelText(suit.level)}, {suit.says}.
+          </li>
+        {:else}
+          <li class="text-quiet">
+            {data.strengths.length === 0
+              ? 'It is said once something was learned.'
+              : 'No version of another piece is near: '}{#if data.strengths.length > 0}<a
+                class="link"
+                href="/pieces">make one</a
+              >.{/if}
+          </li>
+        {/each}
+      </ul>
+    </section>
+
+    {#if data.classes.length > 0}
+      <p>
+        In {#each data.classes as { id, name }, i (id)}{i > 0 ? ', ' : ''}<a class="link" href="/classes/{id}"
+            >{name}</a
+          >{/each}.
+      </p>
+    {/if}
+
+    <div class="flex flex-wrap gap-x-5 gap-y-1">
+      <a class="link" href="/learners/{learner.id}/month">The month, for parents</a>
       <a class="link" href="/learners/{learner.id}/export" download>All that is kept, to read</a>
       <a class="link" href="/learners/{learner.id}/export?as=json" download>as JSON</a>
       <Discard kind="learner" id={learner.id} label={learner.name} />
     </div>
-
-    <section aria-labelledby="lessons">
-      <h2 id="lessons">Lessons</h2>
-      <form method="post" action="?/lesson" use:kept class="mt-1 grid gap-2">
-        <Once />
-        <div class="flex items-center gap-2">
-          <label class="sr-only" for="lesson-date">Date</label>
-          <input id="lesson-date" type="date" name="date" value={data.today} class="field" />
-        </div>
-        <label class="sr-only" for="lesson-note">What was said, what is set</label>
-        <textarea id="lesson-note" name="note" rows="2" class="field" placeholder="What was said, what is set"
-        ></textarea>
-        {#if form?.lessonProblems}
-          <p class="text-alarm" role="alert">{Object.values(form.lessonProblems).join(' ')}</p>
-        {/if}
-        <div><button class="link">Add to the log</button></div>
-      </form>
-      <ul class="mt-3 grid gap-2">
-        {#each data.lessons as lesson (lesson.id)}
-          <li class="grid grid-cols-[4.2rem_minmax(0,1fr)]">
-            <span class="font-mono text-sm leading-6 text-quiet">{shortDate(lesson.date)}</span>
-            <div>
-              {lesson.note}
-              <Discard kind="lesson" id={lesson.id} label="the lesson of {lesson.date}" text="Remove" />
-            </div>
-          </li>
-        {:else}
-          <li class="text-quiet">The first note stands here after the first lesson.</li>
-        {/each}
-      </ul>
-      {#if data.lessons.length > 5}<p class="text-quiet">{plural(data.lessons.length, 'lesson')}</p>{/if}
-    </section>
+    <p class="text-sm text-quiet">
+      Pause every five to ten minutes and shake out hands, wrists and shoulders. Stop when it hurts; pain that
+      stays belongs with a doctor.
+    </p>
   </aside>
 </main>

@@ -8,7 +8,7 @@ import { createContext } from 'svelte';
 import { AgainState } from './again.svelte';
 import { DocumentState, type DocumentStart } from './document.svelte';
 import { SelectionState } from './selection.svelte';
-import { SoundState } from './sound.svelte';
+import { SoundState } from '$ui/sound/sound.svelte';
 import type { EditStore } from './store';
 import { TrialState } from './trial.svelte';
 import { ViewState, type Music } from './view.svelte';

@@ -11,7 +11,7 @@ import type { LevelContract } from '$core/arrange/levels';
 import type { Situation } from '$core/decisions/kind';
 import type { Layout } from '$core/decisions/holds';
 import type { DocumentState } from './document.svelte';
-import type { SoundState } from './sound.svelte';
+import type { SoundState } from '$ui/sound/sound.svelte';
 import type { ViewState } from './view.svelte';
 
 export const TRIALS = ['texture', 'inversion', 'level', 'key'] as const;

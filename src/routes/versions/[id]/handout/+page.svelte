@@ -128,11 +128,11 @@
     <section class="mt-6">
       <h2>Steps</h2>
       <div class="mt-2 columns-2 gap-8 text-[14px]">
-        {#each data.steps as { chunk, steps } (chunk.id)}
+        {#each data.steps as chunk (chunk.id)}
           <div class="mb-4 break-inside-avoid">
             <h3 class="font-semibold">{chunk.section}, {measuresText(numbers, chunk.from, chunk.to)}</h3>
             <ul>
-              {#each steps as step (step.id)}
+              {#each chunk.steps as step (step.id)}
                 <li class="flex items-baseline gap-2">
                   <span
                     class="inline-block h-3 w-3 shrink-0 translate-y-px border border-ink"

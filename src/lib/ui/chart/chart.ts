@@ -1,5 +1,5 @@
 /** Only what the charts here use of the chart library. */
-import { LineChart } from 'echarts/charts';
+import { BarChart, LineChart } from 'echarts/charts';
 import {
   AriaComponent,
   GridComponent,
@@ -11,6 +11,7 @@ import { init, use, type EChartsType } from 'echarts/core';
 import { SVGRenderer } from 'echarts/renderers';
 
 use([
+  BarChart,
   LineChart,
   GridComponent,
   LegendComponent,

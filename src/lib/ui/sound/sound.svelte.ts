@@ -5,7 +5,7 @@ import type { Measure } from '$core/score/score';
 import type { Ticks } from '$core/score/ticks';
 import type { Version } from '$core/version/realise';
 import type { HeardPhrase } from '$ui/worker/engine';
-import type { Player, PlayerEvents } from '$ui/sound/player';
+import type { Player, PlayerEvents } from './player';
 
 /** Shares of the goal tempo that can be played. */
 export const SLOWEST = 0.3;
@@ -121,6 +121,8 @@ export class SoundState {
 
   stop(): void {
     this.#player?.stop();
+    // What was wished for and has not begun yet never does.
+    if (this.isPlaying) this.#ended();
   }
 
   /** The version as a recording, as it is heard. Rejects where it cannot be made. */

@@ -1,0 +1,44 @@
+/** From a form to the chunks that are learned: two to four measures at the boundaries of phrases; what comes again is learned once. */
+import type { Form } from '../analysis/form';
+
+/** What chunks need of a form. */
+export type ChunkForm = Pick<Form, 'phrases' | 'firstSeen'> & {
+  readonly sections: readonly Pick<Form['sections'][number], 'label' | 'from' | 'to'>[];
+};
+
+/** Measures from one to another, by their places in a version. */
+export interface Places {
+  readonly from: number;
+  readonly to: number;
+}
+
+/** The name of the measures from one to another, by their ids. */
+export const chunkId = (from: string, to: string): string => `${from}..${to}`;
+
+/** The shortest chunk, and the longest but for a pickup in front of it. */
+const SHORTEST = 2;
+const LONGEST = 4;
+
+/** The chunks of a form, front to back. A phrase that is new only in part gives the part, with a measure beside it to lead into it. */
+export function chunksOf({ phrases, firstSeen }: ChunkForm): Places[] {
+  const isNew = (i: number): boolean => firstSeen[i] === i;
+  const parts = phrases.flatMap((phrase): Places[] => {
+    const own = Array.from({ length: phrase.to - phrase.from + 1 }, (_, i) => phrase.from + i).filter(isNew);
+    if (own.length === 0) return [];
+    const [from, to] = [own[0]!, own.at(-1)!];
+    if (to - from + 1 >= SHORTEST) return [{ from, to }];
+    return [from > phrase.from ? { from: from - 1, to } : { from, to: Math.min(phrase.to, to + 1) }];
+  });
+  return parts.reduce<Places[]>((chunks, part) => {
+    const before = chunks.at(-1);
+    // A phrase of a single measure is no chunk: it goes with the one before it, where that leaves room.
+    const isAlone = part.to - part.from + 1 < SHORTEST;
+    if (before && isAlone && before.to + 1 === part.from && part.to - before.from < LONGEST)
+      return [...chunks.slice(0, -1), { from: before.from, to: part.to }];
+    return [...chunks, part];
+  }, []);
+}
+
+/** The label of the section in which a measure stands. */
+export const sectionAt = ({ sections }: Pick<ChunkForm, 'sections'>, measure: number): string =>
+  sections.find((s) => measure >= s.from && measure <= s.to)?.label ?? '';

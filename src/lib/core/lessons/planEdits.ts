@@ -1,0 +1,108 @@
+/** What a teacher does to a plan: each takes a plan and gives another, or says why it cannot be. Places are those in the plan, from 0. */
+import { z } from 'zod';
+import {
+  METHOD_IDS,
+  plannedStepSchema,
+  proposedPlan,
+  type Plan,
+  type PlannedChunk,
+  type ToLearn,
+} from './plan';
+
+const place = z.number().int().min(0).max(500);
+const measure = z.string().regex(/^[mi]\d{1,5}$/);
+const name = z.string().trim().max(60, 'Keep the name under 60 letters.');
+
+export const planEditSchema = z.discriminatedUnion('do', [
+  z.object({ do: z.literal('method'), method: z.enum(METHOD_IDS) }),
+  z.object({
+    do: z.literal('template'),
+    method: z.enum(METHOD_IDS),
+    steps: z.array(plannedStepSchema).min(1).max(30),
+  }),
+  z.object({ do: z.literal('move'), chunk: place, to: place }),
+  z.object({ do: z.literal('drop'), chunk: place }),
+  z.object({ do: z.literal('add'), at: place, from: measure, to: measure }),
+  /** `before` begins the second part. */
+  z.object({ do: z.literal('split'), chunk: place, before: measure }),
+  /** Joins it with the one that follows it in the music. */
+  z.object({ do: z.literal('join'), chunk: place }),
+  z.object({ do: z.literal('name'), chunk: place, name }),
+  z.object({
+    do: z.literal('steps'),
+    chunk: place,
+    steps: z.array(plannedStepSchema).max(30, 'Keep it below thirty steps.'),
+  }),
+]);
+export type PlanEdit = z.infer<typeof planEditSchema>;
+
+const without = <T>(list: readonly T[], at: number): T[] => list.filter((_, i) => i !== at);
+const withAt = <T>(list: readonly T[], at: number, ...items: readonly T[]): T[] => [
+  ...list.slice(0, at),
+  ...items,
+  ...list.slice(at),
+];
+
+/** Moves an item of a list to another place. */
+export const moved = <T>(list: readonly T[], from: number, to: number): T[] =>
+  withAt(without(list, from), to, list[from]!);
+
+/** A plan that was changed, or a sentence that says why it could not be. */
+export type PlanChange = { readonly plan: Plan } | { readonly refused: string };
+
+/** Applies an edit to a plan of some music. */
+export function edited(plan: Plan, edit: PlanEdit, music: ToLearn): PlanChange {
+  const { chunks } = plan;
+  const placeOf = (id: string): number => music.ids.indexOf(id);
+  const as = (next: readonly PlannedChunk[]): PlanChange => ({ plan: { ...plan, chunks: [...next] } });
+  if (edit.do === 'method') return { plan: proposedPlan(music, edit.method) };
+  if (edit.do === 'template') return { plan: proposedPlan(music, edit.method, edit.steps) };
+  if (edit.do === 'add') {
+    const [from, to] = [placeOf(edit.from), placeOf(edit.to)];
+    if (from < 0 || to < from)
+      return { refused: 'These measures are not in the version, or the last comes before the first.' };
+    if (chunks.some((c) => c.from === edit.from && c.to === edit.to))
+      return { refused: 'There is a chunk of these measures already.' };
+    const steps = chunks.find((c) => c.steps.some((s) => s.id === 'join'))?.steps ?? chunks[0]?.steps ?? [];
+    return as(
+      withAt(chunks, Math.min(edit.at, chunks.length), { from: edit.from, to: edit.to, name: null, steps }),
+    );
+  }
+  const chunk = chunks[edit.chunk];
+  if (!chunk) return { refused: 'This chunk is not in the plan any more.' };
+  switch (edit.do) {
+    case 'move':
+      return as(moved(chunks, edit.chunk, Math.min(edit.to, chunks.length - 1)));
+    case 'drop':
+      return as(without(chunks, edit.chunk));
+    case 'name':
+      return as(
+        chunks.map((c, i) => (i === edit.chunk ? { ...c, name: edit.name === '' ? null : edit.name } : c)),
+      );
+    case 'steps':
+      return as(chunks.map((c, i) => (i === edit.chunk ? { ...c, steps: edit.steps } : c)));
+    case 'split': {
+      const [from, at, to] = [placeOf(chunk.from), placeOf(edit.before), placeOf(chunk.to)];
+      if (at <= from || at > to) return { refused: 'It can only be split between two of its measures.' };
+      const second = chunk.steps.some((s) => s.id === 'join') ? chunk.steps : joining(chunk.steps);
+      return as([
+        ...chunks.slice(0, edit.chunk),
+        { ...chunk, to: music.ids[at - 1]! },
+        { ...chunk, from: edit.before, name: null, steps: second },
+        ...chunks.slice(edit.chunk + 1),
+      ]);
+    }
+    case 'join': {
+      const next = chunks.findIndex((c) => placeOf(c.from) === placeOf(chunk.to) + 1);
+      if (next < 0) return { refused: 'No chunk of the plan follows this one in the music.' };
+      const whole = { ...chunk, to: chunks[next]!.to };
+      return as(chunks.flatMap((c, i) => (i === edit.chunk ? [whole] : i === next ? [] : [c])));
+    }
+  }
+}
+
+/** The second part of a chunk that had nothing to be joined to has: it goes before polishing, or at the end. */
+function joining(steps: PlannedChunk['steps']): PlannedChunk['steps'] {
+  const at = steps.findIndex((s) => s.id === 'ladder' || s.id === 'memory');
+  return withAt(steps, at < 0 ? steps.length : at, { id: 'join', name: null });
+}

@@ -1,0 +1,147 @@
+/** Lessons: begun, written in while they go on, ended with what is set for the week; or written down afterwards. */
+import type { Day } from '$core/lessons/calendar';
+import type { WeekItem } from '$core/lessons/week';
+import { and, desc, eq, inArray, isNotNull, isNull, sql } from 'drizzle-orm';
+import { z } from 'zod';
+import { atomically, type Db } from '../db/open';
+import { learner, lesson } from '../db/schema';
+import { todayIn } from './clock';
+import { newId, now } from './ids';
+
+export type LessonRow = typeof lesson.$inferSelect;
+
+const note = z.string().trim().max(4000, 'Keep the note under 4000 letters.');
+const minutes = z.number().int().min(0).max(600);
+
+const weekItemSchema = z.object({
+  assignment: z.string().max(40),
+  chunk: z.string().max(40),
+  steps: z.array(z.string().max(40)).max(10),
+  tempo: z.number().int().min(20).max(400).nullable(),
+  minutes: z.number().int().min(1).max(180),
+  why: z.enum(['next', 'due']),
+});
+
+/** What a lesson's page keeps as it goes on; what is not said stays as it is. */
+export const lessonChangeSchema = z.object({
+  note: note.optional(),
+  week: z.array(weekItemSchema).max(20).nullable().optional(),
+  minutesSet: minutes.nullable().optional(),
+  practised: minutes.nullable().optional(),
+});
+
+/** The lesson of a learner that goes on today; a new one where none does. Its id comes back. */
+export const beginLesson = (db: Db, learnerId: string): string =>
+  atomically(db, (tx) => {
+    const date = todayIn(tx);
+    const open = tx
+      .select({ id: lesson.id })
+      .from(lesson)
+      .where(
+        and(
+          eq(lesson.learnerId, learnerId),
+          eq(lesson.date, date),
+          isNotNull(lesson.startedAt),
+          isNull(lesson.endedAt),
+          isNull(lesson.deletedAt),
+        ),
+      )
+      .get();
+    if (open) return open.id;
+    const id = newId();
+    tx.insert(lesson).values({ id, learnerId, date, note: '', startedAt: now() }).run();
+    return id;
+  });
+
+export const findLesson = (db: Db, id: string): LessonRow | undefined =>
+  db
+    .select({ lesson })
+    .from(lesson)
+    .innerJoin(learner, and(eq(learner.id, lesson.learnerId), isNull(learner.deletedAt)))
+    .where(and(eq(lesson.id, id), isNull(lesson.deletedAt)))
+    .get()?.lesson;
+
+/** Keeps what is written in a lesson. False where it is gone. */
+export const changeLesson = (db: Db, id: string, change: z.infer<typeof lessonChangeSchema>): boolean => {
+  const set = Object.fromEntries(Object.entries(change).filter(([, value]) => value !== undefined));
+  if (Object.keys(set).length === 0) return findLesson(db, id) !== undefined;
+  return (
+    db
+      .update(lesson)
+      .set(set)
+      .where(and(eq(lesson.id, id), isNull(lesson.deletedAt)))
+      .run().changes > 0
+  );
+};
+
+/** Ends a lesson, or takes that back. */
+export const endLesson = (db: Db, id: string, isEnded: boolean): boolean =>
+  db
+    .update(lesson)
+    .set({ endedAt: isEnded ? now() : null })
+    .where(and(eq(lesson.id, id), isNull(lesson.deletedAt)))
+    .run().changes > 0;
+
+/** Lessons, the latest first. */
+export const lessonsOf = (db: Db, learnerId: string): LessonRow[] =>
+  db
+    .select()
+    .from(lesson)
+    .where(and(eq(lesson.learnerId, learnerId), isNull(lesson.deletedAt)))
+    .orderBy(desc(lesson.date), desc(lesson.startedAt))
+    .all();
+
+/** The latest lessons of each of some learners, at most so many of each, before a day where one is given. */
+export function latestLessons(
+  db: Db,
+  learners: readonly string[],
+  most: number,
+  before?: Day,
+): ReadonlyMap<string, readonly LessonRow[]> {
+  const rows = new Map<string, readonly LessonRow[]>();
+  if (learners.length === 0) return rows;
+  const ranked = db
+    .select({
+      id: lesson.id,
+      rank: sql<number>`row_number() over (partition by ${lesson.learnerId} order by ${lesson.date} desc, ${lesson.startedAt} desc)`.as(
+        'rank',
+      ),
+    })
+    .from(lesson)
+    .where(
+      and(
+        inArray(lesson.learnerId, [...learners]),
+        isNull(lesson.deletedAt),
+        before === undefined ? undefined : sql`${lesson.date} < ${before}`,
+      ),
+    )
+    .as('ranked');
+  for (const { lesson: row } of db
+    .select({ lesson })
+    .from(lesson)
+    .innerJoin(ranked, eq(ranked.id, lesson.id))
+    .where(sql`${ranked.rank} <= ${most}`)
+    .orderBy(desc(lesson.date), desc(lesson.startedAt))
+    .all())
+    rows.set(row.learnerId, [...(rows.get(row.learnerId) ?? []), row]);
+  return rows;
+}
+
+/** Keeps what was said in a lesson that was given elsewhere; its id comes back. */
+export function addLesson(
+  db: Db,
+  learnerId: string,
+  date: Day,
+  text: string,
+  more: {
+    readonly minutesSet?: number;
+    readonly practised?: number;
+    readonly week?: readonly WeekItem[];
+  } = {},
+): string {
+  const id = newId();
+  db.insert(lesson)
+    .values({ id, learnerId, date, note: text, endedAt: `${date}T12:00:00.000Z`, ...more })
+    .run();
+  return id;
+}

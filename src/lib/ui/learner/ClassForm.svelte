@@ -1,0 +1,56 @@
+<script lang="ts">
+  /** Name, piece and members of a class. */
+  import { kept } from '$ui/form/kept';
+  import Once from '$ui/form/Once.svelte';
+
+  interface Props {
+    values?: { name: string; piece: string | null; members: readonly string[] };
+    learners: readonly { id: string; name: string }[];
+    pieces: readonly { id: string; title: string }[];
+    action: string;
+    button: string;
+    message?: string | undefined;
+  }
+  let { values, learners, pieces, action, button, message }: Props = $props();
+</script>
+
+<form
+  method="post"
+  {action}
+  use:kept={{
+    submit:
+      () =>
+      ({ update }) =>
+        update({ reset: false }),
+  }}
+  class="grid max-w-md gap-3"
+>
+  {#if !values}<Once />{/if}
+  <label class="grid">Name <input name="name" class="field" value={values?.name ?? ''} required /></label>
+  <label class="grid"
+    >Piece
+    <select name="piece" class="field">
+      {#each pieces as { id, title } (id)}<option value={id} selected={id === values?.piece}>{title}</option
+        >{/each}
+    </select></label
+  >
+  <fieldset>
+    <legend>Who is in it</legend>
+    <div class="mt-1 grid grid-cols-2 gap-x-4">
+      {#each learners as { id, name } (id)}
+        <label class="flex min-h-7 items-center gap-2"
+          ><input
+            type="checkbox"
+            class="tick"
+            name="members"
+            value={id}
+            checked={values?.members.includes(id) ?? false}
+          />
+          {name}</label
+        >
+      {/each}
+    </div>
+  </fieldset>
+  {#if message}<p class="text-alarm" role="alert">{message}</p>{/if}
+  <div><button class="action">{button}</button></div>
+</form>

@@ -1,0 +1,302 @@
+<script lang="ts">
+  /** A lesson: the music of the chunk in hand, large; its steps, how they went, what is said and what is set for the week. */
+  import { KEYBOARDS } from '$core/arrange/register';
+  import type { TimeSignature } from '$core/score/score';
+  import { FASTEST, SLOWEST } from '$ui/sound/sound.svelte';
+  import Keys from '$ui/keys/Keys.svelte';
+  import { shapeAt } from '$ui/keys/shape';
+  import Picture from '$ui/score/Picture.svelte';
+  import { measuresText, tempoText, toBeats, toQuarters } from '$ui/text';
+  import Play from '@lucide/svelte/icons/play';
+  import Square from '@lucide/svelte/icons/square';
+  import ForWeek from './ForWeek.svelte';
+  import { GRADE_KEYS, type LessonState } from './lesson.svelte';
+  import type { LessonMusic } from './music.svelte';
+  import { Metronome } from './metronome.svelte';
+  import Steps from './Steps.svelte';
+  import { untrack } from 'svelte';
+
+  interface Props {
+    lesson: LessonState;
+    music: LessonMusic;
+    time: TimeSignature;
+    numbers: readonly string[];
+    keyboard: number;
+    /** Last time's words. */
+    last: { date: string; note: string } | null;
+    /** Names of the pieces, and their metres, by assignment. */
+    pieces: Readonly<Record<string, { title: string; time: TimeSignature }>>;
+  }
+  let { lesson, music, time, numbers, keyboard, last, pieces }: Props = $props();
+  const { sound } = untrack(() => music);
+  const metronome = new Metronome();
+
+  const chunk = $derived(lesson.chunk);
+  const after = $derived(lesson.walk[lesson.walk.findIndex((c) => c.id === chunk?.id) + 1]);
+  const shown = $derived(music.stretchesOf(chunk));
+  const later = $derived(shown.length > 1 || after === lesson.whole ? [] : music.stretchesOf(after));
+  const chunkName = $derived(
+    chunk ? (chunk.name ?? `${chunk.section}, ${measuresText(numbers, chunk.from, chunk.to)}`) : '',
+  );
+  const joins = $derived(
+    lesson.steps.some((s) => s.id === 'join' && !s.passed)
+      ? lesson.chunks.find((c) => chunk && c.to === chunk.from - 1)
+      : undefined,
+  );
+  const tempo = $derived(lesson.asked ?? lesson.rungs[0] ?? lesson.piece?.goal ?? 60);
+  const range = $derived(KEYBOARDS[keyboard as keyof typeof KEYBOARDS] ?? KEYBOARDS[88]);
+  const version = $derived(music.version);
+  const shape = $derived.by(() => {
+    if (!version || !chunk) return undefined;
+    const note = version.score.parts[0]!.notes.find((n) => n.id === music.note);
+    // Before anything sounds: how the hands lie where the chunk begins.
+    const begins = version.score.measures[chunk.from]?.start ?? 0;
+    const first = version.score.parts[0]!.notes.find((n) => n.onset >= begins)?.onset ?? begins;
+    return shapeAt(version, note?.onset ?? first, sound.isPlaying ? { ids: sound.sounding } : undefined);
+  });
+
+  $effect(() => {
+    void [version, shown, later];
+    untrack(() => void music.draw([...shown, ...later]));
+  });
+  $effect(() => {
+    void chunk?.id;
+    untrack(() => {
+      sound.stop();
+      music.note = undefined;
+    });
+  });
+  $effect(() => () => {
+    sound.stop();
+    metronome.stop();
+  });
+
+  function play(): void {
+    if (sound.isPlaying) return sound.stop();
+    if (!version || !chunk) return;
+    metronome.stop();
+    sound.hands = lesson.step?.hand ?? 'both';
+    sound.loops = true;
+    sound.countIn = true;
+    sound.share = Math.min(FASTEST, Math.max(SLOWEST, tempo / version.score.tempo));
+    void sound.toggle(version.score.measures[chunk.from]!.start, chunk);
+  }
+  const beats = $derived(toBeats(time, tempo));
+  function click(): void {
+    if (sound.isPlaying) sound.click = !sound.click;
+    else void metronome.toggle(beats, time);
+  }
+  const tap = (): void => lesson.tap(performance.now(), (b) => toQuarters(time, b));
+
+  let noteField = $state<HTMLTextAreaElement>();
+  let end = $state<HTMLFormElement>();
+
+  /** What a key does, where nothing is being written. */
+  const KEYS: Readonly<Record<string, () => void>> = {
+    Enter: () => lesson.tick(),
+    ' ': play,
+    ArrowDown: () => lesson.stepBy(1),
+    ArrowUp: () => lesson.stepBy(-1),
+    ArrowRight: () => lesson.walkBy(1),
+    ArrowLeft: () => lesson.walkBy(-1),
+    b: tap,
+    m: click,
+    n: () => noteField?.focus(),
+    w: () => lesson.setWeek(),
+    e: () => end?.requestSubmit(),
+    ...Object.fromEntries(GRADE_KEYS.map(({ grade }) => [String(grade), () => lesson.grade(grade)])),
+  };
+  function onkeydown(event: KeyboardEvent): void {
+    const target = event.target as Element | null;
+    if (event.key === 'Escape' && target === noteField) return noteField?.blur();
+    if (event.ctrlKey || event.metaKey || event.altKey) return;
+    if (target?.closest('input, textarea, select, [role="dialog"]')) return;
+    // Space and Enter press what has the focus.
+    if ((event.key === ' ' || event.key === 'Enter') && target?.closest('button, a, summary')) return;
+    const act = KEYS[event.key];
+    if (!act) return;
+    event.preventDefault();
+    act();
+  }
+
+  function touch(event: MouseEvent): void {
+    const note = (event.target as Element | null)?.closest<SVGElement>('.note[data-id]');
+    const badge = (event.target as Element | null)?.closest<SVGElement>('[data-finger-of]');
+    const id = badge?.dataset.fingerOf ?? note?.dataset.id?.replace(/\.\d+$/, '');
+    music.note = id === music.note ? undefined : id;
+  }
+</script>
+
+<svelte:window {onkeydown} />
+
+<div class="grid min-h-0 flex-1 lg:grid-cols-[minmax(0,1fr)_20.5rem]">
+  <div class="flex min-h-0 min-w-0 flex-col bg-paper">
+    <div class="flex flex-wrap items-baseline gap-x-3 px-4 pt-3 sm:px-7">
+      <h2 class="text-lg">{chunkName}</h2>
+      {#if joins}<span class="text-quiet">then joined to {measuresText(numbers, joins.from, joins.to)}</span
+        >{/if}
+      <span class="ml-auto flex items-center gap-1">
+        <button
+          class="flex h-9 w-9 items-center justify-center text-lg"
+          aria-label="The chunk before"
+          title="←"
+          onclick={() => lesson.walkBy(-1)}>‹</button
+        >
+        <label class="sr-only" for="chunk">Chunk</label>
+        <select
+          id="chunk"
+          class="field"
+          value={chunk?.id}
+          onchange={(e) => lesson.choose(e.currentTarget.value)}
+        >
+          {#each lesson.walk as c (c.id)}
+            <option value={c.id}>{c.name ?? measuresText(numbers, c.from, c.to)}</option>
+          {/each}
+        </select>
+        <button
+          class="flex h-9 w-9 items-center justify-center text-lg"
+          aria-label="The next chunk"
+          title="→"
+          onclick={() => lesson.walkBy(1)}>›</button
+        >
+      </span>
+    </div>
+    <!-- svelte-ignore a11y_click_events_have_key_events, a11y_no_noninteractive_element_interactions, a11y_no_noninteractive_tabindex -->
+    <div
+      class="music min-h-0 flex-1 overflow-y-auto px-4 sm:px-7"
+      role="region"
+      aria-label="Music of {chunkName}"
+      tabindex="0"
+      onclick={touch}
+    >
+      {#if music.problem}<p class="py-3 text-alarm" role="alert">
+          The music cannot be shown: {music.problem}
+        </p>{/if}
+      {#each shown as stretch (stretch.id)}
+        <Picture
+          svg={music.pictures[stretch.id]}
+          selected={music.note}
+          sounding={sound.sounding}
+          label="{measuresText(numbers, stretch.from, stretch.to)} of {chunkName}"
+        />
+      {/each}
+      {#each later as stretch (stretch.id)}
+        <div class="opacity-40">
+          <Picture
+            svg={music.pictures[stretch.id]}
+            label="What comes after it: {measuresText(numbers, stretch.from, stretch.to)}"
+          />
+        </div>
+      {/each}
+    </div>
+    <div class="flex items-center gap-5 border-t border-hairline px-4 pt-1 sm:px-7">
+      <div class="h-[86px] min-w-0 flex-1">
+        <Keys
+          low={range.low}
+          high={range.high}
+          marks={shape?.down ?? []}
+          next={shape?.next ?? []}
+          label="The hands' shape: {shape?.text ?? ''}"
+        />
+      </div>
+      <p class="hidden w-24 shrink-0 text-sm leading-snug text-quiet sm:block">{shape?.text ?? ''}</p>
+    </div>
+    <div class="flex flex-wrap items-center gap-x-4 gap-y-2 border-t border-hairline px-4 py-2 sm:px-7">
+      <button
+        class="flex h-11 w-11 shrink-0 items-center justify-center rounded-full bg-accent text-on-accent disabled:opacity-50"
+        aria-label={sound.isPlaying ? 'Stop' : 'Play the step in hand'}
+        title="Space"
+        disabled={!version}
+        onclick={play}
+      >
+        {#if sound.isPlaying}<Square size={16} aria-hidden="true" />{:else}<Play
+            size={19}
+            aria-hidden="true"
+          />{/if}
+      </button>
+      <button
+        class="h-9 border-b-2 px-1 {metronome.isOn || (sound.isPlaying && sound.click)
+          ? 'border-accent'
+          : 'border-transparent text-quiet hover:text-ink'}"
+        aria-pressed={metronome.isOn || sound.click}
+        title="M"
+        onclick={click}>click</button
+      >
+      <div class="flex flex-wrap items-center gap-1.5" role="group" aria-label="Tempo reached">
+        <span class="text-sm text-quiet">{tempoText(time, tempo)}</span>
+        {#each lesson.rungs as rung (rung)}
+          <button
+            class="h-10 min-w-12 rounded-md border px-2 font-semibold {rung === tempo
+              ? 'border-accent bg-accent-soft'
+              : 'border-field bg-paper'}"
+            aria-pressed={rung === tempo}
+            onclick={() => (lesson.tempo = rung)}>{toBeats(time, rung)}</button
+          >
+        {/each}
+        <button class="h-10 rounded-md border border-field px-3" title="B" onclick={tap}>tap the beat</button>
+      </div>
+      {#if sound.silence}<p class="text-sm text-alarm" role="status">{sound.silence}</p>{/if}
+    </div>
+  </div>
+
+  <div
+    class="flex min-h-0 flex-col overflow-y-auto border-l border-hairline px-4 py-2"
+    role="region"
+    aria-label="Steps and words"
+  >
+    {#if lesson.piece}
+      <Steps {lesson} {time} />
+      <div class="mt-2" role="group" aria-label="How did it go?">
+        <p class="text-sm text-quiet">
+          How did it go{lesson.last || lesson.step ? ': ' : ''}{(
+            lesson.lastStep ??
+            lesson.step?.says ??
+            ''
+          ).toLowerCase()}?
+        </p>
+        <div class="mt-1 flex flex-wrap gap-1">
+          {#each GRADE_KEYS as { grade, says } (grade)}
+            <button
+              class="h-10 rounded-full border px-2.5 text-[15px] {lesson.last?.grade === grade
+                ? 'border-accent bg-accent-soft font-semibold'
+                : 'border-field bg-paper'}"
+              aria-pressed={lesson.last?.grade === grade}
+              title={String(grade)}
+              onclick={() => lesson.grade(grade)}>{says}</button
+            >
+          {/each}
+        </div>
+      </div>
+    {/if}
+    <label class="mt-2 grid text-sm text-quiet"
+      >Words, kept as they are written
+      <textarea
+        class="field mt-0.5 text-base text-ink"
+        rows="2"
+        bind:this={noteField}
+        value={lesson.note}
+        oninput={(e) => lesson.write(e.currentTarget.value)}></textarea></label
+    >
+    {#if last?.note}<p class="mt-1 text-sm text-quiet">Last time: {last.note}</p>{/if}
+    <ForWeek {lesson} {pieces} />
+    <form
+      method="post"
+      action="?/end"
+      class="mt-4"
+      bind:this={end}
+      onsubmit={async (event) => {
+        // What was said is with the server before the lesson ends.
+        event.preventDefault();
+        const form = event.currentTarget;
+        try {
+          await lesson.flush();
+          form.submit();
+        } catch {
+          lesson.refused = 'The server cannot be reached; the lesson ends when it is back. Nothing is lost.';
+        }
+      }}
+    >
+      <button class="action" title="E">End the lesson</button>
+    </form>
+  </div>
+</div>

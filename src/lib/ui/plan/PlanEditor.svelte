@@ -1,0 +1,225 @@
+<script lang="ts">
+  /** The plan as it is changed: chunks and their steps are moved (dragged, or by keys), dropped, added, split, joined and renamed. */
+  import { METHODS, type Plan, type PlannedStep } from '$core/lessons/plan';
+  import type { PlanEdit } from '$core/lessons/planEdits';
+  import type { ChunkState } from '$core/lessons/progress';
+  import { kept } from '$ui/form/kept';
+  import { measuresText } from '$ui/text';
+  import { dragHandle, dragHandleZone, type DndEvent } from 'svelte-dnd-action';
+  import { tick } from 'svelte';
+  import StepsEditor from './StepsEditor.svelte';
+
+  interface Props {
+    plans: readonly ChunkState[];
+    plan: Plan;
+    ids: readonly string[];
+    numbers: readonly string[];
+    isProposed: boolean;
+    templates: readonly { id: string; name: string; method: Plan['method']; steps: readonly PlannedStep[] }[];
+  }
+  let { plans, plan, ids, numbers, isProposed, templates }: Props = $props();
+
+  interface Item {
+    id: string;
+    index: number;
+  }
+  /** Named by where they begin: a chunk that is split, joined or moved is still the same one, and stays open. */
+  const own = $derived(
+    plan.chunks.map((c, index): Item => {
+      const before = plan.chunks.slice(0, index).filter((other) => other.from === c.from).length;
+      return { id: `${c.from} ${before}`, index };
+    }),
+  );
+  let dragged = $state.raw<Item[]>();
+  const items = $derived(dragged ?? own);
+  const FLIP = 120;
+
+  let edit = $state('');
+  let form = $state<HTMLFormElement>();
+  /** Sends an edit. */
+  async function send(change: PlanEdit): Promise<void> {
+    edit = JSON.stringify(change);
+    await tick();
+    form?.requestSubmit();
+  }
+  const keep =
+    () =>
+    async ({ update }: { update: (options?: { reset?: boolean }) => Promise<void> }) => {
+      await update({ reset: false });
+      dragged = undefined;
+    };
+  function consider(event: CustomEvent<DndEvent<Item>>): void {
+    dragged = event.detail.items;
+  }
+  function finalize(event: CustomEvent<DndEvent<Item>>): void {
+    dragged = event.detail.items;
+    const to = dragged.findIndex((item) => item.id === event.detail.info.id);
+    const moved = dragged[to];
+    if (moved && moved.index !== to) void send({ do: 'move', chunk: moved.index, to });
+  }
+
+  const placeOf = (id: string): number => ids.indexOf(id);
+  const whereOf = (c: Plan['chunks'][number]): string =>
+    placeOf(c.from) < 0 || placeOf(c.to) < 0
+      ? 'measures that are gone'
+      : measuresText(numbers, placeOf(c.from), placeOf(c.to));
+  const stateOf = (c: Plan['chunks'][number]) => plans.find((p) => p.chunk.id === `${c.from}..${c.to}`);
+  /** Measures at which a chunk can be split: all but its first. */
+  const inside = (c: Plan['chunks'][number]): string[] => ids.slice(placeOf(c.from) + 1, placeOf(c.to) + 1);
+  const JSONof = (change: object): string => JSON.stringify(change);
+</script>
+
+<form method="post" action="?/plan" use:kept={{ submit: keep }} bind:this={form} class="hidden">
+  <input type="hidden" name="edit" value={edit} />
+</form>
+
+<div class="mt-3 grid gap-x-12 gap-y-6 lg:grid-cols-[minmax(0,1fr)_18rem]">
+  <ul
+    aria-label="Chunks"
+    class="grid content-start gap-2"
+    use:dragHandleZone={{ items, flipDurationMs: FLIP, dropTargetStyle: {}, zoneTabIndex: -1 }}
+    onconsider={consider}
+    onfinalize={finalize}
+  >
+    {#each items as { id, index } (id)}
+      {@const chunk = plan.chunks[index]!}
+      {@const state = stateOf(chunk)}
+      {@const name = chunk.name ?? state?.chunk.section ?? ''}
+      <li class="border-t border-hairline bg-ground py-2" aria-label="{name}, {whereOf(chunk)}">
+        <div class="flex flex-wrap items-center gap-x-3 gap-y-1">
+          <span
+            use:dragHandle
+            class="flex h-8 w-6 cursor-grab items-center justify-center text-quiet"
+            aria-label="Move {name}, {whereOf(chunk)}: drag, or press Space and use the arrows"
+            ><span aria-hidden="true">⠿</span></span
+          >
+          <strong class="font-semibold">{name}</strong> <span class="text-quiet">{whereOf(chunk)}</span>
+          <span class="ml-auto flex items-center gap-3 text-sm">
+            <button
+              class="link disabled:opacity-40"
+              disabled={index === 0}
+              onclick={() => send({ do: 'move', chunk: index, to: index - 1 })}
+              aria-label="Earlier: {name}, {whereOf(chunk)}">Earlier</button
+            >
+            <button
+              class="link disabled:opacity-40"
+              disabled={index === plan.chunks.length - 1}
+              onclick={() => send({ do: 'move', chunk: index, to: index + 1 })}
+              aria-label="Later: {name}, {whereOf(chunk)}">Later</button
+            >
+            <button
+              class="link"
+              onclick={() => send({ do: 'drop', chunk: index })}
+              aria-label="Drop {name}, {whereOf(chunk)}">Drop</button
+            >
+          </span>
+        </div>
+        <details class="mt-1 pl-9">
+          <summary class="cursor-pointer text-sm text-quiet hover:text-ink">Name, measures, steps</summary>
+          <div class="mt-2 flex flex-wrap items-end gap-x-5 gap-y-2">
+            <form method="post" action="?/plan" use:kept={{ submit: keep }} class="flex items-end gap-2">
+              <input type="hidden" name="edit" value={JSONof({ do: 'name', chunk: index })} />
+              <label class="grid text-sm text-quiet"
+                >Name <input
+                  name="name"
+                  class="field w-40 text-base text-ink"
+                  value={chunk.name ?? ''}
+                  placeholder={state?.chunk.section}
+                /></label
+              >
+              <button class="link mb-1">Rename</button>
+            </form>
+            {#if inside(chunk).length > 0}
+              <form method="post" action="?/plan" use:kept={{ submit: keep }} class="flex items-end gap-2">
+                <input type="hidden" name="edit" value={JSONof({ do: 'split', chunk: index })} />
+                <label class="grid text-sm text-quiet"
+                  >Split before measure
+                  <select name="before" class="field text-base text-ink">
+                    {#each inside(chunk) as measure (measure)}<option value={measure}
+                        >{numbers[placeOf(measure)]}</option
+                      >{/each}
+                  </select></label
+                >
+                <button class="link mb-1">Split</button>
+              </form>
+            {/if}
+            <button class="link mb-1" onclick={() => send({ do: 'join', chunk: index })}
+              >Join with the one after it in the music</button
+            >
+          </div>
+          <StepsEditor
+            steps={chunk.steps}
+            name="{name}, {whereOf(chunk)}"
+            onchange={(steps) => send({ do: 'steps', chunk: index, steps: [...steps] })}
+          />
+        </details>
+      </li>
+    {/each}
+  </ul>
+
+  <aside class="grid content-start gap-5">
+    <section aria-labelledby="school">
+      <h3 id="school" class="font-bold">School</h3>
+      <ul class="mt-1 grid gap-2">
+        {#each METHODS as method (method.id)}
+          <li>
+            <button
+              class="text-left {plan.method === method.id ? 'font-semibold' : 'link'}"
+              aria-pressed={plan.method === method.id}
+              onclick={() => send({ do: 'method', method: method.id })}>{method.id}</button
+            >
+            <p class="text-sm text-quiet">{method.says}</p>
+          </li>
+        {/each}
+      </ul>
+      {#if !isProposed}<p class="mt-2 text-sm text-quiet">
+          A school makes the plan anew. What was learned stays.
+        </p>{/if}
+    </section>
+    <form method="post" action="?/plan" use:kept={{ submit: keep }} class="grid gap-1">
+      <h3 class="font-bold">Add a chunk</h3>
+      <input type="hidden" name="edit" value={JSONof({ do: 'add', at: plan.chunks.length })} />
+      <div class="flex items-end gap-2">
+        {#each [['from', 'From measure'], ['to', 'to']] as const as [field, says] (field)}
+          <label class="grid text-sm text-quiet"
+            >{says}
+            <select name={field} class="field text-base text-ink">
+              {#each ids as id, i (id)}<option value={id}>{numbers[i] === '0' ? 'pickup' : numbers[i]}</option
+                >{/each}
+            </select></label
+          >
+        {/each}
+        <button class="link mb-1">Add</button>
+      </div>
+    </form>
+    <section aria-labelledby="templates">
+      <h3 id="templates" class="font-bold">Templates</h3>
+      <ul>
+        {#each templates as template (template.id)}
+          <li class="flex items-baseline gap-3">
+            <button
+              class="link"
+              onclick={() => send({ do: 'template', method: template.method, steps: [...template.steps] })}
+              >{template.name}</button
+            >
+            <form method="post" action="?/forget" use:kept={{ submit: keep }}>
+              <input type="hidden" name="template" value={template.id} />
+              <button
+                class="text-sm text-quiet hover:text-ink"
+                aria-label="Remove the template {template.name}">remove</button
+              >
+            </form>
+          </li>
+        {:else}
+          <li class="text-sm text-quiet">None yet. The steps of this plan can be kept for other pieces.</li>
+        {/each}
+      </ul>
+      <form method="post" action="?/keep" use:kept={{ submit: keep }} class="mt-2 flex items-end gap-2">
+        <label class="grid text-sm text-quiet"
+          >Keep these steps as <input name="name" class="field w-40 text-base text-ink" /></label
+        >
+        <button class="link mb-1">Keep</button>
+      </form>
+    </section>
+  </aside>
+</div>

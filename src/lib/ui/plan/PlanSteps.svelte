@@ -1,0 +1,75 @@
+<script lang="ts">
+  /** The chunks of a plan with their steps to tick. */
+  import type { ChunkState } from '$core/lessons/progress';
+  import type { TimeSignature } from '$core/score/score';
+  import { kept } from '$ui/form/kept';
+  import { measuresText, plural, shortDate, tempoText, toBeats } from '$ui/text';
+
+  interface Props {
+    plans: readonly ChunkState[];
+    numbers: readonly string[];
+    time: TimeSignature;
+    keep: () => (answer: { update: (options?: { reset?: boolean }) => Promise<void> }) => Promise<void>;
+  }
+  let { plans, numbers, time, keep }: Props = $props();
+</script>
+
+<div class="mt-3 grid gap-x-12 gap-y-6 md:grid-cols-2">
+  {#each plans as { chunk, steps } (chunk.id)}
+    {@const name = `${chunk.name ?? chunk.section}, ${measuresText(numbers, chunk.from, chunk.to)}`}
+    <section aria-label={name} class="border-t border-hairline pt-3">
+      <h3 class="font-bold">{name}</h3>
+      <ul class="mt-1">
+        {#each steps as step (step.id)}
+          <li>
+            <form
+              method="post"
+              action={step.done ? '?/untick' : '?/tick'}
+              use:kept={{ submit: keep }}
+              data-draft="{chunk.id}{step.id}"
+              class="flex min-h-9 items-center gap-3"
+            >
+              <input type="hidden" name="chunk" value={chunk.id} />
+              <input type="hidden" name="step" value={step.id} />
+              <button
+                class="flex h-6 w-6 shrink-0 items-center justify-center rounded-full border-[1.6px] border-ink {step.done
+                  ? 'bg-ink text-paper'
+                  : 'bg-paper'} {!step.done && step.passed ? 'border-dashed' : ''}"
+                aria-label="{step.done ? 'Take back' : 'Tick'}: {step.says}, {name}"
+                >{#if step.done}<span aria-hidden="true" class="h-2 w-2 rounded-full bg-paper"
+                  ></span>{/if}</button
+              >
+              <span class={step.done || step.passed ? 'text-quiet' : ''}>{step.says}</span>
+              <span class="ml-auto flex shrink-0 items-center gap-2">
+                {#if step.done}
+                  <span class="text-sm text-quiet">
+                    {step.done.tempo ? `${tempoText(time, step.done.tempo)}, ` : ''}{shortDate(step.done.at)}
+                  </span>
+                {:else if step.ladder.length > 0}
+                  {#if step.measures > 0 && step.measures <= chunk.to - chunk.from}<span
+                      class="text-sm text-quiet"
+                      >{step.measures} of {plural(chunk.to - chunk.from + 1, 'measure')}</span
+                    >{:else if step.tempo}<span class="text-sm text-quiet"
+                      >{toBeats(time, step.tempo)}, to</span
+                    >{/if}
+                  <input
+                    name="tempo"
+                    inputmode="numeric"
+                    aria-label="Tempo reached: {step.says}, {name}"
+                    class="field h-8 w-16 py-0 text-right font-mono text-sm"
+                    value={toBeats(
+                      time,
+                      step.ladder.find((t) => t > (step.tempo ?? 0)) ?? step.ladder.at(-1)!,
+                    )}
+                  />
+                {/if}
+              </span>
+            </form>
+          </li>
+        {/each}
+      </ul>
+    </section>
+  {:else}
+    <p class="text-quiet">The plan has no chunks: change it, and add some.</p>
+  {/each}
+</div>

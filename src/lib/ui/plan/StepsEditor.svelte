@@ -1,0 +1,98 @@
+<script lang="ts">
+  /** The steps of a chunk as they are changed: moved, dropped, renamed, added from the table or of one's own. */
+  import type { PlannedStep } from '$core/lessons/plan';
+  import { moved } from '$core/lessons/planEdits';
+  import { stepFacts, STEPS } from '$core/lessons/steps';
+  import { formToken } from '$ui/form/token';
+
+  interface Props {
+    steps: readonly PlannedStep[];
+    /** Whose they are. */
+    name: string;
+    onchange: (steps: readonly PlannedStep[]) => void;
+  }
+  let { steps, name, onchange }: Props = $props();
+
+  let adding = $state('');
+  let called = $state('');
+  let hand = $state<'right' | 'left' | 'both' | 'none'>('both');
+  const missing = $derived(STEPS.filter((s) => !steps.some((own) => own.id === s.id)));
+  const nameOf = (step: PlannedStep): string => step.name ?? stepFacts(step.id)?.says ?? 'A step';
+
+  function add(): void {
+    if (adding === 'own') {
+      if (called.trim() === '') return;
+      onchange([
+        ...steps,
+        { id: `own-${formToken().slice(0, 12)}`, name: called.trim(), hand: hand === 'none' ? null : hand },
+      ]);
+      called = '';
+    } else if (adding !== '') onchange([...steps, { id: adding, name: null }]);
+    adding = '';
+  }
+  function rename(index: number, text: string): void {
+    const facts = stepFacts(steps[index]!.id);
+    const own = text.trim() === '' || text.trim() === facts?.says ? null : text.trim();
+    if (own === null && !facts) return;
+    onchange(steps.map((s, i) => (i === index ? { ...s, name: own } : s)));
+  }
+</script>
+
+<ol class="mt-3 grid gap-1" aria-label="Steps of {name}">
+  {#each steps as step, i (step.id)}
+    <li class="flex items-center gap-2">
+      <input
+        class="field h-8 w-64 max-w-full py-0"
+        aria-label="Name of the step {nameOf(step)}"
+        value={nameOf(step)}
+        onchange={(e) => rename(i, e.currentTarget.value)}
+      />
+      <button
+        class="h-8 w-8 disabled:opacity-35"
+        disabled={i === 0}
+        aria-label="Earlier: {nameOf(step)}"
+        onclick={() => onchange(moved(steps, i, i - 1))}>↑</button
+      >
+      <button
+        class="h-8 w-8 disabled:opacity-35"
+        disabled={i === steps.length - 1}
+        aria-label="Later: {nameOf(step)}"
+        onclick={() => onchange(moved(steps, i, i + 1))}>↓</button
+      >
+      <button
+        class="h-8 w-8"
+        aria-label="Drop the step {nameOf(step)}"
+        onclick={() => onchange(steps.filter((_, n) => n !== i))}>×</button
+      >
+    </li>
+  {/each}
+</ol>
+<div class="mt-2 flex flex-wrap items-end gap-2">
+  <label class="grid text-sm text-quiet"
+    >Add a step
+    <select class="field text-base text-ink" bind:value={adding}>
+      <option value="">choose</option>
+      {#each missing as { id, says } (id)}<option value={id}>{says}</option>{/each}
+      <option value="own">one of your own…</option>
+    </select></label
+  >
+  {#if adding === 'own'}
+    <label class="grid text-sm text-quiet"
+      >Its name <input
+        class="field text-base text-ink"
+        bind:value={called}
+        maxlength="60"
+        placeholder="Clap the rhythm"
+      /></label
+    >
+    <label class="grid text-sm text-quiet"
+      >Hands
+      <select class="field text-base text-ink" bind:value={hand}>
+        <option value="both">both</option><option value="right">right</option><option value="left"
+          >left</option
+        ><option value="none">none</option>
+      </select></label
+    >
+  {/if}
+  <button class="link mb-1" disabled={adding === ''} onclick={add}>Add</button>
+</div>

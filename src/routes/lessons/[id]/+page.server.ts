@@ -1,0 +1,125 @@
+import { daysAfter } from '$core/lessons/calendar';
+import { dueOn } from '$core/lessons/reviews';
+import { db } from '$server/db';
+import { about, work } from '$server/pool';
+import { drawn } from '$server/pool/drawn';
+import { readable } from '$server/readable';
+import { todayIn } from '$server/studio/clock';
+import { findLearner } from '$server/studio/learners';
+import { endLesson, findLesson, latestLessons } from '$server/studio/lessons';
+import { studioLevels } from '$server/studio/levels';
+import { preparedKey } from '$server/studio/prepared';
+import { findProgress, isWhole, piecesOf, type AssignmentLine } from '$server/studio/progress';
+import { lessonsBetween } from '$server/studio/slots';
+import { documentAt } from '$server/studio/versions';
+import { SHOWN_COOKIE, sheetWish, shownFrom } from '$ui/shown/shown';
+import { LESSON_WIDTH } from '$ui/lesson/width';
+import { error, redirect } from '@sveltejs/kit';
+import type { Actions, PageServerLoad } from './$types';
+
+/** Reviews of each piece that are offered. */
+const REVIEWS = 3;
+/** Usual length where no slot says another, in minutes. */
+const USUAL = 30;
+
+export const load: PageServerLoad = async ({ params, url, request, cookies }) => {
+  const lesson = findLesson(db(), params.id);
+  if (!lesson) error(404, 'There is no such lesson.');
+  const learner = findLearner(db(), lesson.learnerId)!;
+  const today = todayIn(db());
+  const lines = (await piecesOf(db(), work, [learner.id])).get(learner.id)!;
+  const whole = lines.filter(isWhole);
+  const due = whole.map((line) => ({ line, reviews: dueOn(line.reviews, today, REVIEWS) }));
+  const asked = url.searchParams.get('piece');
+  const open = whole.find((l) => l.id === asked) ?? whole.find((l) => l.status !== 'known') ?? whole[0];
+  const found = open && (await readable(open.pieceId, () => findProgress(db(), work, open.id)));
+  const shown = { ...sheetWish(shownFrom(cookies.get(SHOWN_COOKIE))), width: LESSON_WIDTH };
+  const planned = lessonsBetween(db(), daysAfter(lesson.date, 0), lesson.date).find(
+    (l) => l.learnerId === learner.id,
+  );
+  return {
+    lesson: {
+      id: lesson.id,
+      date: lesson.date,
+      startedAt: lesson.startedAt,
+      isEnded: lesson.endedAt !== null,
+      note: lesson.note,
+      week: lesson.week,
+      minutesSet: lesson.minutesSet,
+      practised: lesson.practised,
+      minutes: planned?.minutes ?? USUAL,
+    },
+    learner: {
+      id: learner.id,
+      name: learner.name,
+      keyboard: learner.keyboard,
+      minutesADay: learner.minutesADay,
+    },
+    today,
+    last: latestLessons(db(), [learner.id], 1, lesson.date).get(learner.id)?.[0] ?? null,
+    pieces: due.map(({ line, reviews }) => ({ ...forTab(line), due: reviews })),
+    /** The chunk to open at. */
+    chunk: url.searchParams.get('chunk'),
+    show: shown,
+    open: found && (await opened(found, url.searchParams.get('chunk'), shown, request)),
+  };
+};
+
+const forTab = ({ id, title, status, next, time }: AssignmentLine) => ({ id, title, status, next, time });
+
+/** Everything of the piece that is open: what its steps follow from, its music, and the pictures that are seen first. */
+async function opened(
+  { progress, assignment }: NonNullable<Awaited<ReturnType<typeof findProgress>>>,
+  chunk: string | null,
+  show: ReturnType<typeof sheetWish>,
+  request: Request,
+) {
+  const { pieceId, versionId } = progress;
+  const document = await readable(pieceId, () => documentAt(db(), versionId, assignment.edit));
+  const first = chunk ?? progress.next[0]?.chunk.id ?? progress.plans[0]?.chunk.id;
+  const inMusic = progress.plans.map((p) => p.chunk).sort((a, b) => a.from - b.from);
+  const at = inMusic.findIndex((c) => c.id === first);
+  const wanted = inMusic.slice(Math.max(0, at), Math.max(0, at) + 2).map((c) => c.id);
+  const asked = about(pieceId, request);
+  const sheets = await readable(pieceId, () =>
+    work('stretches', { pieceId, document, show, chunks: wanted }, asked),
+  );
+  const pictures = await readable(pieceId, () =>
+    drawn(
+      sheets.map((s) => s.sheet),
+      asked,
+    ),
+  );
+  return {
+    id: progress.id,
+    versionId,
+    title: progress.title,
+    level: progress.level,
+    time: progress.time,
+    goal: progress.goalTempo,
+    ids: progress.ids,
+    numbers: progress.numbers,
+    form: progress.form,
+    difficulty: progress.difficulty,
+    plan: progress.plan,
+    events: progress.events,
+    document,
+    score: `/pieces/${pieceId}/score?of=${preparedKey(db(), pieceId)}`,
+    levels: studioLevels(db()),
+    pictures: Object.fromEntries(sheets.map(({ chunk: id }, i) => [id, pictures[i]!])) as Record<
+      string,
+      string
+    >,
+  };
+}
+
+export const actions: Actions = {
+  end: ({ params }) => {
+    if (!endLesson(db(), params.id, true)) error(404, 'This lesson is no longer there.');
+    redirect(303, `/lessons/${params.id}/week`);
+  },
+  reopen: ({ params }) => {
+    if (!endLesson(db(), params.id, false)) error(404, 'This lesson is no longer there.');
+    redirect(303, `/lessons/${params.id}`);
+  },
+};

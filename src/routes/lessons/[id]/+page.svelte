@@ -1,0 +1,128 @@
+<script lang="ts">
+  import Clock from '$ui/lesson/Clock.svelte';
+  import Lesson from '$ui/lesson/Lesson.svelte';
+  import { LessonMusic } from '$ui/lesson/music.svelte';
+  import { LessonState } from '$ui/lesson/lesson.svelte';
+  import { chunkText } from '$ui/lesson/weekText';
+  import { longDay, measuresText } from '$ui/text';
+  import { onMount, untrack } from 'svelte';
+
+  let { data } = $props();
+  const open = $derived(data.open);
+  /** What is due of other pieces, and pieces that are not open. */
+  const others = $derived(data.pieces.filter((p) => p.id !== open?.id));
+
+  let lesson = $state.raw<LessonState>();
+  let music = $state.raw<LessonMusic>();
+
+  /** The lesson works by script: what is ticked is kept in the browser first. */
+  function begin(): void {
+    lesson?.close();
+    const { open: piece } = data;
+    lesson = new LessonState({
+      id: data.lesson.id,
+      today: data.today,
+      note: data.lesson.note,
+      week: data.lesson.week,
+      minutes: data.lesson.minutesSet ?? data.learner.minutesADay,
+      practised: data.lesson.practised,
+      chunk: data.chunk,
+      piece: piece ? { ...piece, assignment: piece.id } : null,
+      others: others.map(({ id, next, due }) => ({ assignment: id, next, due })),
+    });
+    music = piece ? new LessonMusic({ ...piece, show: data.show }) : undefined;
+    void music?.open();
+  }
+  onMount(() => {
+    begin();
+    return () => lesson?.close();
+  });
+  // Another piece is opened within the lesson.
+  const address = $derived(`${open?.id ?? ''} ${data.chunk ?? ''}`);
+  let shownAddress = '';
+  $effect(() => {
+    if (shownAddress !== '' && shownAddress !== address) untrack(begin);
+    shownAddress = address;
+  });
+
+  const names = $derived(
+    Object.fromEntries(
+      data.pieces.map((p) => [
+        p.id,
+        {
+          title: p.title,
+          time: p.time,
+          where: (chunk: string) => {
+            if (open && p.id === open.id) return chunkText(chunk, open.ids, open.numbers);
+            const line = p.next.find((n) => n.chunk.id === chunk) ?? p.due.find((r) => r.chunk === chunk);
+            return line ? measuresText(line.numbers, 0, 1) : '';
+          },
+        },
+      ]),
+    ),
+  );
+</script>
+
+<svelte:head><title>{data.learner.name}, lesson · Key Path</title></svelte:head>
+
+<div class="flex min-h-dvh flex-col lg:h-dvh">
+  <header class="flex flex-wrap items-center gap-x-4 gap-y-1 border-b border-hairline px-4 py-2 sm:px-7">
+    <a class="text-lg font-bold" href="/learners/{data.learner.id}">{data.learner.name}</a>
+    <span class="text-quiet">{longDay(data.lesson.date)}</span>
+    <nav aria-label="Pieces" class="flex min-w-0 flex-wrap items-center gap-x-4">
+      {#each data.pieces.filter((p) => p.status !== 'known' || p.due.length > 0 || p.id === open?.id) as piece (piece.id)}
+        <a
+          href="?piece={piece.id}{piece.status === 'known' && piece.due[0]
+            ? `&chunk=${piece.due[0].chunk}`
+            : ''}"
+          data-sveltekit-replacestate
+          aria-current={piece.id === open?.id ? 'page' : undefined}
+          class="border-b-2 py-1 {piece.id === open?.id
+            ? 'border-ink font-semibold'
+            : 'border-transparent text-quiet hover:text-ink'}"
+          >{piece.title}{piece.due.length > 0 ? ' (due)' : ''}</a
+        >
+      {/each}
+      <a class="text-quiet hover:text-ink" href="/lessons/{data.lesson.id}/line">A line to read</a>
+    </nav>
+    <span class="ml-auto flex items-center gap-4">
+      <span class="text-sm text-quiet" role="status">
+        {#if lesson?.isAway}<span class="text-alarm"
+            >The server is away: kept here, sent when it is back.</span
+          >
+        {:else if (lesson?.left ?? 0) > 0}Saving…{:else if lesson}Saved{/if}
+      </span>
+      <Clock since={data.lesson.startedAt} minutes={data.lesson.minutes} />
+    </span>
+  </header>
+  <main id="main" class="flex min-h-0 flex-1 flex-col">
+    <h1 class="sr-only">{data.learner.name}, lesson</h1>
+    {#if data.lesson.isEnded}
+      <form method="post" action="?/reopen" class="flex items-center gap-4 bg-accent-soft px-7 py-2">
+        <p>This lesson is over. <a class="link" href="/lessons/{data.lesson.id}/week">The week's page</a></p>
+        <button class="link">Go on with it</button>
+      </form>
+    {/if}
+    {#if lesson?.refused}<p class="px-7 py-2 text-alarm" role="alert">{lesson.refused}</p>{/if}
+    {#if lesson && music && open}
+      <Lesson
+        {lesson}
+        {music}
+        time={open.time}
+        numbers={open.numbers}
+        keyboard={data.learner.keyboard}
+        last={data.last}
+        pieces={names}
+      />
+    {:else if !open}
+      <div class="max-w-3xl px-7 py-7">
+        <p>
+          {data.learner.name} has no piece yet. <a class="link" href="/pieces">Choose one</a>, make a version
+          and give it.
+        </p>
+      </div>
+    {:else}
+      <p class="px-7 py-7 text-quiet" role="status">The lesson opens…</p>
+    {/if}
+  </main>
+</div>

@@ -1,0 +1,46 @@
+import { db } from '$server/db';
+import { about, work } from '$server/pool';
+import { drawn } from '$server/pool/drawn';
+import { readable } from '$server/readable';
+import { findLearner } from '$server/studio/learners';
+import { findLesson } from '$server/studio/lessons';
+import { sightPiece } from '$server/studio/sightLine';
+import { LESSON_WIDTH } from '$ui/lesson/width';
+import { error } from '@sveltejs/kit';
+import { z } from 'zod';
+import type { PageServerLoad } from './$types';
+
+const turnSchema = z.coerce.number().int().min(0).max(1000).catch(0);
+
+export const load: PageServerLoad = async ({ params, url, request }) => {
+  const lesson = findLesson(db(), params.id);
+  if (!lesson) error(404, 'There is no such lesson.');
+  const learner = findLearner(db(), lesson.learnerId)!;
+  const turn = turnSchema.parse(url.searchParams.get('turn') ?? 0);
+  const found = sightPiece(db(), learner, lesson.date, turn);
+  if (!found) return { lesson: lesson.id, learner: learner.name, turn, line: null };
+  const { id: pieceId, document, title } = found;
+  const asked = about(pieceId, request);
+  // Read, not recalled: no fingers, no counts, no chords.
+  const show = {
+    width: LESSON_WIDTH,
+    fingers: false,
+    counts: false,
+    chords: false,
+    words: 'none' as const,
+    pedal: false,
+  };
+  const { phrase, sheet } = await readable(pieceId, async () => {
+    const facts = await work('handout', { pieceId, document }, asked);
+    const at = found.phrase % facts.form.phrases.length;
+    const [made] = await work('phrases', { pieceId, document, show, from: at, to: at + 1 }, asked);
+    return { phrase: facts.form.phrases[at]!, sheet: made!.sheet };
+  });
+  const [svg] = await drawn([sheet], asked);
+  return {
+    lesson: lesson.id,
+    learner: learner.name,
+    turn,
+    line: { title, svg: svg!, level: document.recipe.level, measures: phrase.to - phrase.from + 1 },
+  };
+};

@@ -1,0 +1,41 @@
+import { db } from '$server/db';
+import { work } from '$server/pool';
+import { findAssignment } from '$server/studio/assignments';
+import { eventSchema, recordEvent, withdrawalSchema, withdrawEvent } from '$server/studio/events';
+import { changeLesson, findLesson, lessonChangeSchema } from '$server/studio/lessons';
+import { deriveLine } from '$server/studio/progress';
+import { json } from '@sveltejs/kit';
+import { z } from 'zod';
+import type { RequestHandler } from './$types';
+
+const sentSchema = z.discriminatedUnion('kind', [
+  z.object({ kind: z.literal('event'), ...eventSchema.shape }),
+  z.object({ kind: z.literal('withdrawal'), ...withdrawalSchema.shape }),
+  z.object({ kind: z.literal('change'), ...lessonChangeSchema.shape }),
+]);
+
+const refused = (status: number, message: string) => json({ message }, { status });
+
+/** Keeps one thing of a lesson: an event, what takes one back, or what is written and set. */
+export const POST: RequestHandler = async ({ params, request }) => {
+  const sent = sentSchema.safeParse(await request.json().catch(() => undefined));
+  if (!sent.success) return refused(422, sent.error.issues[0]?.message ?? 'It could not be understood.');
+  const lesson = findLesson(db(), params.id);
+  if (!lesson) return refused(404, 'This lesson is no longer there.');
+  const { data } = sent;
+  if (data.kind === 'change') {
+    const { kind: _kind, ...change } = data;
+    return changeLesson(db(), lesson.id, change) ? json({}) : refused(404, 'This lesson is no longer there.');
+  }
+  const assignment = findAssignment(db(), data.assignment);
+  if (assignment?.learnerId !== lesson.learnerId)
+    return refused(404, 'This piece is not the learner’s any more.');
+  if (data.kind === 'event') recordEvent(db(), data, { lesson: lesson.id });
+  else if (!withdrawEvent(db(), data, { lesson: lesson.id }))
+    return refused(404, 'What is to be taken back is not there.');
+  // What lists show is made again behind the answer: it only has to be there when somebody looks.
+  void deriveLine(db(), work, assignment.id).catch((error: unknown) =>
+    console.error('A line could not be derived:', error),
+  );
+  return json({});
+};

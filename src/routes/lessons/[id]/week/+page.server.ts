@@ -1,0 +1,38 @@
+import { PRACTICE_DAYS } from '$core/lessons/estimate';
+import { daysAfter } from '$core/lessons/calendar';
+import { db } from '$server/db';
+import { work } from '$server/pool';
+import { findLearner } from '$server/studio/learners';
+import { findLesson } from '$server/studio/lessons';
+import { isGiven } from '$core/lessons/slots';
+import { lessonsBetween } from '$server/studio/slots';
+import { lessonInWords } from '$server/studio/weekPage';
+import { error } from '@sveltejs/kit';
+import type { PageServerLoad } from './$types';
+
+/** Days ahead in which the next lesson is looked for. */
+const AHEAD = 35;
+
+export const load: PageServerLoad = async ({ params }) => {
+  const lesson = findLesson(db(), params.id);
+  if (!lesson) error(404, 'There is no such lesson.');
+  const learner = findLearner(db(), lesson.learnerId)!;
+  const next = lessonsBetween(db(), daysAfter(lesson.date, 1), daysAfter(lesson.date, AHEAD)).find(
+    (l) => l.learnerId === learner.id && isGiven(l),
+  );
+  return {
+    lesson: {
+      id: lesson.id,
+      date: lesson.date,
+      note: lesson.note,
+      isEnded: lesson.endedAt !== null,
+      startedAt: lesson.startedAt,
+      endedAt: lesson.endedAt,
+      minutesSet: lesson.minutesSet ?? learner.minutesADay,
+    },
+    learner: { id: learner.id, name: learner.name },
+    next: next ? { day: next.day, time: next.time } : null,
+    days: PRACTICE_DAYS,
+    ...(await lessonInWords(db(), work, lesson)),
+  };
+};

@@ -1,0 +1,241 @@
+<script lang="ts">
+  /** The lessons of a week or a month; each can be moved, cancelled and doubled, once or from its day on. */
+  import { kept } from '$ui/form/kept';
+  import { daysAfter } from '$core/lessons/calendar';
+  import { longDay, shortDate, WEEKDAYS } from '$ui/text';
+
+  let { data, form } = $props();
+  /** The lesson that is being changed. */
+  let chosen = $state<string>();
+  const keyOf = (lesson: { slot: string; usual: string }): string => `${lesson.slot} ${lesson.usual}`;
+  const lesson = $derived(data.days.flatMap((d) => d.lessons).find((l) => keyOf(l) === chosen));
+  const by = $derived(data.isMonth ? 31 : 7);
+  const link = (day: string, isMonth = data.isMonth): string => `?day=${day}${isMonth ? '&as=month' : ''}`;
+  const before = $derived(
+    data.isMonth ? `${daysAfter(`${data.day.slice(0, 7)}-01`, -1).slice(0, 7)}-01` : daysAfter(data.day, -by),
+  );
+  const after = $derived(
+    data.isMonth ? `${daysAfter(`${data.day.slice(0, 7)}-28`, 5).slice(0, 7)}-01` : daysAfter(data.day, by),
+  );
+  const month = (day: string): string =>
+    new Date(`${day}T12:00:00Z`).toLocaleDateString('en-GB', {
+      timeZone: 'UTC',
+      month: 'long',
+      year: 'numeric',
+    });
+  const title = $derived(
+    data.isMonth
+      ? month(data.day)
+      : `${shortDate(data.days[0]!.date)} to ${shortDate(data.days.at(-1)!.date)}`,
+  );
+  const keep =
+    () =>
+    async ({ update }: { update: (options?: { reset?: boolean }) => Promise<void> }) => {
+      await update({ reset: false });
+      chosen = undefined;
+    };
+  const SAYS = { usual: '', moved: 'moved', doubled: 'double', cancelled: 'cancelled', holiday: '' } as const;
+</script>
+
+<svelte:head><title>{title} · Key Path</title></svelte:head>
+
+<main id="main" class="mx-auto grid max-w-6xl gap-x-12 px-4 py-7 sm:px-7 lg:grid-cols-[minmax(0,1fr)_18rem]">
+  <div class="min-w-0">
+    <div class="flex flex-wrap items-baseline gap-x-4 gap-y-1">
+      <h1>{title}</h1>
+      <nav aria-label="Weeks and months" class="flex flex-wrap gap-x-4">
+        <a class="link" href={link(before)}>Earlier</a>
+        <a class="link" href={link(data.today)}>Now</a>
+        <a class="link" href={link(after)}>Later</a>
+        <a class="link" href={link(data.day, !data.isMonth)}>{data.isMonth ? 'As a week' : 'As a month'}</a>
+        <a class="link" href="/week/calendar.ics" download>For a calendar (ics)</a>
+      </nav>
+    </div>
+    {#if form?.message}<p class="mt-2 text-alarm" role="alert">{form.message}</p>{/if}
+    <ul class="mt-4 {data.isMonth ? 'grid grid-cols-1 gap-px sm:grid-cols-7' : ''}">
+      {#each data.days as { date, isOutside, lessons } (date)}
+        <li
+          class="border-t border-hairline {data.isMonth
+            ? `py-1 text-sm sm:min-h-20 sm:pr-1 ${isOutside ? 'opacity-50' : ''}`
+            : 'grid grid-cols-[7.5rem_minmax(0,1fr)] gap-3 py-2.5'} {date === data.today
+            ? 'font-semibold'
+            : ''}"
+        >
+          <span class={data.isMonth ? 'text-quiet' : ''} title={longDay(date)}
+            >{data.isMonth
+              ? Number(date.slice(8))
+              : `${WEEKDAYS[(new Date(`${date}T00:00:00Z`).getUTCDay() + 6) % 7]}`}
+            {#if !data.isMonth}<span class="block text-sm font-normal text-quiet">{shortDate(date)}</span
+              >{/if}</span
+          >
+          <ul class="min-w-0 font-normal {data.isMonth ? '' : 'grid gap-1'}">
+            {#each lessons as l (keyOf(l))}
+              {@const isOff = l.state === 'cancelled' || l.state === 'holiday'}
+              <li>
+                <button
+                  class="min-h-6 text-left hover:text-accent {chosen === keyOf(l) ? 'text-accent' : ''}"
+                  aria-expanded={chosen === keyOf(l)}
+                  onclick={() => (chosen = chosen === keyOf(l) ? undefined : keyOf(l))}
+                  ><span class="font-mono {isOff ? 'line-through' : ''}">{l.time}</span>
+                  <span class={isOff ? 'text-quiet' : ''}>{l.name}</span>
+                  {#if !data.isMonth}<span class="text-quiet"
+                      >{l.minutes} min{SAYS[l.state] ? `, ${SAYS[l.state]}` : ''}{l.state === 'holiday'
+                        ? `, ${l.because}`
+                        : ''}</span
+                    >{/if}</button
+                >
+              </li>
+            {:else}{#if !data.isMonth}<li class="text-quiet">free</li>{/if}{/each}
+          </ul>
+        </li>
+      {/each}
+    </ul>
+    <p class="mt-3 text-sm text-quiet">
+      By the clock of {data.zone.replaceAll('_', ' ')}, as the
+      <a class="link" href="/settings/studio">studio</a> has it.
+    </p>
+  </div>
+
+  <aside class="mt-8 grid content-start gap-7 lg:mt-2">
+    {#if lesson}
+      <section aria-label="The lesson of {lesson.name}" class="border-l-[3px] border-accent pl-4">
+        <h2>{lesson.name}</h2>
+        <p class="text-quiet">{longDay(lesson.day)}, {lesson.time}, {lesson.minutes} minutes</p>
+        {#each ['move', 'cancel', 'double'] as what (what)}
+          <form
+            method="post"
+            action="?/edit"
+            use:kept={{ submit: keep }}
+            data-draft="{what} {chosen}"
+            class="mt-3 grid gap-2"
+          >
+            <input type="hidden" name="do" value={what} />
+            <input type="hidden" name="slot" value={lesson.slot} />
+            <input type="hidden" name="day" value={lesson.usual} />
+            {#if what === 'move'}
+              <div class="flex gap-2">
+                <label class="grid text-sm text-quiet"
+                  >To <input
+                    type="date"
+                    name="toDay"
+                    class="field text-base text-ink"
+                    value={lesson.day}
+                    required
+                  /></label
+                >
+                <label class="grid text-sm text-quiet"
+                  >at <input
+                    type="time"
+                    name="toTime"
+                    class="field text-base text-ink"
+                    value={lesson.time}
+                    required
+                  /></label
+                >
+              </div>
+            {/if}
+            <p class="flex gap-4">
+              <button class="link" name="scope" value="once"
+                >{{ move: 'Move', cancel: 'Cancel', double: 'Double' }[what]} once</button
+              >
+              <button class="link" name="scope" value="on">from then on</button>
+            </p>
+          </form>
+        {/each}
+        {#if lesson.state !== 'usual' && lesson.state !== 'holiday'}
+          <form method="post" action="?/edit" use:kept={{ submit: keep }} class="mt-3">
+            <input type="hidden" name="do" value="restore" />
+            <input type="hidden" name="slot" value={lesson.slot} />
+            <input type="hidden" name="day" value={lesson.usual} />
+            <button class="link">As usual again</button>
+          </form>
+        {/if}
+        <p class="mt-3">
+          <a
+            class="link"
+            href={lesson.groupId ? `/classes/${lesson.groupId}` : `/learners/${lesson.learnerId}`}
+            >{lesson.name}’s page</a
+          >
+        </p>
+      </section>
+    {:else}
+      <p class="text-quiet">Choose a lesson to move it, cancel it or double it.</p>
+    {/if}
+    <section aria-labelledby="new-lesson">
+      <h2 id="new-lesson">Another lesson</h2>
+      <form method="post" action="?/add" use:kept={{ submit: keep }} class="mt-1 grid gap-2">
+        <label class="grid text-sm text-quiet"
+          >For
+          <select name="whose" class="field text-base text-ink">
+            {#each data.learners as { id, name } (id)}<option value="learner {id}">{name}</option>{/each}
+            {#each data.classes as { id, name } (id)}<option value="class {id}">{name} (class)</option>{/each}
+          </select></label
+        >
+        <div class="grid grid-cols-2 gap-2">
+          <label class="grid text-sm text-quiet"
+            >First on <input
+              type="date"
+              name="day"
+              class="field min-w-0 text-base text-ink"
+              value={data.day}
+              required
+            /></label
+          >
+          <label class="grid text-sm text-quiet"
+            >at <input
+              type="time"
+              name="time"
+              class="field text-base text-ink"
+              value="16:00"
+              required
+            /></label
+          >
+          <label class="grid text-sm text-quiet"
+            >Minutes <input
+              type="number"
+              name="minutes"
+              min="10"
+              max="180"
+              class="field text-base text-ink"
+              value="30"
+            /></label
+          >
+          <label class="grid text-sm text-quiet"
+            >How often <select name="every" class="field text-base text-ink"
+              ><option value="week">every week</option><option value="once">once</option></select
+            ></label
+          >
+        </div>
+        <div><button class="link">Add</button></div>
+      </form>
+    </section>
+    <section aria-labelledby="holidays">
+      <h2 id="holidays">Holidays</h2>
+      <ul>
+        {#each data.holidays as h (h.id)}
+          <li class="flex items-baseline gap-3">
+            <span>{h.name}, {shortDate(h.from)}{h.to === h.from ? '' : ` to ${shortDate(h.to)}`}</span>
+            <form method="post" action="?/work" use:kept={{ submit: keep }}>
+              <input type="hidden" name="id" value={h.id} />
+              <button class="text-sm text-quiet hover:text-ink" aria-label="Remove {h.name}">remove</button>
+            </form>
+          </li>
+        {:else}<li class="text-quiet">None ahead.</li>{/each}
+      </ul>
+      <form method="post" action="?/holiday" use:kept={{ submit: keep }} class="mt-2 grid gap-2">
+        <label class="grid text-sm text-quiet"
+          >Name <input name="name" class="field text-base text-ink" required /></label
+        >
+        <div class="grid grid-cols-2 gap-2">
+          <label class="grid text-sm text-quiet"
+            >From <input type="date" name="from" class="field min-w-0 text-base text-ink" required /></label
+          >
+          <label class="grid text-sm text-quiet"
+            >to <input type="date" name="to" class="field min-w-0 text-base text-ink" /></label
+          >
+        </div>
+        <div><button class="link">Add the holiday</button></div>
+      </form>
+    </section>
+  </aside>
+</main>
