@@ -5,6 +5,8 @@ import { isGained } from './events';
 import type { Chunk } from './plan';
 import { gainsOf, measureStates, type Learned } from './progress';
 import { REVIEW } from './steps';
+import { strandSums, type StrandSums } from './strengths';
+import { strandTotals, type StrandTotals } from './suits';
 
 export interface History {
   /** By Monday: minutes of a usual pace gained, and measures that came to both hands. */
@@ -13,16 +15,23 @@ export interface History {
   readonly tempi: readonly { readonly day: Day; readonly tempo: number }[];
   /** How often something was played again, by Monday. */
   readonly reviews: readonly { readonly monday: Day; readonly count: number }[];
+  /** What its graded events weigh in each kind of difficulty, and what its learned measures have of each. */
+  readonly graded: StrandSums;
+  readonly learned: StrandTotals;
 }
 
 const added = (sums: Map<Day, number>, day: Day, amount: number): Map<Day, number> =>
   sums.set(day, (sums.get(day) ?? 0) + amount);
 
-/** `isCounted` says which measures are counted as new ones (a pickup is not); `goal` in quarter notes per minute. */
+/**
+ * `strands` are points of each kind of difficulty by measure; `isCounted` says which measures are counted as new ones (a pickup is not); `goal` in quarter
+ * notes per minute.
+ */
 export function historyOf(
   chunks: readonly Chunk[],
   learned: Learned,
   { firstSeen }: Pick<Form, 'firstSeen'>,
+  strands: readonly (readonly number[])[],
   isCounted: (measure: number) => boolean,
   goal: number,
 ): History {
@@ -47,6 +56,12 @@ export function historyOf(
     })),
     tempi: [...tempi].map(([day, tempo]) => ({ day, tempo })).sort((a, b) => a.day.localeCompare(b.day)),
     reviews: [...reviews].map(([monday, count]) => ({ monday, count })),
+    graded: strandSums({ events: learned.events, strands }),
+    learned: strandTotals(
+      measureStates({ firstSeen }, learned, goal).flatMap((state, i) =>
+        (state === 'both' || state === 'goal') && firstSeen[i] === i && strands[i] ? [strands[i]] : [],
+      ),
+    ),
   };
 }
 

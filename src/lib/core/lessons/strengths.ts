@@ -21,28 +21,35 @@ const SHARE = 0.12;
 /** Grades that no event has given yet pull to "well", as if so many points had. */
 const BEFORE = 40;
 
-/** How well each strand goes, over all of a learner's music. Events without a grade say nothing. */
-export function strengthsOf(music: readonly GradedMusic[]): Strength[] {
+/** What the graded events of some music weigh in each strand, in the order of STRANDS: points, and points times grades. */
+export type StrandSums = readonly { readonly points: number; readonly graded: number }[];
+
+/** The sums of one piece. Events without a grade say nothing. */
+export function strandSums({ events, strands }: GradedMusic): StrandSums {
   const sums = STRANDS.map(() => ({ points: 0, graded: 0 }));
-  for (const { events, strands } of music)
-    for (const event of events) {
-      if (event.grade === null) continue;
-      for (let i = event.from; i <= event.to; i++) {
-        const own = strands[i];
-        if (!own) continue;
-        const whole = own.reduce((a, b) => a + b, 0);
-        own.forEach((points, s) => {
-          if (points < whole * SHARE) return;
-          sums[s]!.points += points;
-          sums[s]!.graded += points * event.grade!;
-        });
-      }
+  for (const event of events) {
+    if (event.grade === null) continue;
+    for (let i = event.from; i <= event.to; i++) {
+      const own = strands[i];
+      if (!own) continue;
+      const whole = own.reduce((a, b) => a + b, 0);
+      own.forEach((points, s) => {
+        if (points < whole * SHARE) return;
+        sums[s]!.points += points;
+        sums[s]!.graded += points * event.grade!;
+      });
     }
-  return STRANDS.map((strand, s) => {
-    const { points, graded } = sums[s]!;
+  }
+  return sums;
+}
+
+/** How well each strand goes, over the sums of all of a learner's music. */
+export const strengthsOf = (music: readonly StrandSums[]): Strength[] =>
+  STRANDS.map((strand, s) => {
+    const points = music.reduce((sum, m) => sum + (m[s]?.points ?? 0), 0);
+    const graded = music.reduce((sum, m) => sum + (m[s]?.graded ?? 0), 0);
     return {
       strand,
       grade: points < ENOUGH ? null : (graded + BEFORE * UNGRADED) / (points + BEFORE),
     };
   });
-}

@@ -1,13 +1,22 @@
 /** What would suit a learner next: music a step above what they have learned, with what it asks more and less of. */
 import { STRANDS, type Strand } from '../difficulty/strands';
 
-/** Points of each strand in every measure, in the order of STRANDS. */
-type Points = readonly (readonly number[])[];
+/** Points of each strand in all of some measures, in the order of STRANDS. */
+export interface StrandTotals {
+  readonly measures: number;
+  readonly points: readonly number[];
+}
 
 export interface Candidate {
   readonly id: string;
-  readonly strands: Points;
+  readonly totals: StrandTotals;
 }
+
+/** The totals of measures, each with its points by strand. */
+export const strandTotals = (measures: readonly (readonly number[])[]): StrandTotals => ({
+  measures: measures.length,
+  points: STRANDS.map((_, s) => measures.reduce((sum, m) => sum + (m[s] ?? 0), 0)),
+});
 
 export interface Suiting {
   readonly id: string;
@@ -22,21 +31,20 @@ const STEP = { least: 0.9, best: 1.12, most: 1.5 };
 /** A strand is spoken of where it differs by so many points in a measure. */
 const FELT = 1.5;
 
-const means = (points: Points): number[] =>
-  STRANDS.map((_, s) => points.reduce((sum, m) => sum + (m[s] ?? 0), 0) / Math.max(1, points.length));
+const means = ({ measures, points }: StrandTotals): number[] => points.map((p) => p / Math.max(1, measures));
 const total = (of: readonly number[]): number => of.reduce((a, b) => a + b, 0);
 
 /** The candidates that suit, the best first. `weak` are strands that do not go well: more of those counts against one. */
 export function suiting(
-  learned: Points,
+  learned: StrandTotals,
   candidates: readonly Candidate[],
   weak: ReadonlySet<Strand>,
 ): Suiting[] {
-  if (learned.length === 0) return [];
+  if (learned.measures === 0) return [];
   const now = means(learned);
   return candidates
-    .map(({ id, strands }) => {
-      const then = means(strands);
+    .map(({ id, totals }) => {
+      const then = means(totals);
       const step = total(then) / Math.max(1, total(now));
       const differing = (isMore: boolean): Strand[] =>
         STRANDS.filter((_, s) => (isMore ? then[s]! - now[s]! : now[s]! - then[s]!) > FELT);

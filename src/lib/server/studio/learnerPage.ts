@@ -2,14 +2,13 @@
 import { STRANDS, type Strand } from '$core/difficulty/strands';
 import { daysAfter, mondayOf, type Day } from '$core/lessons/calendar';
 import type { History } from '$core/lessons/history';
-import { learnedIn, measureStates } from '$core/lessons/progress';
 import { strengthsOf, type Strength } from '$core/lessons/strengths';
-import { suiting, suitingText } from '$core/lessons/suits';
+import { strandTotals, suiting, suitingText, type StrandTotals } from '$core/lessons/suits';
 import { and, asc, eq, gte, isNull, lte, notInArray } from 'drizzle-orm';
+import { LRUCache } from 'lru-cache';
 import type { Db } from '../db/open';
 import { assignment, piece, version, versionSummary } from '../db/schema';
 import type { VersionSummary } from './derive';
-import { eventsOf } from './events';
 import type { LearnerRow } from './learners';
 import type { LessonRow } from './lessons';
 
@@ -21,20 +20,13 @@ const SAID = 3;
 /** Weeks that the charts show. */
 const WEEKS = 16;
 
-/** The summaries of what assignments gave, by assignment; those that are kept. */
-function givenSummaries(db: Db, learnerId: string): ReadonlyMap<string, VersionSummary> {
-  return new Map(
-    db
-      .select({ id: assignment.id, data: versionSummary.data })
-      .from(assignment)
-      .innerJoin(
-        versionSummary,
-        and(eq(versionSummary.versionId, assignment.versionId), eq(versionSummary.number, assignment.edit)),
-      )
-      .where(eq(assignment.learnerId, learnerId))
-      .all()
-      .map(({ id, data }) => [id, JSON.parse(data) as VersionSummary]),
-  );
+/** Totals of summaries that were looked at, by their text: they are looked at for every learner. */
+const totals = new LRUCache<string, StrandTotals>({ max: 500 });
+
+function totalsOf(summary: string): StrandTotals {
+  const made = totals.get(summary) ?? strandTotals((JSON.parse(summary) as VersionSummary).strands ?? []);
+  totals.set(summary, made);
+  return made;
 }
 
 export interface LearnerSkills {
@@ -48,18 +40,9 @@ export interface LearnerSkills {
 }
 
 /** What a learner is good at, and what would suit them next, with why. */
-export function skillsOf(db: Db, learner: LearnerRow): LearnerSkills {
-  const summaries = givenSummaries(db, learner.id);
-  const learned: (readonly number[])[] = [];
-  const graded = [...summaries].map(([id, { ids, strands = [], form }]) => {
-    const known = learnedIn(ids, eventsOf(db, id));
-    measureStates(form, known, Infinity).forEach((state, i) => {
-      if ((state === 'both' || state === 'goal') && form.firstSeen[i] === i && strands[i])
-        learned.push(strands[i]);
-    });
-    return { events: known.events, strands };
-  });
-  const strengths = strengthsOf(graded);
+export function skillsOf(db: Db, learner: LearnerRow, histories: readonly History[]): LearnerSkills {
+  const learned = histories.map((h) => h.learned);
+  const strengths = strengthsOf(histories.map((h) => h.graded));
   const weak = new Set(
     strengths.flatMap(({ strand, grade }): Strand[] => (grade !== null && grade < WEAK ? [strand] : [])),
   );
@@ -96,10 +79,17 @@ export function skillsOf(db: Db, learner: LearnerRow): LearnerSkills {
     .orderBy(asc(piece.title), asc(version.level))
     .limit(LOOKED_AT)
     .all()
-    .map(({ data, ...row }) => ({ ...row, strands: (JSON.parse(data) as VersionSummary).strands ?? [] }));
+    .map(({ data, ...row }) => ({ ...row, totals: totalsOf(data) }));
   const byId = new Map(candidates.map((c) => [c.id, c]));
   const seen = new Set<string>();
-  const suits = suiting(learned, candidates, weak).flatMap((found) => {
+  const suits = suiting(
+    {
+      measures: learned.reduce((sum, l) => sum + l.measures, 0),
+      points: STRANDS.map((_, s) => learned.reduce((sum, l) => sum + (l.points[s] ?? 0), 0)),
+    },
+    candidates,
+    weak,
+  ).flatMap((found) => {
     const { title, level } = byId.get(found.id)!;
     if (seen.has(title)) return [];
     seen.add(title);

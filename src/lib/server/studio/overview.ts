@@ -2,7 +2,6 @@
 import { daysBetween, type Day } from '$core/lessons/calendar';
 import type { Estimate } from '$core/lessons/estimate';
 import { holding, isGained } from '$core/lessons/events';
-import { dueOn } from '$core/lessons/reviews';
 import { REVIEW } from '$core/lessons/steps';
 import type { Slot } from '$core/lessons/slots';
 import { and, eq, isNull, or, sql } from 'drizzle-orm';
@@ -56,8 +55,6 @@ export interface LearnerOverview {
 
 /** Minutes of practice that are left in a learner's pieces when it is time to find another. */
 const NEARLY_DONE = 60;
-/** Most that are counted of what is due. */
-const MANY = 99;
 
 /** One learner's pieces and lessons as the overview sees them. */
 function overviewOf(
@@ -95,11 +92,7 @@ function overviewOf(
     slot,
     lines,
     learning,
-    due: dueOn(
-      whole.flatMap((l) => l.reviews),
-      today,
-      MANY,
-    ).length,
+    due: whole.reduce((sum, l) => sum + l.reviews.filter((r) => r.due <= today).length, 0),
     last,
     gained: last ? (gains.get(last.id) ?? 0) : 0,
     stuck: isStuck && inHand ? { title: inHand.title, assignment: inHand.id, at: inHand.next[0]! } : null,

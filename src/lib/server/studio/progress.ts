@@ -11,6 +11,7 @@ import type { StepHand } from '$core/lessons/steps';
 import { and, desc, eq, inArray, isNull, sql } from 'drizzle-orm';
 import type { Db } from '../db/open';
 import { assignment, assignmentSummary, piece, progressEvent, version } from '../db/schema';
+import { LRUCache } from 'lru-cache';
 import { findAssignment, type AssignmentRow } from './assignments';
 import { contentKey } from './contentKey';
 import { eventsOf } from './events';
@@ -40,7 +41,6 @@ export interface NextLine {
 /** Something that is kept alive, as a line says it. */
 export interface ReviewLine extends Review {
   readonly numbers: Numbers;
-  readonly section: string;
 }
 
 /** How an assignment stands. */
@@ -84,7 +84,7 @@ export interface BrokenLine {
 export const isWhole = (line: AssignmentLine | BrokenLine): line is AssignmentLine => !('problem' in line);
 
 /** Steps that a line looks ahead. */
-const AHEAD = 6;
+const AHEAD = 4;
 
 /** Everything that follows from a version, a plan and the events of an assignment. */
 function computed(
@@ -125,10 +125,9 @@ function computed(
       const [from, to] = review.chunk.split('..').map(placeOf) as [number, number];
       return {
         ...review,
+        // As exactly as days need it.
+        stability: Math.round(review.stability * 100) / 100,
         numbers: numbersOf({ from, to }),
-        section: review.isWhole
-          ? 'The whole piece'
-          : (form.sections.find((s) => from >= s.from && from <= s.to)?.label ?? ''),
       };
     }),
     picture: pathPicture(form, difficulty, states),
@@ -148,12 +147,47 @@ interface Listed {
   readonly restsSince: string | null;
   readonly lastEvent: number | null;
   readonly basis: string | null;
-  readonly data: string | null;
 }
 
 const lastEventOf = sql<
   number | null
 >`(select max(${progressEvent.id}) from ${progressEvent} where ${progressEvent.assignmentId} = ${assignment.id})`;
+
+/** Many assignments are of one piece: what is said of it is made once. */
+function perPiece(make: (preparedName: string) => string): (preparedName: string) => string {
+  const made = new Map<string, string>();
+  return (name) => {
+    const known = made.get(name) ?? make(name);
+    made.set(name, known);
+    return known;
+  };
+}
+
+/** Lines as they were read last, by their basis: a list of two thousand is not read anew each time. */
+const read = new LRUCache<string, AssignmentLine>({ max: 4000 });
+
+/** Lines that are kept and hold, by their assignments. */
+function keptLines(
+  db: Db,
+  wanted: readonly { readonly id: string; readonly basis: string }[],
+): ReadonlyMap<string, AssignmentLine> {
+  const missing = wanted.filter(({ basis }) => !read.has(basis));
+  if (missing.length > 0) {
+    const bases = new Map(missing.map(({ id, basis }) => [id, basis]));
+    for (const { id, data } of db
+      .select({ id: assignmentSummary.assignmentId, data: assignmentSummary.data })
+      .from(assignmentSummary)
+      .where(
+        inArray(
+          assignmentSummary.assignmentId,
+          missing.map((m) => m.id),
+        ),
+      )
+      .all())
+      read.set(bases.get(id)!, JSON.parse(data) as AssignmentLine);
+  }
+  return new Map(wanted.map(({ id, basis }) => [id, read.get(basis)!]));
+}
 
 /** The lines of some assignments; what has changed since it was kept is computed again. */
 async function linesOf(db: Db, work: Work, ids: readonly string[]): Promise<(AssignmentLine | BrokenLine)[]> {
@@ -172,7 +206,6 @@ async function linesOf(db: Db, work: Work, ids: readonly string[]): Promise<(Ass
       restsSince: assignment.restsSince,
       lastEvent: lastEventOf,
       basis: assignmentSummary.basis,
-      data: assignmentSummary.data,
     })
     .from(assignment)
     .innerJoin(version, eq(version.id, assignment.versionId))
@@ -181,11 +214,24 @@ async function linesOf(db: Db, work: Work, ids: readonly string[]): Promise<(Ass
     .where(and(inArray(assignment.id, [...ids]), isNull(version.deletedAt), isNull(piece.deletedAt)))
     .all();
   const names = preparedKeys(db);
-  const basisOf = versionBasis(db);
-  const bases = rows.map(({ pieceId, edit, goalTempo, goalDate, plan, restsSince, lastEvent }) =>
-    contentKey(basisOf(names.get(pieceId)!), edit, goalTempo, goalDate, plan, restsSince, lastEvent),
+  const basisOf = perPiece(versionBasis(db));
+  const bases = rows.map(({ id, pieceId, edit, goalTempo, goalDate, plan, restsSince, lastEvent }) =>
+    [
+      id,
+      basisOf(names.get(pieceId)!),
+      edit,
+      goalTempo,
+      goalDate ?? '-',
+      plan === null ? '-' : contentKey(plan),
+      restsSince ?? '-',
+      lastEvent ?? '-',
+    ].join(' '),
   );
   const stale = rows.filter((row, i) => row.basis !== bases[i]);
+  const kept = keptLines(
+    db,
+    rows.flatMap((row, i) => (row.basis === bases[i] ? [{ id: row.id, basis: bases[i] }] : [])),
+  );
   const summaries = new Map(
     (
       await versionSummaries(
@@ -198,7 +244,7 @@ async function linesOf(db: Db, work: Work, ids: readonly string[]): Promise<(Ass
   const byId = new Map(
     rows.map((row, i): [string, AssignmentLine | BrokenLine] => {
       const summary = summaries.get(row.id);
-      if (!summary) return [row.id, JSON.parse(row.data!) as AssignmentLine];
+      if (!summary) return [row.id, kept.get(row.id)!];
       const { id, learnerId, title } = row;
       return 'problem' in summary
         ? [id, { id, learnerId, title, problem: summary.problem }]
@@ -238,7 +284,14 @@ function derive(db: Db, row: Listed, summary: VersionSummary, basis: string): As
     reviews: made.reviews,
     picture: made.picture,
   };
-  const history = historyOf(made.chunks, made.learned, summary.form, made.isNew, row.goalTempo);
+  const history = historyOf(
+    made.chunks,
+    made.learned,
+    summary.form,
+    summary.strands,
+    made.isNew,
+    row.goalTempo,
+  );
   const kept = { basis, data: JSON.stringify(line), history: JSON.stringify(history) };
   db.insert(assignmentSummary)
     .values({ assignmentId: row.id, ...kept })

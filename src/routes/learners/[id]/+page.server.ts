@@ -44,7 +44,7 @@ export const load: PageServerLoad = async ({ params, url }) => {
     find === '' ? lessons : lessons.filter((l) => l.note.toLowerCase().includes(find.toLowerCase()));
   const ready = estimates(pieces, pace, learner.minutesADay, today);
   const whole = pieces.filter(isWhole);
-  const { strengths, suits } = skillsOf(db(), learner);
+  const { strengths, suits } = skillsOf(db(), learner, [...histories.values()]);
   return {
     learner: { ...learner, weekday: weekly?.weekday ?? null, time: weekly?.time ?? null },
     /** Names what is saved: a form that was filled in over it says so. */
