@@ -241,4 +241,26 @@ export const MUTATIONS: readonly Mutation[] = [
     ['next >= syllables.length || !isSung(sketch.items, i)', 'next >= syllables.length'],
   ),
   ...inFile('performance/program.ts', ['place === oddGroup(measure.time) ||', 'place < 0 ||']),
+  ...inFile(
+    'lessons/progress.ts',
+    ["passed[before]!.has('both')", "passed[before]!.has('hear')"],
+    ['(event.tempo ?? 0) >= goal', '(event.tempo ?? 0) > 0'],
+  ),
+  ...inFile(
+    'lessons/tempi.ts',
+    ['const SLOWEST = 30', 'const SLOWEST = 45'],
+    ['const RUNG = 1.15', 'const RUNG = 1.4'],
+  ),
+  ...inFile(
+    'lessons/reviews.ts',
+    ['request_retention: 0.9', 'request_retention: 0.7'],
+    ['r.grade <= 2', 'r.grade <= 4'],
+  ),
+  ...inFile('lessons/estimate.ts', ['const BEFORE = { weeks: 3', 'const BEFORE = { weeks: 30']),
+  ...inFile(
+    'lessons/week.ts',
+    ['const MOST_REVIEWS = 3', 'const MOST_REVIEWS = 9'],
+    ['const SHORTEST = 4', 'const SHORTEST = 1'],
+  ),
+  ...inFile('lessons/suits.ts', ['most: 1.5 }', 'most: 5 }']),
 ];

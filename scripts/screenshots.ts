@@ -83,16 +83,9 @@ test('screenshots', async ({ page }) => {
   await page.goto(`${bench}/compare`);
   await expect(page.locator('.sheet svg').nth(1)).toBeVisible({ timeout: 20_000 });
   await shot(page, 'compare');
-  await page.goto(bench);
-  await drawn(page);
-  await fromMenu(page, 'History');
-  await expect(page.getByRole('heading', { level: 1 })).toContainText('what was changed');
-  await shot(page, 'history');
   await page.goto('/settings/studio');
   await expect(page.getByRole('heading', { level: 1 })).toContainText('The studio');
   await shot(page, 'studio');
-  await page.goto('/settings/levels?level=3');
-  await shot(page, 'level');
   await page.goto('/pieces');
   await page.getByRole('link', { name: 'Slow Ferry' }).click();
   await page.getByRole('link', { name: 'Its chart in all twelve keys' }).click();
@@ -105,6 +98,19 @@ test('screenshots', async ({ page }) => {
   await page.getByRole('link', { name: 'Open the steps' }).click();
   await expect(page.getByRole('button', { name: 'Done' })).toBeVisible();
   await shot(page, 'steps');
+  await page.goto('/week');
+  await page
+    .getByRole('button', { name: /Kasimir/ })
+    .first()
+    .click();
+  await shot(page, 'week');
+  await page.goto('/');
+  await page.getByRole('button', { name: 'Open the lesson of Runa' }).click();
+  await expect(page.locator('.sheet svg').first()).toBeVisible({ timeout: 20_000 });
+  await expect(page.getByRole('button', { name: 'Play the step in hand' })).toBeEnabled({ timeout: 20_000 });
+  await page.keyboard.press('Enter');
+  await page.keyboard.press('3');
+  await shot(page, 'lesson');
   await page.goto('/pieces');
   await page.getByRole('link', { name: 'Fox at the Gate' }).first().click();
   await page.getByRole('button', { name: 'Make a version' }).click();

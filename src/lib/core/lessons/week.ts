@@ -1,5 +1,7 @@
 /** What is set for the week: from what is next and what is due, by the minutes a day that there are. */
 
+import { REVIEW } from './steps';
+
 /** A piece that is being learned, or kept. */
 export interface PieceToPractise {
   readonly assignment: string;
@@ -38,13 +40,18 @@ const MOST_CHUNKS = 3;
 /** The week's practice, at most `minutesADay` a day. The first piece comes first. */
 export function weekOf(pieces: readonly PieceToPractise[], minutesADay: number): WeekItem[] {
   const room = Math.max(1, Math.floor((minutesADay * REVIEW_SHARE) / REVIEW_MINUTES));
+  // What is worked on anyway need not be played again besides.
+  const worked = new Set(
+    pieces.flatMap(({ assignment, next }) => next.map((n) => `${assignment} ${n.chunk.id}`)),
+  );
   const reviews = pieces
     .flatMap(({ assignment, due }) => due.map((review) => ({ assignment, review })))
+    .filter(({ assignment, review }) => !worked.has(`${assignment} ${review.chunk}`))
     .slice(0, Math.min(MOST_REVIEWS, room))
     .map(({ assignment, review }): WeekItem => ({
       assignment,
       chunk: review.chunk,
-      steps: ['review'],
+      steps: [REVIEW],
       tempo: null,
       minutes: REVIEW_MINUTES,
       why: 'due',

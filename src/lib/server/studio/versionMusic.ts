@@ -13,6 +13,7 @@ import { canMend } from '$core/version/mend';
 import { differencesBetween } from '$core/version/compare';
 import { measuresText } from '$core/score/measureText';
 import type { Version } from '$core/version/realise';
+import { largeSheets } from '$lib/engrave/large';
 import { sheetOf, type Sheet, type SheetWish } from '$lib/engrave/sheet';
 import type { Db } from '../db/open';
 import { studioLevels } from './levels';
@@ -76,15 +77,20 @@ export function phraseSheets(
 /** Stretches of measures, by their ids, as large sheets: what a lesson shows. One that is not in the version is left out. */
 export function stretchSheets(
   db: Db,
-  { pieceId, document, show, chunks }: Shown & { readonly chunks: readonly string[] },
-): { readonly chunk: string; readonly sheet: Sheet }[] {
+  {
+    pieceId,
+    document,
+    show,
+    chunks,
+  }: Of & { readonly show: Omit<SheetWish, 'width'>; readonly chunks: readonly string[] },
+): { readonly chunk: string; readonly sheets: readonly Sheet[] }[] {
   const version = realiseDocument(db, pieceId, document);
   const places = new Map(version.score.measures.map((m) => [m.id, m.index]));
   return chunks.flatMap((chunk) => {
     const [from, to] = endsOf(chunk).map((id) => places.get(id));
     return from === undefined || to === undefined || to < from
       ? []
-      : [{ chunk, sheet: sheetOf(version, { from, to }, show) }];
+      : [{ chunk, sheets: largeSheets(version, { from, to }, show) }];
   });
 }
 

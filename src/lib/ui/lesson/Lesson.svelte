@@ -1,6 +1,8 @@
 <script lang="ts">
   /** A lesson: the music of the chunk in hand, large; its steps, how they went, what is said and what is set for the week. */
   import { KEYBOARDS } from '$core/arrange/register';
+  import { endOf } from '$core/score/metre';
+  import { toMidi } from '$core/score/pitch';
   import type { TimeSignature } from '$core/score/score';
   import { FASTEST, SLOWEST } from '$ui/sound/sound.svelte';
   import Keys from '$ui/keys/Keys.svelte';
@@ -46,6 +48,19 @@
   const tempo = $derived(lesson.asked ?? lesson.rungs[0] ?? lesson.piece?.goal ?? 60);
   const range = $derived(KEYBOARDS[keyboard as keyof typeof KEYBOARDS] ?? KEYBOARDS[88]);
   const version = $derived(music.version);
+  /** As much of the keyboard as the chunk needs, whole octaves: large keys are read from further away. */
+  const keys = $derived.by(() => {
+    if (!version || !chunk) return range;
+    const [start, last] = [version.score.measures[chunk.from], version.score.measures[chunk.to]];
+    const midis = version.score.parts[0]!.notes.filter(
+      (n) => n.onset >= (start?.start ?? 0) && n.onset < (last ? endOf(last) : Infinity),
+    ).map((n) => toMidi(n.pitch));
+    if (midis.length === 0) return range;
+    return {
+      low: Math.max(range.low, 12 * Math.floor((Math.min(...midis) - 1) / 12)),
+      high: Math.min(range.high, 12 * Math.ceil((Math.max(...midis) + 1) / 12)),
+    };
+  });
   const shape = $derived.by(() => {
     if (!version || !chunk) return undefined;
     const note = version.score.parts[0]!.notes.find((n) => n.id === music.note);
@@ -173,27 +188,28 @@
           The music cannot be shown: {music.problem}
         </p>{/if}
       {#each shown as stretch (stretch.id)}
-        <Picture
-          svg={music.pictures[stretch.id]}
-          selected={music.note}
-          sounding={sound.sounding}
-          label="{measuresText(numbers, stretch.from, stretch.to)} of {chunkName}"
-        />
+        {#each music.pictures[stretch.id] ?? [undefined] as svg, i (i)}
+          <Picture
+            {svg}
+            selected={music.note}
+            sounding={sound.sounding}
+            label="{measuresText(numbers, stretch.from, stretch.to)} of {chunkName}"
+          />
+        {/each}
       {/each}
       {#each later as stretch (stretch.id)}
         <div class="opacity-40">
-          <Picture
-            svg={music.pictures[stretch.id]}
-            label="What comes after it: {measuresText(numbers, stretch.from, stretch.to)}"
-          />
+          {#each music.pictures[stretch.id] ?? [] as svg, i (i)}
+            <Picture {svg} label="What comes after it: {measuresText(numbers, stretch.from, stretch.to)}" />
+          {/each}
         </div>
       {/each}
     </div>
     <div class="flex items-center gap-5 border-t border-hairline px-4 pt-1 sm:px-7">
       <div class="h-[86px] min-w-0 flex-1">
         <Keys
-          low={range.low}
-          high={range.high}
+          low={keys.low}
+          high={keys.high}
           marks={shape?.down ?? []}
           next={shape?.next ?? []}
           label="The hands' shape: {shape?.text ?? ''}"

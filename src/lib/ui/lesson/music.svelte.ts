@@ -2,7 +2,8 @@
 import type { LevelContract } from '$core/arrange/levels';
 import type { VersionDocument } from '$core/version/document';
 import type { Version } from '$core/version/realise';
-import { sheetOf, type SheetWish } from '$lib/engrave/sheet';
+import { largeSheets } from '$lib/engrave/large';
+import type { SheetWish } from '$lib/engrave/sheet';
 import { SoundState } from '$ui/sound/sound.svelte';
 import { service } from '$ui/worker/service';
 
@@ -10,9 +11,9 @@ export interface LessonMusicStart {
   readonly score: string;
   readonly levels: readonly LevelContract[];
   readonly document: VersionDocument;
-  readonly show: SheetWish;
+  readonly show: Omit<SheetWish, 'width'>;
   /** Pictures that came with the page, by the name of their stretch. */
-  readonly pictures: Readonly<Record<string, string>>;
+  readonly pictures: Readonly<Record<string, readonly string[]>>;
 }
 
 export interface Stretch {
@@ -27,7 +28,7 @@ const LONG = 6;
 export class LessonMusic {
   readonly #start: LessonMusicStart;
   version = $state.raw<Version>();
-  pictures = $state.raw<Readonly<Record<string, string>>>({});
+  pictures = $state.raw<Readonly<Record<string, readonly string[]>>>({});
   problem = $state('');
   /** The note that was touched: its shape is shown on the keys. */
   note = $state<string>();
@@ -71,8 +72,10 @@ export class LessonMusic {
       if (this.pictures[id] !== undefined || this.#asked[id]) continue;
       this.#asked[id] = true;
       try {
-        const svg = await service().draw(sheetOf(version, { from, to }, this.#start.show));
-        this.pictures = { ...this.pictures, [id]: svg };
+        const drawn: string[] = [];
+        for (const sheet of largeSheets(version, { from, to }, this.#start.show))
+          drawn.push(await service().draw(sheet));
+        this.pictures = { ...this.pictures, [id]: drawn };
       } catch (error) {
         this.problem = error instanceof Error ? error.message : String(error);
       }

@@ -4,6 +4,7 @@
   import { moved } from '$core/lessons/planEdits';
   import { stepFacts, STEPS } from '$core/lessons/steps';
   import { formToken } from '$ui/form/token';
+  import { dragHandle, dragHandleZone, type DndEvent } from 'svelte-dnd-action';
 
   interface Props {
     steps: readonly PlannedStep[];
@@ -12,6 +13,17 @@
     onchange: (steps: readonly PlannedStep[]) => void;
   }
   let { steps, name, onchange }: Props = $props();
+
+  /** Each with its place: what is dragged is known by it. */
+  const own = $derived(steps.map((step) => ({ id: step.id, step })));
+  let dragged = $state.raw<typeof own>();
+  const items = $derived(dragged ?? own);
+  const FLIP = 120;
+  function finalize(event: CustomEvent<DndEvent<(typeof own)[number]>>): void {
+    dragged = undefined;
+    const order = event.detail.items.map((item) => item.step);
+    if (order.some((step, i) => step.id !== steps[i]?.id)) onchange(order);
+  }
 
   let adding = $state('');
   let called = $state('');
@@ -38,9 +50,27 @@
   }
 </script>
 
-<ol class="mt-3 grid gap-1" aria-label="Steps of {name}">
-  {#each steps as step, i (step.id)}
-    <li class="flex items-center gap-2">
+<ol
+  class="mt-3 grid gap-1"
+  aria-label="Steps of {name}"
+  use:dragHandleZone={{
+    items,
+    flipDurationMs: FLIP,
+    dropTargetStyle: {},
+    zoneTabIndex: -1,
+    type: `steps of ${name}`,
+  }}
+  onconsider={(event: CustomEvent<DndEvent<(typeof own)[number]>>) => (dragged = event.detail.items)}
+  onfinalize={finalize}
+>
+  {#each items as { id, step }, i (id)}
+    <li class="flex items-center gap-2 bg-ground" aria-label={nameOf(step)}>
+      <span
+        use:dragHandle
+        class="flex h-8 w-6 cursor-grab items-center justify-center text-quiet"
+        aria-label="Move the step {nameOf(step)}: drag, or press Space and use the arrows"
+        ><span aria-hidden="true">⠿</span></span
+      >
       <input
         class="field h-8 w-64 max-w-full py-0"
         aria-label="Name of the step {nameOf(step)}"

@@ -50,7 +50,15 @@ export const load: PageServerLoad = async ({ params, url }) => {
     /** Names what is saved: a form that was filled in over it says so. */
     was: learnerState(db(), learner),
     pieces: pieces.map((p) =>
-      isWhole(p) ? { ...p, reviews: p.reviews.length, estimate: ready.get(p.id) ?? null } : p,
+      isWhole(p)
+        ? {
+            ...p,
+            reviews: p.reviews.length,
+            /** When something of it is to be played again. */
+            again: p.reviews.map((r) => r.due).sort()[0] ?? null,
+            estimate: ready.get(p.id) ?? null,
+          }
+        : p,
     ),
     due: dueOn(
       whole.flatMap((l) => l.reviews.map((r) => ({ ...r, title: l.title, assignment: l.id }))),

@@ -115,6 +115,8 @@
             <p class="text-quiet">
               <NextStep time={piece.time} next={piece.next[0]} />{piece.estimate
                 ? `; ready about ${spanText(piece.estimate.from, piece.estimate.to)}`
+                : ''}{piece.status === 'known' && piece.again
+                ? `; kept alive, ${piece.again <= data.today ? 'due now' : `again on ${shortDate(piece.again)}`}`
                 : ''}
             </p>
           </div>

@@ -13,7 +13,6 @@ import { findProgress, isWhole, piecesOf, type AssignmentLine } from '$server/st
 import { lessonsBetween } from '$server/studio/slots';
 import { documentAt } from '$server/studio/versions';
 import { SHOWN_COOKIE, sheetWish, shownFrom } from '$ui/shown/shown';
-import { LESSON_WIDTH } from '$ui/lesson/width';
 import { error, redirect } from '@sveltejs/kit';
 import type { Actions, PageServerLoad } from './$types';
 
@@ -33,7 +32,7 @@ export const load: PageServerLoad = async ({ params, url, request, cookies }) =>
   const asked = url.searchParams.get('piece');
   const open = whole.find((l) => l.id === asked) ?? whole.find((l) => l.status !== 'known') ?? whole[0];
   const found = open && (await readable(open.pieceId, () => findProgress(db(), work, open.id)));
-  const shown = { ...sheetWish(shownFrom(cookies.get(SHOWN_COOKIE))), width: LESSON_WIDTH };
+  const { width: _width, ...shown } = sheetWish(shownFrom(cookies.get(SHOWN_COOKIE)));
   const planned = lessonsBetween(db(), daysAfter(lesson.date, 0), lesson.date).find(
     (l) => l.learnerId === learner.id,
   );
@@ -71,7 +70,7 @@ const forTab = ({ id, title, status, next, time }: AssignmentLine) => ({ id, tit
 async function opened(
   { progress, assignment }: NonNullable<Awaited<ReturnType<typeof findProgress>>>,
   chunk: string | null,
-  show: ReturnType<typeof sheetWish>,
+  show: Omit<ReturnType<typeof sheetWish>, 'width'>,
   request: Request,
 ) {
   const { pieceId, versionId } = progress;
@@ -86,9 +85,13 @@ async function opened(
   );
   const pictures = await readable(pieceId, () =>
     drawn(
-      sheets.map((s) => s.sheet),
+      sheets.flatMap((s) => s.sheets),
       asked,
     ),
+  );
+  let taken = 0;
+  const byChunk = sheets.map(
+    ({ chunk: id, sheets: own }) => [id, pictures.slice(taken, (taken += own.length))] as const,
   );
   return {
     id: progress.id,
@@ -106,10 +109,7 @@ async function opened(
     document,
     score: `/pieces/${pieceId}/score?of=${preparedKey(db(), pieceId)}`,
     levels: studioLevels(db()),
-    pictures: Object.fromEntries(sheets.map(({ chunk: id }, i) => [id, pictures[i]!])) as Record<
-      string,
-      string
-    >,
+    pictures: Object.fromEntries(byChunk),
   };
 }
 

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { goto } from '$app/navigation';
   import Clock from '$ui/lesson/Clock.svelte';
   import Lesson from '$ui/lesson/Lesson.svelte';
   import { LessonMusic } from '$ui/lesson/music.svelte';
@@ -45,6 +46,11 @@
     shownAddress = address;
   });
 
+  /** What is learned or due has a place of its own; every other piece is one choice away. */
+  const tabs = $derived(
+    data.pieces.filter((p) => p.status !== 'known' || p.due.length > 0 || p.id === open?.id).slice(0, 4),
+  );
+  const more = $derived(data.pieces.filter((p) => !tabs.includes(p)));
   const names = $derived(
     Object.fromEntries(
       data.pieces.map((p) => [
@@ -70,7 +76,7 @@
     <a class="text-lg font-bold" href="/learners/{data.learner.id}">{data.learner.name}</a>
     <span class="text-quiet">{longDay(data.lesson.date)}</span>
     <nav aria-label="Pieces" class="flex min-w-0 flex-wrap items-center gap-x-4">
-      {#each data.pieces.filter((p) => p.status !== 'known' || p.due.length > 0 || p.id === open?.id) as piece (piece.id)}
+      {#each tabs as piece (piece.id)}
         <a
           href="?piece={piece.id}{piece.status === 'known' && piece.due[0]
             ? `&chunk=${piece.due[0].chunk}`
@@ -83,6 +89,19 @@
           >{piece.title}{piece.due.length > 0 ? ' (due)' : ''}</a
         >
       {/each}
+      {#if more.length > 0}
+        <label class="flex items-center"
+          ><span class="sr-only">Another piece</span>
+          <select
+            class="field"
+            value=""
+            onchange={(e) => void goto(`?piece=${e.currentTarget.value}`, { replaceState: true })}
+          >
+            <option value="">another piece</option>
+            {#each more as piece (piece.id)}<option value={piece.id}>{piece.title}</option>{/each}
+          </select></label
+        >
+      {/if}
       <a class="text-quiet hover:text-ink" href="/lessons/{data.lesson.id}/line">A line to read</a>
     </nav>
     <span class="ml-auto flex items-center gap-4">

@@ -1,0 +1,26 @@
+/** A stretch of music as large as it can be read from a bench: on one system where it fits, else in two halves of like length. */
+import type { WrittenVersion } from '$core/version/realise';
+import { fitsOnOneSystem } from './fits';
+import { sheetOf, type Sheet, type SheetWish } from './sheet';
+
+/** Widths at scale 1 that are tried, the largest notes first, in CSS pixels. */
+export const LARGE_WIDTHS = [600, 680, 780] as const;
+
+/** The sheets of some measures (by index), largest notes first; one that fits on no system is halved. */
+export function largeSheets(
+  version: WrittenVersion,
+  { from, to }: { readonly from: number; readonly to: number },
+  wish: Omit<SheetWish, 'width'>,
+): Sheet[] {
+  for (const width of LARGE_WIDTHS) {
+    const sheet = sheetOf(version, { from, to }, { ...wish, width });
+    if (fitsOnOneSystem(sheet) || from === to) return [sheet];
+  }
+  // A pickup is hardly a measure.
+  const isPickup = version.score.measures[from]?.number === '0';
+  const middle = Math.ceil((from + to + (isPickup ? 1 : 0)) / 2);
+  return [
+    ...largeSheets(version, { from, to: middle - 1 }, wish),
+    ...largeSheets(version, { from: middle, to }, wish),
+  ];
+}
