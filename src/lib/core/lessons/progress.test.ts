@@ -43,6 +43,11 @@ describe('what is next', () => {
     const hardest = planState(chunksBy('hardest first'), learned([both(B!)]));
     expect(hardest[0]!.steps.find((s) => s.id === 'join')!.waits).toBe(true);
     expect(nextSteps(hardest, 1)[0]).toMatchObject({ chunk: { from: 0 }, step: { id: 'hear' } });
+    const joins = (step: string) =>
+      planState(chunksBy('hardest first'), learned([both(B!), did({ step })]))[0]!.steps.find(
+        (s) => s.id === 'join',
+      )!;
+    expect([joins('right').waits, joins('both').waits]).toEqual([true, false]);
   });
   it('is nothing when all is done', () => {
     const chunks = chunksBy('front to back');
