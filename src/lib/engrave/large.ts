@@ -4,7 +4,7 @@ import { fitsOnOneSystem } from './fits';
 import { sheetOf, type Sheet, type SheetWish } from './sheet';
 
 /** Widths at scale 1 that are tried, the largest notes first, in CSS pixels. */
-export const LARGE_WIDTHS = [600, 680, 780] as const;
+export const LARGE_WIDTHS = [660, 780] as const;
 
 /** The sheets of some measures (by index), largest notes first; one that fits on no system is halved. */
 export function largeSheets(

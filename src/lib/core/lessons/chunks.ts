@@ -29,14 +29,21 @@ export function chunksOf({ phrases, firstSeen }: ChunkForm): Places[] {
     if (to - from + 1 >= SHORTEST) return [{ from, to }];
     return [from > phrase.from ? { from: from - 1, to } : { from, to: Math.min(phrase.to, to + 1) }];
   });
-  return parts.reduce<Places[]>((chunks, part) => {
+  const isAlone = ({ from, to }: Places): boolean => to - from + 1 < SHORTEST;
+  // A phrase of a single measure is no chunk: it goes with its neighbour where that leaves room, else with a measure beside it.
+  const joined = parts.reduce<Places[]>((chunks, part) => {
     const before = chunks.at(-1);
-    // A phrase of a single measure is no chunk: it goes with the one before it, where that leaves room.
-    const isAlone = part.to - part.from + 1 < SHORTEST;
-    if (before && isAlone && before.to + 1 === part.from && part.to - before.from < LONGEST)
-      return [...chunks.slice(0, -1), { from: before.from, to: part.to }];
-    return [...chunks, part];
+    const fits = before && before.to + 1 === part.from && part.to - before.from < LONGEST;
+    return fits && (isAlone(part) || isAlone(before))
+      ? [...chunks.slice(0, -1), { from: before.from, to: part.to }]
+      : [...chunks, part];
   }, []);
+  const last = firstSeen.length - 1;
+  return joined.map((chunk) => {
+    if (!isAlone(chunk)) return chunk;
+    const { from, to } = chunk;
+    return from > 0 ? { from: from - 1, to } : { from, to: Math.min(last, to + 1) };
+  });
 }
 
 /** The label of the section in which a measure stands. */

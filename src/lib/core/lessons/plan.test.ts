@@ -59,8 +59,43 @@ describe('chunks', () => {
       ),
     ).toEqual([
       [0, 3],
-      [4, 4],
+      [3, 4],
     ]);
+    expect(
+      sizes(
+        [0, 1],
+        [
+          [0, 0],
+          [1, 1],
+        ],
+      ),
+    ).toEqual([[0, 1]]);
+  });
+  it('are of two to four measures in any form, a pickup besides, and hold all that is new', () => {
+    fc.assert(
+      fc.property(
+        fc.array(fc.integer({ min: 1, max: 4 }), { minLength: 1, maxLength: 9 }),
+        fc.infiniteStream(fc.nat(6)),
+        (lengths, again) => {
+          const phrases = lengths.map((n, i): [number, number] => {
+            const from = lengths.slice(0, i).reduce((a, b) => a + b, 0);
+            return [from, from + n - 1];
+          });
+          const count = lengths.reduce((a, b) => a + b, 0);
+          const firstSeen = Array.from({ length: count }, (_, i) =>
+            i > 0 && again.next().value! < 2 ? 0 : i,
+          );
+          const chunks = sizes(firstSeen, phrases);
+          for (const [from, to] of chunks) {
+            expect(to! - from! + 1).toBeLessThanOrEqual(5);
+            if (count > 1) expect(to! - from! + 1).toBeGreaterThanOrEqual(2);
+          }
+          firstSeen.forEach((first, i) => {
+            if (first === i) expect(chunks.some(([from, to]) => from! <= i && i <= to!)).toBe(true);
+          });
+        },
+      ),
+    );
   });
 });
 

@@ -5,6 +5,7 @@ import { assignment, lesson, piece, version } from '../db/schema';
 import { gradeText, holding } from '$core/lessons/events';
 import { eventsOf } from './events';
 import { findLearner } from './learners';
+import { slotsOf } from './slots';
 
 /** What is kept of a learner; undefined where there is none. */
 export function dossierOf(db: Db, learnerId: string) {
@@ -28,6 +29,14 @@ export function dossierOf(db: Db, learnerId: string) {
     .all();
   return {
     learner,
+    /** When they come: weekly times from a day on, until one. */
+    times: slotsOf(db, learnerId, learner.since).map(({ weekday, time, minutes, from, until }) => ({
+      weekday,
+      time,
+      minutes,
+      from,
+      until,
+    })),
     lessons: db
       .select({
         date: lesson.date,

@@ -23,13 +23,13 @@
       ({ update }) =>
         update({ reset: false }),
   }}
-  class="grid max-w-md gap-3"
+  class="grid max-w-md grid-cols-[minmax(0,1fr)] gap-3"
 >
   {#if !values}<Once />{/if}
   <label class="grid">Name <input name="name" class="field" value={values?.name ?? ''} required /></label>
-  <label class="grid"
+  <label class="grid min-w-0"
     >Piece
-    <select name="piece" class="field">
+    <select name="piece" class="field w-full min-w-0">
       {#each pieces as { id, title } (id)}<option value={id} selected={id === values?.piece}>{title}</option
         >{/each}
     </select></label

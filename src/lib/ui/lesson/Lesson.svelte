@@ -273,7 +273,7 @@
         <div class="mt-1 flex flex-wrap gap-1">
           {#each GRADE_KEYS as { grade, says } (grade)}
             <button
-              class="h-10 rounded-full border px-2.5 text-[15px] {lesson.last?.grade === grade
+              class="h-10 rounded-full border px-2 text-[14px] {lesson.last?.grade === grade
                 ? 'border-accent bg-accent-soft font-semibold'
                 : 'border-field bg-paper'}"
               aria-pressed={lesson.last?.grade === grade}

@@ -7,6 +7,7 @@
   import { measuresText } from '$ui/text';
   import { dragHandle, dragHandleZone, type DndEvent } from 'svelte-dnd-action';
   import { tick } from 'svelte';
+  import { toast } from 'svelte-sonner';
   import StepsEditor from './StepsEditor.svelte';
 
   interface Props {
@@ -42,12 +43,14 @@
     await tick();
     form?.requestSubmit();
   }
-  const keep =
-    () =>
-    async ({ update }: { update: (options?: { reset?: boolean }) => Promise<void> }) => {
+  const keep = () => {
+    // What is changed now cannot be taken back before the server has it.
+    toast.dismiss('plan');
+    return async ({ update }: { update: (options?: { reset?: boolean }) => Promise<void> }) => {
       await update({ reset: false });
       dragged = undefined;
     };
+  };
   function consider(event: CustomEvent<DndEvent<Item>>): void {
     dragged = event.detail.items;
   }

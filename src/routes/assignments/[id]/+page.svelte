@@ -1,5 +1,6 @@
 <script lang="ts">
   /** One learner, one piece: what is next, when it is ready, and the plan with its steps to tick. */
+  import Caution from '$ui/learner/Caution.svelte';
   import { kept } from '$ui/form/kept';
   import { keyName } from '$core/theory/key';
   import { stepFacts } from '$core/lessons/steps';
@@ -179,8 +180,5 @@
       </ul>
     </section>
   {/if}
-  <p class="mt-8 border-t border-hairline pt-3 text-sm text-quiet">
-    Pause every five to ten minutes and shake out hands, wrists and shoulders. Stop when it hurts; pain that
-    stays belongs with a doctor.
-  </p>
+  <Caution class="mt-8 border-t border-hairline pt-3" />
 </main>

@@ -1,5 +1,6 @@
 <script lang="ts">
   /** One learner: what is next, how far along every piece they are, how the weeks went, and what suits them. */
+  import Caution from '$ui/learner/Caution.svelte';
   import { levelText } from '$core/arrange/levels';
   import { gradeText, type Grade } from '$core/lessons/events';
   import { keyName } from '$core/theory/key';
@@ -267,9 +268,6 @@
       <a class="link" href="/learners/{learner.id}/export?as=json" download>as JSON</a>
       <Discard kind="learner" id={learner.id} label={learner.name} />
     </div>
-    <p class="text-sm text-quiet">
-      Pause every five to ten minutes and shake out hands, wrists and shoulders. Stop when it hurts; pain that
-      stays belongs with a doctor.
-    </p>
+    <Caution />
   </aside>
 </main>

@@ -1,5 +1,6 @@
 <script lang="ts">
   /** A learner's month in plain words, to be printed or sent. */
+  import Caution from '$ui/learner/Caution.svelte';
   import { monthTitle, shortDate } from '$ui/text';
 
   let { data } = $props();
@@ -41,10 +42,7 @@
       </ul>
     </section>
   {/if}
-  <p class="mt-6 border-t border-hairline pt-2 text-sm text-quiet">
-    Pause every five to ten minutes and shake out hands, wrists and shoulders. Stop when it hurts; pain that
-    stays belongs with a doctor.
-  </p>
+  <Caution class="mt-6 border-t border-hairline pt-2" />
   <p class="mt-5 flex flex-wrap items-center gap-5 print:hidden">
     <button class="action" onclick={() => print()}>Print</button>
     <a class="link" href="/learners/{data.learner.id}/month/text?of={report.month}" download

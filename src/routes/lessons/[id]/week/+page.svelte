@@ -1,5 +1,6 @@
 <script lang="ts">
   /** The week's page: what a lesson set, and what was done in it; to be looked at, printed and taken home. */
+  import Caution from '$ui/learner/Caution.svelte';
   import { longDay, tempoText } from '$ui/text';
 
   let { data } = $props();
@@ -46,10 +47,7 @@
         {/each}
       </tbody>
     </table>
-    <p class="mt-3 text-sm text-quiet">
-      Pause every five to ten minutes and shake out hands, wrists and shoulders. Stop when it hurts; pain that
-      stays belongs with a doctor.
-    </p>
+    <Caution class="mt-3" />
   </section>
 
   {#if lesson.note}
