@@ -75,7 +75,14 @@ test('a stretch is chosen by Shift, by whole measures and with the mouse, and de
   await expect(page.getByRole('link', { name: '3 decisions' })).toBeVisible();
   // Drawn over with the mouse.
   const area = (index: number) => page.locator(`.measure-area[data-measure="${index}"]`);
-  const [from, to] = [(await area(1).boundingBox())!, (await area(3).boundingBox())!];
+  // The picture is drawn anew after the undo: what was found in the one before is gone.
+  await benchReady(page);
+  const placeOf = async (index: number): Promise<{ x: number; y: number }> => {
+    let box: { x: number; y: number } | null = null;
+    await expect.poll(async () => (box = await area(index).boundingBox())).not.toBeNull();
+    return box!;
+  };
+  const [from, to] = [await placeOf(1), await placeOf(3)];
   await page.mouse.move(from.x + 6, from.y + 6);
   await page.mouse.down();
   await page.mouse.move(to.x + 6, to.y + 6, { steps: 6 });
