@@ -2,7 +2,7 @@
   /** The lessons of the day in order, each one click away; beside them the week and what can be prepared. */
   import Prepare from '$ui/learner/Prepare.svelte';
   import PieceLine from '$ui/learner/PieceLine.svelte';
-  import { longDay, measuresText, plural, shortDate, WEEKDAYS } from '$ui/text';
+  import { longDay, measuresBetween, plural, shortDate, WEEKDAYS } from '$ui/text';
 
   let { data } = $props();
   const given = $derived(data.lessons.filter((l) => l.isGiven));
@@ -69,7 +69,7 @@
                 <p>
                   Due: {learner.review.title}, {learner.review.isWhole
                     ? 'all of it'
-                    : measuresText(learner.review.numbers, 0, 1)}{learner.due > 1
+                    : measuresBetween(learner.review.numbers)}{learner.due > 1
                     ? `, and ${plural(learner.due - 1, 'more place')}`
                     : ''}.
                 </p>

@@ -4,6 +4,7 @@
  * chosen. The picture carries its own colours and faces as attributes, so it is whole wherever it stands; a page's style sheet
  * says only what changes while one works (app.css). Works on the tree of the SVG, the same in a worker and on the server.
  */
+import { fitted, type PlacedCount } from './fitCounts';
 import type { Sheet } from './sheet';
 import { classOf, element, elements, escaped, find, parseSvg, walk, writeSvg, type SvgElement } from './svg';
 
@@ -47,9 +48,6 @@ const COUNT_SIZE = 420;
 /** Held beats and rests are smaller as well as lighter. */
 const HELD_SIZE = 340;
 const WORD_SIZE = 300;
-/** Of the size, in the monospaced face that counts are set in. */
-const CHARACTER_WIDTH = 0.6;
-const COUNT_GAP = 40;
 /** Left-hand badges stand a little off the notes above them. */
 const BADGE_GAP = 90;
 /** Height of one badge in a stack. */
@@ -416,29 +414,16 @@ function badgePlaces(fingers: Geometry['fingers'], sheet: Sheet): Map<string, { 
 function countMarks(geometry: Geometry, sheet: Sheet): SvgElement[] {
   if (sheet.counts.length === 0) return [];
   const anchors = anchorsOf(geometry, sheet);
-  const placed = sheet.counts.flatMap((count) => {
-    const place = sheet.measures.findIndex((m) => m.index === count.measure);
+  const placed = sheet.counts.flatMap(({ measure, tick, kind, text }): PlacedCount[] => {
+    const place = sheet.measures.findIndex((m) => m.index === measure);
     const box = geometry.measures[place];
     if (!box) return [];
     // Words such as “trip let” are set smaller than numbers: they share a beat.
-    const size = count.kind !== 'onset' ? HELD_SIZE : count.text.length > 2 ? WORD_SIZE : COUNT_SIZE;
-    return [
-      {
-        ...count,
-        size,
-        half: (count.text.length * size * CHARACTER_WIDTH) / 2,
-        x: interpolate(anchors[place]!, count.tick),
-        y: geometry.countY.get(box.system) ?? box.upperBottom + 620,
-      },
-    ];
+    const size = kind !== 'onset' ? HELD_SIZE : text.length > 2 ? WORD_SIZE : COUNT_SIZE;
+    const y = geometry.countY.get(box.system) ?? box.upperBottom + 620;
+    return [{ text, kind, size, x: interpolate(anchors[place]!, tick), y, right: box.right }];
   });
-  // Held beats give way to the onset after them; onsets stay under their notes.
-  for (let i = placed.length - 2; i >= 0; i--) {
-    const [here, next] = [placed[i]!, placed[i + 1]!];
-    if (here.kind !== 'onset' && here.y === next.y)
-      here.x = Math.min(here.x, next.x - next.half - here.half - COUNT_GAP);
-  }
-  return placed.map(({ kind, x, y, size, text }) =>
+  return fitted(placed).map(({ kind, x, y, size, text }) =>
     element(
       'text',
       {

@@ -28,6 +28,8 @@ export const sheetOptionsSchema = z.object({
   words: z.union([z.enum(['all', 'none']), z.number().int().min(1).max(9)]).default('all'),
   /** Names of the notes below them. */
   names: z.boolean().default(false),
+  /** The metre is printed also where it is not new: the phrase stands by itself. */
+  metre: z.boolean().default(false),
 });
 export type SheetOptions = Readonly<z.infer<typeof sheetOptionsSchema>>;
 /** The options as whoever draws gives them: what is not said is as usual. */
@@ -175,8 +177,9 @@ export function sheetOf(
     pedals: options.pedal ? part.pedals.flatMap(asStopAndStart) : [],
     chordSymbols: options.chords || options.degrees ? part.chordSymbols : [],
   };
+  const xml = writeMusicXml({ ...score, title: '', composer: '' });
   return {
-    xml: withoutRepeatedMetre(writeMusicXml({ ...score, title: '', composer: '' }), version, phrase.from),
+    xml: options.metre ? xml : withoutRepeatedMetre(xml, version, phrase.from),
     width: options.width,
     measures: sheetMeasures(part.measures),
     notes: Object.fromEntries(

@@ -21,7 +21,7 @@ export function differenceText(now: string, before: string): string {
 }
 
 export { plural } from '$core/plural';
-export { measuresText, measureText } from '$core/score/measureText';
+export { measuresBetween, measuresText, measureText } from '$core/score/measureText';
 
 /** "5 of 15 new measures with both hands" */
 export const progressText = (piece: { bothHands: number; newMeasures: number }): string =>

@@ -19,17 +19,32 @@ export const chunkId = (from: string, to: string): string => `${from}..${to}`;
 const SHORTEST = 2;
 const LONGEST = 4;
 
-/** The chunks of a form, front to back. A phrase that is new only in part gives the part, with a measure beside it to lead into it. */
+const lengthOf = ({ from, to }: Places): number => to - from + 1;
+
+/** The halves of a phrase, which hold its middle measure both where it has one; a chunk is never cut elsewhere. */
+function halvesOf({ from, to }: Places): readonly [first: Places, second: Places] {
+  const half = Math.ceil(lengthOf({ from, to }) / 2);
+  return [
+    { from, to: from + half - 1 },
+    { from: to - half + 1, to },
+  ];
+}
+
+/**
+ * The chunks of a form, front to back: its phrases, as far as they are new. Of one that comes again all but for a few measures only
+ * the half is learned in which they are.
+ */
 export function chunksOf({ phrases, firstSeen }: ChunkForm): Places[] {
-  const isNew = (i: number): boolean => firstSeen[i] === i;
-  const parts = phrases.flatMap((phrase): Places[] => {
-    const own = Array.from({ length: phrase.to - phrase.from + 1 }, (_, i) => phrase.from + i).filter(isNew);
-    if (own.length === 0) return [];
-    const [from, to] = [own[0]!, own.at(-1)!];
-    if (to - from + 1 >= SHORTEST) return [{ from, to }];
-    return [from > phrase.from ? { from: from - 1, to } : { from, to: Math.min(phrase.to, to + 1) }];
+  const newIn = ({ from, to }: Places): number =>
+    firstSeen.slice(from, to + 1).filter((first, i) => first === from + i).length;
+  const parts = phrases.flatMap(({ from, to }): Places[] => {
+    const phrase = { from, to };
+    const all = newIn(phrase);
+    if (all === 0) return [];
+    const half = halvesOf(phrase).find((h) => newIn(h) === all && lengthOf(h) >= SHORTEST);
+    return [half ?? phrase];
   });
-  const isAlone = ({ from, to }: Places): boolean => to - from + 1 < SHORTEST;
+  const isAlone = (places: Places): boolean => lengthOf(places) < SHORTEST;
   // A phrase of a single measure is no chunk: it goes with its neighbour where that leaves room, else with a measure beside it.
   const joined = parts.reduce<Places[]>((chunks, part) => {
     const before = chunks.at(-1);

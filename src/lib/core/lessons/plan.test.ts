@@ -21,7 +21,7 @@ describe('chunks', () => {
       [4, 7],
     ]);
   });
-  it('of a phrase that differs in one measure are that measure and the one that leads into it', () => {
+  it('of a phrase that is new in one measure are the half in which that is; else the phrase is whole', () => {
     expect(
       sizes(
         [0, 1, 2, 3, 0, 1, 2, 7],
@@ -45,6 +45,22 @@ describe('chunks', () => {
     ).toEqual([
       [0, 3],
       [4, 5],
+    ]);
+  });
+  it('keep a phrase whole whose ends alone, or whose middle, come again', () => {
+    // The last measure is the first one again, as songs close: the phrase is what is practised.
+    expect(sizes([0, 1, 2, 0], [[0, 3]])).toEqual([[0, 3]]);
+    expect(
+      sizes(
+        [0, 1, 2, 3, 4, 1, 2, 7],
+        [
+          [0, 3],
+          [4, 7],
+        ],
+      ),
+    ).toEqual([
+      [0, 3],
+      [4, 7],
     ]);
   });
   it('are never of one measure where another is beside it', () => {
@@ -90,6 +106,9 @@ describe('chunks', () => {
             expect(to! - from! + 1).toBeLessThanOrEqual(5);
             if (count > 1) expect(to! - from! + 1).toBeGreaterThanOrEqual(2);
           }
+          // Cut at the boundaries of phrases, or in their middle: never at a measure that happens to be new.
+          const ends = new Set(phrases.flatMap(([from, to]) => [from, to]));
+          for (const [from, to] of chunks) expect(ends.has(from!) || ends.has(to!)).toBe(true);
           firstSeen.forEach((first, i) => {
             if (first === i) expect(chunks.some(([from, to]) => from! <= i && i <= to!)).toBe(true);
           });

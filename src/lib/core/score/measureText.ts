@@ -9,3 +9,7 @@ export function measuresText(numbers: readonly string[], from: number, to: numbe
 
 /** A measure numbered 0 is a pickup. */
 export const measureText = (number: string): string => (number === '0' ? 'pickup' : `measure ${number}`);
+
+/** The same from the numbers of the first and the last measure alone. */
+export const measuresBetween = ([first, last]: readonly [first: string, last: string]): string =>
+  measuresText([first, last], 0, first === last ? 0 : 1);

@@ -18,6 +18,7 @@ import {
   madeReady,
   openingOf,
   phraseSheets,
+  sightSheet,
   stretchSheets,
   versionKeyCode,
 } from '../studio/versionMusic';
@@ -75,6 +76,7 @@ export const jobs = {
   songbook: songbookInAllKeys,
   opening: openingOf,
   phrases: phraseSheets,
+  sightLine: sightSheet,
   stretches: stretchSheets,
   level: atLevel,
   compared: comparedPhrases,

@@ -4,7 +4,7 @@ import { gradeText, holding, type Grade, type LessonEvent } from '$core/lessons/
 import { learnedIn, measureStates } from '$core/lessons/progress';
 import { REVIEW } from '$core/lessons/steps';
 import { plural } from '$core/plural';
-import { measuresText } from '$core/score/measureText';
+import { measuresBetween } from '$core/score/measureText';
 import { tempoText, toBeats } from '$core/score/tempoText';
 import { and, eq, gte, isNotNull, lte, min } from 'drizzle-orm';
 import type { Db } from '../db/open';
@@ -117,7 +117,7 @@ export async function monthReport(
     next: progress.flatMap((p) =>
       p.next[0]
         ? [
-            `${p.title}, ${p.next[0].chunk.section}, ${measuresText(p.next[0].numbers, 0, 1)}: ${p.next[0].step.says.toLowerCase()}.`,
+            `${p.title}, ${p.next[0].chunk.section}, ${measuresBetween(p.next[0].numbers)}: ${p.next[0].step.says.toLowerCase()}.`,
           ]
         : [],
     ),

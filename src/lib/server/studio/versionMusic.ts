@@ -94,6 +94,17 @@ export function stretchSheets(
   });
 }
 
+/** One phrase by itself, to be read at sight: the phrases go round. */
+export function sightSheet(
+  db: Db,
+  { pieceId, document, show, phrase }: Shown & { readonly phrase: number },
+): { readonly sheet: Sheet; readonly measures: number } {
+  const version = realiseDocument(db, pieceId, document);
+  const { phrases } = version.form;
+  const { from, to } = phrases[phrase % phrases.length]!;
+  return { sheet: sheetOf(version, { from, to }, { ...show, metre: true }), measures: to - from + 1 };
+}
+
 interface Compared {
   readonly pieceId: string;
   readonly documents: readonly [VersionDocument, VersionDocument];

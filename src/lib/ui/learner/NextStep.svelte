@@ -1,7 +1,7 @@
 <script lang="ts">
   /** The next thing to practise in a piece, in one sentence. */
   import type { TimeSignature } from '$core/score/score';
-  import { measuresText, tempoText } from '$ui/text';
+  import { measuresBetween, tempoText } from '$ui/text';
 
   interface Props {
     title?: string;
@@ -21,10 +21,6 @@
 </script>
 
 {#if title}<strong class="font-semibold">{title}</strong>{next ? ', ' : ': '}{/if}{#if next}{next.chunk
-    .name ?? next.chunk.section}, {measuresText(
-    next.numbers,
-    0,
-    next.numbers[0] === next.numbers[1] ? 0 : 1,
-  )}: {next.step.says.toLowerCase()}{#if next.tempo},
+    .name ?? next.chunk.section}, {measuresBetween(next.numbers)}: {next.step.says.toLowerCase()}{#if next.tempo},
     <span class="font-mono whitespace-nowrap tracking-tight">{tempoText(time, next.tempo)}</span
     >{/if}{:else}every step is done{/if}

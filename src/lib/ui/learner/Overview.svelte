@@ -2,7 +2,7 @@
   /** Every learner in a row: who moves, who is stuck and at what, what is due and promised. Sorted, filtered, taken away. */
   import { levelText } from '$core/arrange/levels';
   import { keepFile } from '$ui/sound/keepFile';
-  import { GOAL_TEXTS, measuresText, shortDate, WEEKDAYS } from '$ui/text';
+  import { GOAL_TEXTS, measuresBetween, shortDate, WEEKDAYS } from '$ui/text';
   import {
     columnFilteringFeature,
     createFilteredRowModel,
@@ -50,7 +50,7 @@
   const stateOf = (row: Row): State =>
     row.stuck ? 'stuck' : row.needsPiece ? 'needs a piece' : row.gained > 0 ? 'moves' : 'new';
   const stuckText = ({ stuck }: Row): string =>
-    stuck ? `${stuck.title}, ${measuresText(stuck.numbers, 0, 1)}, ${stuck.says.toLowerCase()}` : '';
+    stuck ? `${stuck.title}, ${measuresBetween(stuck.numbers)}, ${stuck.says.toLowerCase()}` : '';
 
   const features = tableFeatures({
     rowSortingFeature,

@@ -1,7 +1,7 @@
 <script lang="ts">
   /** What can be prepared: who is stuck, what is promised, who needs a piece, which version nobody has signed. */
   import { levelText } from '$core/arrange/levels';
-  import { GOAL_TEXTS, measuresText, plural, shortDate, spanText } from '$ui/text';
+  import { GOAL_TEXTS, measuresBetween, plural, shortDate, spanText } from '$ui/text';
 
   interface Props {
     stuck: readonly {
@@ -40,7 +40,7 @@
             <a class="font-semibold hover:text-accent" href="/learners/{id}">{name}</a> has gained no step in
             two lessons:
             <a class="hover:text-accent" href="/assignments/{assignment}"
-              >{title}, {measuresText(at.numbers, 0, 1)}, {at.step.says.toLowerCase()}</a
+              >{title}, {measuresBetween(at.numbers)}, {at.step.says.toLowerCase()}</a
             >.
           </li>
         {/each}

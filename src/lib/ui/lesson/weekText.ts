@@ -2,9 +2,9 @@
 import { REVIEW } from '$core/lessons/steps';
 import { measuresText } from '$ui/text';
 
-/** "right hand, then both hands slowly" */
+/** "right hand, counting aloud; then both hands slowly" */
 export const shortSteps = (steps: readonly string[], nameOf: (id: string) => string): string =>
-  steps.map((id) => (id === REVIEW ? 'play it again' : nameOf(id).toLowerCase())).join(', then ');
+  steps.map((id) => (id === REVIEW ? 'play it again' : nameOf(id).toLowerCase())).join('; then ');
 
 /** The measures of a chunk in a piece, by their printed numbers. */
 export function chunkText(chunk: string, ids: readonly string[], numbers: readonly string[]): string {

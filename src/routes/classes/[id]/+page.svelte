@@ -5,7 +5,7 @@
   import ClassForm from '$ui/learner/ClassForm.svelte';
   import NextStep from '$ui/learner/NextStep.svelte';
   import Path from '$ui/path/Path.svelte';
-  import { measuresText, tempoText, toBeats } from '$ui/text';
+  import { measuresBetween, tempoText, toBeats } from '$ui/text';
 
   let { data, form } = $props();
   const without = $derived(data.members.filter((m) => !m.part));
@@ -26,7 +26,7 @@
       <h2 id="together">Together now</h2>
       <p>
         {together.length > 0
-          ? `All of them can play ${together.map((s) => `${s.label} (${measuresText(s.numbers, 0, 1)})`).join(', ')}`
+          ? `All of them can play ${together.map((s) => `${s.label} (${measuresBetween(s.numbers)})`).join(', ')}`
           : 'There is no section that all of them can play yet'}{data.tempo && time && together.length > 0
           ? `, up to ${tempoText(time, data.tempo)}`
           : ''}.
@@ -34,7 +34,7 @@
       <ul class="mt-1">
         {#each data.sections.filter((s) => s.cannot.length > 0) as section (section.label + section.numbers[0])}
           <li class="text-quiet">
-            {section.label}, {measuresText(section.numbers, 0, 1)}: missing in {section.cannot.join(
+            {section.label}, {measuresBetween(section.numbers)}: missing in {section.cannot.join(
               ', ',
             )}{section.can.length > 0 ? `; ready: ${section.can.join(', ')}` : ''}.
           </li>

@@ -15,7 +15,7 @@
   import {
     GOAL_TEXTS,
     WEEKDAYS,
-    measuresText,
+    measuresBetween,
     plural,
     progressText,
     reachName,
@@ -71,7 +71,7 @@
           Fading: {#each data.due as review, i (review.assignment + review.chunk)}{i > 0 ? '; ' : ''}<a
               class="hover:text-accent"
               href="/assignments/{review.assignment}"
-              >{review.title}, {review.isWhole ? 'all of it' : measuresText(review.numbers, 0, 1)}</a
+              >{review.title}, {review.isWhole ? 'all of it' : measuresBetween(review.numbers)}</a
             >{/each}.
         </p>
       {/if}

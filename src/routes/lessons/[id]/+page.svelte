@@ -5,7 +5,7 @@
   import { LessonMusic } from '$ui/lesson/music.svelte';
   import { LessonState } from '$ui/lesson/lesson.svelte';
   import { chunkText } from '$ui/lesson/weekText';
-  import { longDay, measuresText } from '$ui/text';
+  import { longDay, measuresBetween } from '$ui/text';
   import { onMount, untrack } from 'svelte';
 
   let { data } = $props();
@@ -61,7 +61,7 @@
           where: (chunk: string) => {
             if (open && p.id === open.id) return chunkText(chunk, open.ids, open.numbers);
             const line = p.next.find((n) => n.chunk.id === chunk) ?? p.due.find((r) => r.chunk === chunk);
-            return line ? measuresText(line.numbers, 0, 1) : '';
+            return line ? measuresBetween(line.numbers) : '';
           },
         },
       ]),

@@ -30,17 +30,14 @@ export const load: PageServerLoad = async ({ params, url, request }) => {
     words: 'none' as const,
     pedal: false,
   };
-  const { phrase, sheet } = await readable(pieceId, async () => {
-    const facts = await work('handout', { pieceId, document }, asked);
-    const at = found.phrase % facts.form.phrases.length;
-    const [made] = await work('phrases', { pieceId, document, show, from: at, to: at + 1 }, asked);
-    return { phrase: facts.form.phrases[at]!, sheet: made!.sheet };
-  });
+  const { sheet, measures } = await readable(pieceId, () =>
+    work('sightLine', { pieceId, document, show, phrase: found.phrase }, asked),
+  );
   const [svg] = await drawn([sheet], asked);
   return {
     lesson: lesson.id,
     learner: learner.name,
     turn,
-    line: { title, svg: svg!, level: document.recipe.level, measures: phrase.to - phrase.from + 1 },
+    line: { title, svg: svg!, level: document.recipe.level, measures },
   };
 };

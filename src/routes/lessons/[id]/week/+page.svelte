@@ -1,7 +1,7 @@
 <script lang="ts">
   /** The week's page: what a lesson set, and what was done in it; to be looked at, printed and taken home. */
   import Caution from '$ui/learner/Caution.svelte';
-  import { longDay, tempoText } from '$ui/text';
+  import { capital, longDay, tempoText } from '$ui/text';
 
   let { data } = $props();
   const { lesson, learner } = $derived(data);
@@ -31,7 +31,7 @@
             <td class="w-12 py-2 font-mono">{item.minutes}′</td>
             <td class="py-2 pr-4">
               <strong class="font-semibold">{item.title}</strong>, {item.where}<br />
-              {item.steps.join(', then ')}{item.tempo
+              {capital(item.steps.map((step) => step.toLowerCase()).join('; then '))}{item.tempo
                 ? `, ${tempoText(item.time, item.tempo)}`
                 : ''}{item.why === 'due' ? ' (so that it stays)' : ''}
             </td>
