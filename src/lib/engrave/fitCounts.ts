@@ -23,8 +23,8 @@ const SMALLEST = 0.55;
 
 /** Onsets stay under their notes; the held beats and rests between two of them share the room that there is. */
 export function fitted(counts: readonly PlacedCount[]): PlacedCount[] {
-  const isHeld = (c: PlacedCount | undefined, y: number): c is PlacedCount =>
-    c?.kind !== 'onset' && c?.y === y;
+  const isHeld = (c: PlacedCount | undefined, y: number): boolean =>
+    c !== undefined && c.kind !== 'onset' && c.y === y;
   return counts.flatMap((count, i) => {
     if (count.kind === 'onset') return [count];
     const before = counts[i - 1];

@@ -62,6 +62,16 @@ export const OWN_MINUTES = 2;
 /** The step of the table; undefined for one of the teacher's own. */
 export const stepFacts = (id: string): StepFacts | undefined => STEPS.find((s) => s.id === id);
 
+/** With which hand a step is played, and whether it is counted: as the table has it; of a step of the teacher's own as she says. */
+export function playedBy(
+  step: string,
+  own: { readonly hand?: StepHand | null; readonly counting?: boolean } = {},
+): { readonly hand: StepHand | null; readonly counting: boolean } {
+  const facts = stepFacts(step);
+  if (facts) return { hand: facts.hand, counting: facts.counting };
+  return { hand: step === REVIEW ? 'both' : (own.hand ?? null), counting: own.counting ?? false };
+}
+
 /** Steps that are passed once another is done: who plays with both hands has each hand, and has heard it. */
 const COVERS: Readonly<Partial<Record<StepId, readonly StepId[]>>> = {
   'right-counting': ['hear'],

@@ -1,45 +1,13 @@
 /** The events of assignments: written once, never changed; what was wrong is withdrawn by another. */
-import { REVIEW, stepFacts } from '$core/lessons/steps';
+import type { SentEvent, SentWithdrawal } from '$core/lessons/record';
+import { playedBy } from '$core/lessons/steps';
 import type { Grade, LessonEvent } from '$core/lessons/events';
 import { and, asc, desc, eq, inArray } from 'drizzle-orm';
-import { z } from 'zod';
 import { atomically, type Db } from '../db/open';
 import { progressEvent } from '../db/schema';
 import { zoneOf } from './clock';
 import { dayIn } from '$core/lessons/calendar';
 import { now } from './ids';
-
-const tokenSchema = z.string().regex(/^[\w-]{12,64}$/);
-
-/** What a page says was done. */
-export const eventSchema = z.object({
-  /** Names the event: one that arrives twice is kept once. */
-  token: tokenSchema,
-  assignment: z.string().max(40),
-  chunk: z.string().regex(/^[mi]\d{1,5}\.\.[mi]\d{1,5}$/, 'Name the measures.'),
-  step: z.string().regex(/^[a-z0-9-]{1,40}$/i, 'Name the step.'),
-  hand: z.enum(['right', 'left', 'both']).nullable().optional(),
-  counting: z.boolean().optional(),
-  tempo: z
-    .number('Write the tempo as a number.')
-    .int('Write the tempo as a whole number.')
-    .min(20, 'A tempo is at least 20.')
-    .max(400, 'A tempo is at most 400.')
-    .nullable(),
-  grade: z.union([z.literal(1), z.literal(2), z.literal(3), z.literal(4)]).nullable(),
-  /** When it was done, by the clock of the page: what was kept there while the server was away is not of now. */
-  at: z.iso.datetime().optional(),
-});
-export type EventInput = z.infer<typeof eventSchema>;
-
-/** What takes an event back, by its token or its number. */
-export const withdrawalSchema = z.object({
-  token: tokenSchema,
-  assignment: z.string().max(40),
-  withdraws: z.union([z.number().int(), tokenSchema]),
-  at: z.iso.datetime().optional(),
-});
-export type WithdrawalInput = z.infer<typeof withdrawalSchema>;
 
 type Row = typeof progressEvent.$inferSelect;
 
@@ -94,6 +62,11 @@ function instantOf(at: string | undefined): string {
   return isBelieved ? new Date(instant).toISOString() : now();
 }
 
+/** An event as it is written down; without a token where it comes from a form that is sent once. */
+type NewEvent = Omit<SentEvent, 'kind' | 'token' | 'hand' | 'counting'> &
+  Partial<Pick<SentEvent, 'token' | 'hand' | 'counting'>>;
+type NewWithdrawal = Omit<SentWithdrawal, 'kind' | 'token'> & Partial<Pick<SentWithdrawal, 'token'>>;
+
 interface Kept {
   readonly lesson?: string | null;
   readonly by?: string;
@@ -102,15 +75,10 @@ interface Kept {
 }
 
 /** Keeps an event; its number comes back. One whose token is known is kept already. */
-export const recordEvent = (
-  db: Db,
-  input: Omit<EventInput, 'token'> & { token?: string },
-  kept: Kept = {},
-): number =>
+export const recordEvent = (db: Db, input: NewEvent, kept: Kept = {}): number =>
   atomically(db, (tx) => {
     const known = input.token && byToken(tx, input.token);
     if (known) return known.id;
-    const facts = stepFacts(input.step);
     const at = kept.past?.at ?? instantOf(input.at);
     return Number(
       tx
@@ -120,8 +88,7 @@ export const recordEvent = (
           lessonId: kept.lesson ?? null,
           chunk: input.chunk,
           step: input.step,
-          hand: facts ? facts.hand : input.step === REVIEW ? 'both' : (input.hand ?? null),
-          counting: facts ? facts.counting : (input.counting ?? false),
+          ...playedBy(input.step, input),
           tempo: input.tempo,
           grade: input.grade,
           by: kept.by ?? 'teacher',
@@ -137,11 +104,7 @@ const byToken = (db: Db, token: string): Row | undefined =>
   db.select().from(progressEvent).where(eq(progressEvent.token, token)).get();
 
 /** Takes an event of an assignment back. False where there is no such event. */
-export const withdrawEvent = (
-  db: Db,
-  input: Omit<WithdrawalInput, 'token'> & { token?: string },
-  kept: Kept = {},
-): boolean =>
+export const withdrawEvent = (db: Db, input: NewWithdrawal, kept: Kept = {}): boolean =>
   atomically(db, (tx) => {
     if (input.token && byToken(tx, input.token)) return true;
     const found = tx

@@ -1,34 +1,14 @@
 /** Lessons: begun, written in while they go on, ended with what is set for the week; or written down afterwards. */
 import type { Day } from '$core/lessons/calendar';
+import type { SentChange } from '$core/lessons/record';
 import type { WeekItem } from '$core/lessons/week';
 import { and, desc, eq, isNotNull, isNull, lt } from 'drizzle-orm';
-import { z } from 'zod';
 import { atomically, type Db } from '../db/open';
 import { learner, lesson } from '../db/schema';
 import { todayIn } from './clock';
 import { newId, now } from './ids';
 
 export type LessonRow = typeof lesson.$inferSelect;
-
-const note = z.string().trim().max(4000, 'Keep the note under 4000 letters.');
-const minutes = z.number().int().min(0).max(600);
-
-const weekItemSchema = z.object({
-  assignment: z.string().max(40),
-  chunk: z.string().max(40),
-  steps: z.array(z.string().max(40)).max(10),
-  tempo: z.number().int().min(20).max(400).nullable(),
-  minutes: z.number().int().min(1).max(180),
-  why: z.enum(['next', 'due']),
-});
-
-/** What a lesson's page keeps as it goes on; what is not said stays as it is. */
-export const lessonChangeSchema = z.object({
-  note: note.optional(),
-  week: z.array(weekItemSchema).max(20).nullable().optional(),
-  minutesSet: minutes.nullable().optional(),
-  practised: minutes.nullable().optional(),
-});
 
 /** The lesson of a learner that goes on today; a new one where none does. Its id comes back. */
 export const beginLesson = (db: Db, learnerId: string): string =>
@@ -62,7 +42,7 @@ export const findLesson = (db: Db, id: string): LessonRow | undefined =>
     .get()?.lesson;
 
 /** Keeps what is written in a lesson. False where it is gone. */
-export const changeLesson = (db: Db, id: string, change: z.infer<typeof lessonChangeSchema>): boolean => {
+export const changeLesson = (db: Db, id: string, change: Omit<SentChange, 'kind'>): boolean => {
   const set = Object.fromEntries(Object.entries(change).filter(([, value]) => value !== undefined));
   if (Object.keys(set).length === 0) return findLesson(db, id) !== undefined;
   return (

@@ -1,5 +1,5 @@
 /** A lesson as it goes on: what is in hand, what was ticked and how it went, what is written and set. All of it is kept at once. */
-import { GRADES, holding, type Grade, type LessonEvent } from '$core/lessons/events';
+import { endsOf, GRADES, holding, type Grade, type LessonEvent } from '$core/lessons/events';
 import { chunksIn, type Chunk, type Plan, type Step, type ToLearn } from '$core/lessons/plan';
 import {
   learnedIn,
@@ -10,10 +10,11 @@ import {
   type ChunkState,
 } from '$core/lessons/progress';
 import { dueOn, reviewsOf } from '$core/lessons/reviews';
-import { REVIEW, stepFacts } from '$core/lessons/steps';
+import type { Sent, SentEvent, SentWithdrawal } from '$core/lessons/record';
+import { playedBy, REVIEW } from '$core/lessons/steps';
 import { weekOf, type PieceToPractise, type WeekItem } from '$core/lessons/week';
 import { formToken } from '$ui/form/token';
-import { Outbox, type Sent } from './outbox';
+import { Outbox, type OutboxEvents } from './outbox';
 import { instantNow, tapped, tempoOfTaps } from './tapped';
 
 /** The piece that is open. */
@@ -28,19 +29,31 @@ export interface OpenPiece extends ToLearn {
   readonly events: readonly LessonEvent[];
 }
 
-export interface LessonStart {
-  readonly id: string;
-  readonly today: string;
-  readonly note: string;
-  readonly week: readonly WeekItem[] | null;
-  readonly minutes: number;
-  readonly practised: number | null;
+/** What is open of a learner's pieces. */
+export interface LessonView {
   readonly piece: OpenPiece | null;
   /** The learner's other pieces. */
   readonly others: readonly PieceToPractise[];
   /** The chunk to open at. */
   readonly chunk: string | null;
 }
+
+export interface LessonStart extends LessonView {
+  readonly id: string;
+  readonly today: string;
+  readonly note: string;
+  readonly week: readonly WeekItem[] | null;
+  readonly minutes: number;
+  readonly practised: number | null;
+}
+
+/** Steps that are looked ahead, and reviews that are offered. */
+const AHEAD = 6;
+const MOST_DUE = 9;
+const WHOLE_NAME = 'The whole piece';
+
+/** What an event says that only takes another one back. */
+const NOTHING_DONE = { chunk: '', step: '', hand: null, counting: false, tempo: null, grade: null } as const;
 
 /** What is played again, as a step. */
 const AGAIN: Step = {
@@ -53,11 +66,15 @@ const AGAIN: Step = {
   minutes: 1,
 };
 
+/** How what is said reaches the server. */
+export type LessonPost = Pick<Outbox, 'left' | 'push' | 'flush' | 'close'>;
+
 export class LessonState {
-  readonly #start: LessonStart;
-  readonly #outbox: Outbox;
-  /** Events of this page that the server may not have yet. */
-  #own = $state.raw<readonly (LessonEvent & { readonly token: string; readonly assignment: string })[]>([]);
+  readonly #today: string;
+  readonly #outbox: LessonPost;
+  #view = $state.raw<LessonView>({ piece: null, others: [], chunk: null });
+  /** What was said on this page of steps, in whatever piece, each with a number of its own: the server may not have it yet. */
+  #own = $state.raw<readonly { readonly id: number; readonly sent: SentEvent | SentWithdrawal }[]>([]);
   #number = Date.now() * 1000;
   left = $state(0);
   isAway = $state(false);
@@ -76,140 +93,98 @@ export class LessonState {
   practised = $state<number | null>(null);
   #taps = $state.raw<readonly number[]>([]);
 
-  constructor(start: LessonStart, outbox?: Outbox) {
-    this.#start = start;
+  constructor(start: LessonStart, open = (events: OutboxEvents): LessonPost => new Outbox(start.id, events)) {
+    this.#today = start.today;
     this.note = start.note;
     this.week = start.week;
     this.minutes = start.minutes;
     this.practised = start.practised;
-    this.#outbox =
-      outbox ??
-      new Outbox(start.id, {
-        onchange: (left, isAway) => {
-          this.left = left;
-          this.isAway = isAway;
-        },
-        onrefused: (why) => (this.refused = why),
-      });
-    this.#takeUp(this.#outbox.left);
-    const { piece, chunk } = start;
-    const first = piece && (this.next[0]?.chunk.id ?? this.reviews[0]?.chunk ?? this.chunks[0]?.id);
-    this.chunkId = (this.chunks.some((c) => c.id === chunk) ? chunk : first) ?? '';
-  }
-
-  /** What was kept in the browser and never reached the server holds, too. */
-  #takeUp(left: readonly Sent[]): void {
-    for (const { kind, body } of left) {
-      if (kind === 'change') {
-        if (typeof body.note === 'string') this.note = body.note;
-        if (body.week !== undefined) this.week = body.week as readonly WeekItem[] | null;
-        if (typeof body.minutesSet === 'number') this.minutes = body.minutesSet;
-        if (typeof body.practised === 'number') this.practised = body.practised;
-        continue;
-      }
-      const { token, assignment, withdraws } = body as {
-        token: string;
-        assignment: string;
-        withdraws?: number | string;
-      };
-      const chunk = typeof body.chunk === 'string' ? body.chunk : '';
-      const step = typeof body.step === 'string' ? body.step : '';
-      this.#add({
-        token,
-        assignment,
-        chunk,
-        step,
-        tempo: (body.tempo as number | null | undefined) ?? null,
-        grade: (body.grade as Grade | null | undefined) ?? null,
-        withdraws: withdraws === undefined ? null : this.#numberOf(withdraws),
-      });
-    }
-  }
-
-  /** The number of an event by its number or its token. */
-  #numberOf(name: number | string): number {
-    if (typeof name === 'number') return name;
-    return this.events.find((e) => e.token === name)?.id ?? 0;
-  }
-
-  #add(event: {
-    token: string;
-    assignment: string;
-    chunk: string;
-    step: string;
-    tempo: number | null;
-    grade: Grade | null;
-    withdraws: number | null;
-  }): void {
-    const facts = stepFacts(event.step);
-    const own = this.chunks.flatMap((c) => c.steps).find((s) => s.id === event.step);
-    this.#own = [
-      ...this.#own,
-      {
-        ...event,
-        id: ++this.#number,
-        hand: facts?.hand ?? own?.hand ?? (event.step === REVIEW ? 'both' : null),
-        counting: facts?.counting ?? false,
-        by: 'teacher',
-        at: instantNow(),
-        day: this.#start.today,
+    this.#outbox = open({
+      onchange: (left, isAway) => {
+        this.left = left;
+        this.isAway = isAway;
       },
-    ];
+      onrefused: (why) => (this.refused = why),
+    });
+    this.#view = start;
+    // What was kept in the browser and never reached the server holds, too.
+    for (const sent of this.#outbox.left) this.#hold(sent);
+    this.show(start);
+  }
+
+  /** Opens a piece within the lesson: what was written, set and ticked meanwhile stays. */
+  show(view: LessonView): void {
+    this.#view = view;
+    const wanted = [view.chunk, this.next[0]?.chunk.id, this.reviews[0]?.chunk, this.chunks[0]?.id];
+    this.choose(wanted.find((id) => this.walk.some((c) => c.id === id)) ?? '');
+  }
+
+  /** Takes something said into the lesson as it stands. */
+  #hold(sent: Sent): void {
+    if (sent.kind === 'change') {
+      this.note = sent.note ?? this.note;
+      this.minutes = sent.minutesSet ?? this.minutes;
+      if (sent.week !== undefined) this.week = sent.week;
+      if (sent.practised !== undefined) this.practised = sent.practised;
+      return;
+    }
+    this.#own = [...this.#own, { id: ++this.#number, sent }];
+  }
+
+  /** Holds something, keeps it and sends it. */
+  #say(sent: Sent): void {
+    this.#hold(sent);
+    this.#outbox.push(sent);
   }
 
   get piece(): OpenPiece | null {
-    return this.#start.piece;
+    return this.#view.piece;
   }
 
   /** Everything that is known of the open piece. */
   readonly events: readonly LessonEvent[] = $derived.by(() => {
-    const { piece } = this.#start;
+    const { piece } = this;
     if (!piece) return [];
     const known = piece.events.map((e) => e.token);
+    const own = this.#own.filter(
+      ({ sent }) => sent.assignment === piece.assignment && !known.includes(sent.token),
+    );
+    const numberOf = (name: number | string): number =>
+      typeof name === 'number'
+        ? name
+        : (piece.events.find((e) => e.token === name)?.id ?? own.find((o) => o.sent.token === name)?.id ?? 0);
     return [
       ...piece.events,
-      ...this.#own.filter((e) => e.assignment === piece.assignment && !known.includes(e.token)),
+      ...own.map(({ id, sent }): LessonEvent => {
+        const said = { id, token: sent.token, by: 'teacher', at: sent.at ?? instantNow(), day: this.#today };
+        if (sent.kind === 'withdrawal')
+          return { ...NOTHING_DONE, ...said, withdraws: numberOf(sent.withdraws) };
+        const { chunk, step, tempo, grade } = sent;
+        return { ...said, ...playedBy(step, sent), chunk, step, tempo, grade, withdraws: null };
+      }),
     ];
   });
   readonly chunks: readonly Chunk[] = $derived.by(() =>
-    this.#start.piece ? chunksIn(this.#start.piece.plan, this.#start.piece, this.#start.piece.goal) : [],
+    this.piece ? chunksIn(this.piece.plan, this.piece, this.piece.goal) : [],
   );
-  readonly #learned = $derived.by(() => learnedIn(this.#start.piece?.ids ?? [], this.events));
+  readonly #learned = $derived.by(() => learnedIn(this.piece?.ids ?? [], this.events));
   readonly states = $derived.by(() =>
-    this.#start.piece ? measureStates(this.#start.piece.form, this.#learned, this.#start.piece.goal) : [],
+    this.piece ? measureStates(this.piece.form, this.#learned, this.piece.goal) : [],
   );
   readonly plans: readonly ChunkState[] = $derived.by(() => planState(this.chunks, this.#learned));
-  readonly next = $derived.by(() => nextSteps(this.plans, 6));
-  /** What is kept alive of the open piece and due. */
-  readonly reviews = $derived.by(() => {
-    const { piece, today } = this.#start;
-    return piece
-      ? dueOn(reviewsOf(this.chunks, this.#learned, this.states, piece.ids, piece.goal), today, 9)
-      : [];
-  });
+  readonly next = $derived.by(() => nextSteps(this.plans, AHEAD));
+  /** What is kept alive of the open piece. */
+  readonly #kept = $derived.by(() =>
+    this.piece ? reviewsOf(this.chunks, this.#learned, this.states, this.piece.ids, this.piece.goal) : [],
+  );
+  /** What of it is due. */
+  readonly reviews = $derived.by(() => dueOn(this.#kept, this.#today, MOST_DUE));
   /** The whole piece, where it is kept alive as one. */
   readonly whole: Chunk | null = $derived.by(() => {
-    const { piece } = this.#start;
-    if (
-      !piece ||
-      this.chunks.length === 0 ||
-      this.states.some(
-        (s, i) =>
-          piece.form.firstSeen[i] === i && s !== 'goal' && this.chunks.some((c) => c.from <= i && i <= c.to),
-      )
-    )
-      return null;
-    const from = Math.min(...this.chunks.map((c) => c.from));
-    const to = Math.max(...this.chunks.map((c) => c.to));
-    return {
-      id: `${piece.ids[from]!}..${piece.ids[to]!}`,
-      from,
-      to,
-      name: 'The whole piece',
-      section: 'The whole piece',
-      difficulty: 0,
-      steps: [],
-    };
+    const id = this.#kept.find((r) => r.isWhole)?.chunk;
+    if (id === undefined || !this.piece) return null;
+    const [from, to] = endsOf(id).map((measure) => this.piece!.ids.indexOf(measure)) as [number, number];
+    return { id, from, to, name: WHOLE_NAME, section: WHOLE_NAME, difficulty: 0, steps: [] };
   });
   /** Chunks in the order of the music, and the whole piece at the end. */
   readonly walk: readonly Chunk[] = $derived.by(() => [
@@ -233,7 +208,7 @@ export class LessonState {
   );
   /** What was done today in the open piece and holds. */
   get today(): readonly LessonEvent[] {
-    return holding(this.events).filter((e) => e.day === this.#start.today);
+    return holding(this.events).filter((e) => e.day === this.#today);
   }
   /** The tempo that a tick would say: chosen, or what the step asks for. */
   readonly asked = $derived(
@@ -289,15 +264,20 @@ export class LessonState {
     grade: Grade | null = null,
     tempo: number | null = this.askedOf(step),
   ): void {
-    const { piece } = this.#start;
-    const { chunk } = this;
+    const { piece, chunk } = this;
     if (!piece || !chunk || !step) return;
     const token = formToken();
-    const body = { token, assignment: piece.assignment, chunk: chunk.id, step: step.id, tempo, grade };
-    this.#add({ ...body, withdraws: null });
-    this.#send({
+    this.#say({
       kind: 'event',
-      body: { ...body, hand: step.hand, counting: step.counting, at: instantNow() },
+      token,
+      assignment: piece.assignment,
+      chunk: chunk.id,
+      step: step.id,
+      hand: step.hand,
+      counting: step.counting,
+      tempo,
+      grade,
+      at: instantNow(),
     });
     this.lastToken = token;
     this.#chosen = undefined;
@@ -314,31 +294,20 @@ export class LessonState {
   untick(step: string): void {
     const event = holding(this.events).findLast((e) => e.step === step && e.chunk === this.chunk?.id);
     if (event) this.#withdraw(event);
+    else
+      this.refused = 'It was done with other measures around it: take it back where they are in one chunk.';
   }
 
-  #withdraw(event: LessonEvent): void {
-    const { piece } = this.#start;
-    if (!piece) return;
-    const token = formToken();
-    this.#add({
-      token,
-      assignment: piece.assignment,
-      chunk: event.chunk,
-      step: event.step,
-      tempo: null,
-      grade: null,
-      withdraws: event.id,
-    });
-    this.#send({
+  #withdraw({ token, id }: LessonEvent): void {
+    if (!this.piece) return;
+    this.#say({
       kind: 'withdrawal',
-      body: {
-        token,
-        assignment: piece.assignment,
-        withdraws: event.token ?? event.id,
-        at: instantNow(),
-      },
+      token: formToken(),
+      assignment: this.piece.assignment,
+      withdraws: token ?? id,
+      at: instantNow(),
     });
-    if (event.token === this.lastToken) this.lastToken = undefined;
+    if (token === this.lastToken) this.lastToken = undefined;
   }
 
   /** Says how it went: of what was ticked last, or else of the step in hand, which is ticked with it. */
@@ -363,33 +332,29 @@ export class LessonState {
   }
 
   write(note: string): void {
-    this.note = note;
-    this.#send({ kind: 'change', body: { note } });
+    this.#say({ kind: 'change', note });
   }
 
-  setPractised(minutes: number | null): void {
-    this.practised = minutes;
-    this.#send({ kind: 'change', body: { practised: minutes } });
+  setPractised(practised: number | null): void {
+    this.#say({ kind: 'change', practised });
   }
 
   /** What would be set for the week, from what is next and due now. */
   readonly proposed: readonly WeekItem[] = $derived.by(() => {
-    const { piece, others } = this.#start;
+    const { piece, others } = this.#view;
     const own = piece ? [{ assignment: piece.assignment, next: this.next, due: this.reviews }] : [];
     return weekOf([...own, ...others], this.minutes);
   });
   readonly planned = $derived(this.week ?? this.proposed);
 
-  setMinutes(minutes: number): void {
-    this.minutes = minutes;
-    this.week = null;
-    this.#send({ kind: 'change', body: { minutesSet: minutes, week: null } });
+  setMinutes(minutesSet: number): void {
+    this.#say({ kind: 'change', minutesSet, week: null });
   }
 
-  /** Sets the week as it stands, or without one of its items. */
+  /** Sets the week as it stands, or without one of its items; null proposes it anew. */
   setWeek(items: readonly WeekItem[] | null = this.planned): void {
-    this.week = items;
-    this.#send({ kind: 'change', body: { week: items, minutesSet: this.minutes } });
+    const week = items && items.map((item) => ({ ...item, steps: [...item.steps] }));
+    this.#say({ kind: 'change', week, minutesSet: this.minutes });
   }
 
   /** Everything is with the server; rejects where it is away. */
@@ -399,10 +364,6 @@ export class LessonState {
 
   close(): void {
     this.#outbox.close();
-  }
-
-  #send(sent: Sent): void {
-    this.#outbox.push(sent);
   }
 }
 

@@ -2,18 +2,13 @@
  * What a lesson has to say to the server, kept in the browser until the server has it: nothing is lost when the tab, the server or the
  * power goes. It is sent in order, one at a time; each event carries its own name, so that what arrives twice is kept once.
  */
+import { sentSchema, type Sent } from '$core/lessons/record';
 import { z } from 'zod';
 
 /** Between two tries while the server is away, in milliseconds. */
 const AGAIN = 2000;
 /** What is written is sent when the pen rests so long. */
 const REST = 500;
-
-const sentSchema = z.object({
-  kind: z.enum(['event', 'withdrawal', 'change']),
-  body: z.record(z.string(), z.unknown()),
-});
-export type Sent = z.infer<typeof sentSchema>;
 
 export interface OutboxEvents {
   /** What is left to be sent, and whether the server is away. */
@@ -54,7 +49,7 @@ export class Outbox {
   push(sent: Sent): void {
     const last = this.#left.at(-1);
     if (sent.kind === 'change' && last?.kind === 'change' && this.#left.length > (this.#sending ? 1 : 0))
-      this.#left[this.#left.length - 1] = { kind: 'change', body: { ...last.body, ...sent.body } };
+      this.#left[this.#left.length - 1] = { ...last, ...sent };
     else this.#left.push(sent);
     this.#keep();
     this.#soon(sent.kind === 'change' ? REST : 0);
@@ -98,12 +93,12 @@ export class Outbox {
   }
 
   /** "taken", "away", or why it is not taken. */
-  async #post({ kind, body }: Sent): Promise<string> {
+  async #post(sent: Sent): Promise<string> {
     try {
       const response = await fetch(`/lessons/${this.#lesson}/record`, {
         method: 'POST',
         headers: { 'content-type': 'application/json' },
-        body: JSON.stringify({ kind, ...body }),
+        body: JSON.stringify(sent),
       });
       if (response.ok) return 'taken';
       // A server that is starting or in trouble may take it later.

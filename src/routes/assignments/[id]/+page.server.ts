@@ -1,3 +1,4 @@
+import { chunkSchema, stepIdSchema } from '$core/lessons/record';
 import { PRACTICE_DAYS } from '$core/lessons/estimate';
 import { planSchema, templateOf } from '$core/lessons/plan';
 import { planEditSchema } from '$core/lessons/planEdits';
@@ -5,7 +6,7 @@ import { db } from '$server/db';
 import { formOf, readForm } from '$server/forms';
 import { changeAssignment, findAssignment } from '$server/studio/assignments';
 import { todayIn } from '$server/studio/clock';
-import { eventSchema, lastOfStep, recordEvent, withdrawEvent } from '$server/studio/events';
+import { lastOfStep, recordEvent, withdrawEvent } from '$server/studio/events';
 import { giveNow } from '$server/studio/giving';
 import { findLearner } from '$server/studio/learners';
 import { estimates, paceFrom } from '$server/studio/pace';
@@ -51,17 +52,17 @@ const tempo = z.preprocess(
   z.coerce
     .number('Write the tempo as a number.')
     .int('Write the tempo as a whole number.')
-    .min(20, 'A tempo is at least 20.')
+    .min(5, 'A tempo is at least 5.')
     .max(300, 'A tempo is at most 300.')
     .nullable(),
 );
-const stepSchema = z.object({ chunk: eventSchema.shape.chunk, step: eventSchema.shape.step, tempo });
+const stepSchema = z.object({ chunk: chunkSchema, step: stepIdSchema, tempo });
 
 const goalSchema = z.object({
   goalTempo: z.coerce
     .number('Write the tempo as a number.')
     .int('Write the tempo as a whole number.')
-    .min(10, 'A goal is at least 10.')
+    .min(5, 'A goal is at least 5.')
     .max(300, 'A goal is at most 300.'),
   goalDate: z.preprocess(emptyAsNull, z.iso.date('Choose a day.').nullable()),
 });

@@ -16,34 +16,41 @@
   let lesson = $state.raw<LessonState>();
   let music = $state.raw<LessonMusic>();
 
-  /** The lesson works by script: what is ticked is kept in the browser first. */
-  function begin(): void {
-    lesson?.close();
-    const { open: piece } = data;
-    lesson = new LessonState({
+  const view = $derived({
+    piece: open ? { ...open, assignment: open.id } : null,
+    others: others.map(({ id, next, due }) => ({ assignment: id, next, due })),
+    chunk: data.chunk,
+  });
+  function openMusic(): void {
+    music = open ? new LessonMusic({ ...open, show: data.show }) : undefined;
+    void music?.open();
+  }
+  // The lesson works by script: what is ticked is kept in the browser first.
+  onMount(() => {
+    const begun = new LessonState({
       id: data.lesson.id,
       today: data.today,
       note: data.lesson.note,
       week: data.lesson.week,
       minutes: data.lesson.minutesSet ?? data.learner.minutesADay,
       practised: data.lesson.practised,
-      chunk: data.chunk,
-      piece: piece ? { ...piece, assignment: piece.id } : null,
-      others: others.map(({ id, next, due }) => ({ assignment: id, next, due })),
+      ...view,
     });
-    music = piece ? new LessonMusic({ ...piece, show: data.show }) : undefined;
-    void music?.open();
-  }
-  onMount(() => {
-    begin();
-    return () => lesson?.close();
+    lesson = begun;
+    openMusic();
+    return () => begun.close();
   });
   // Another piece is opened within the lesson.
   const address = $derived(`${open?.id ?? ''} ${data.chunk ?? ''}`);
   let shownAddress = '';
   $effect(() => {
-    if (shownAddress !== '' && shownAddress !== address) untrack(begin);
+    const isOther = shownAddress !== '' && shownAddress !== address;
     shownAddress = address;
+    if (!isOther) return;
+    untrack(() => {
+      lesson?.show(view);
+      openMusic();
+    });
   });
 
   /** What is learned or due has a place of its own; every other piece is one choice away. */

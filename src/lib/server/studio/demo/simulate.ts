@@ -5,7 +5,7 @@ import type { Grade, LessonEvent } from '$core/lessons/events';
 import { chunksIn, type Plan, type ToLearn } from '$core/lessons/plan';
 import { learnedIn, measureStates, nextSteps, planState } from '$core/lessons/progress';
 import { dueOn, reviewsOf } from '$core/lessons/reviews';
-import { REVIEW } from '$core/lessons/steps';
+import { playedBy, REVIEW } from '$core/lessons/steps';
 import { measuresText } from '$core/score/measureText';
 import { weekOf, type WeekItem } from '$core/lessons/week';
 
@@ -145,9 +145,8 @@ export function simulate(
         grade: isPlayed ? grade : null,
         by: 'teacher',
         at: day,
-        counting: false,
         withdraws: null,
-        hand: step.startsWith('right') ? 'right' : step === 'left' ? 'left' : step === 'hear' ? null : 'both',
+        ...playedBy(step),
       });
       if (isPlayed && (!said || grade < said.grade))
         said = { grade, where: `${measuresText(piece.music.numbers, from, to)} of ${piece.title}` };

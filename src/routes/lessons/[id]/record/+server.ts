@@ -1,18 +1,12 @@
+import { sentSchema } from '$core/lessons/record';
 import { db } from '$server/db';
 import { work } from '$server/pool';
 import { findAssignment } from '$server/studio/assignments';
-import { eventSchema, recordEvent, withdrawalSchema, withdrawEvent } from '$server/studio/events';
-import { changeLesson, findLesson, lessonChangeSchema } from '$server/studio/lessons';
+import { recordEvent, withdrawEvent } from '$server/studio/events';
+import { changeLesson, findLesson } from '$server/studio/lessons';
 import { deriveLine } from '$server/studio/progress';
 import { json } from '@sveltejs/kit';
-import { z } from 'zod';
 import type { RequestHandler } from './$types';
-
-const sentSchema = z.discriminatedUnion('kind', [
-  z.object({ kind: z.literal('event'), ...eventSchema.shape }),
-  z.object({ kind: z.literal('withdrawal'), ...withdrawalSchema.shape }),
-  z.object({ kind: z.literal('change'), ...lessonChangeSchema.shape }),
-]);
 
 const refused = (status: number, message: string) => json({ message }, { status });
 
