@@ -4,7 +4,7 @@
  */
 import { createEmptyCard, fsrs, type Card, type Grade as Rating } from 'ts-fsrs';
 import { daysAfter, type Day } from './calendar';
-import { UNGRADED, type Grade, type LessonEvent } from './events';
+import { isGained, UNGRADED, type Grade, type LessonEvent } from './events';
 import type { Chunk } from './plan';
 import { isAtGoal, type Learned, type MeasureState } from './progress';
 
@@ -86,7 +86,7 @@ export function reviewsOf(
   const known = knownSince(chunks, states, played, goal);
   const ofChunks = chunks.flatMap((chunk): Review[] => {
     const own = played.filter((e) => e.from <= chunk.from && e.to >= chunk.to);
-    const begun = own.findIndex((e) => e.grade !== 1);
+    const begun = own.findIndex(isGained);
     const memory = begun < 0 ? null : memoryOf(own.slice(begun).map(graded));
     const isLearned = states.slice(chunk.from, chunk.to + 1).every((s) => s === 'both' || s === 'goal');
     return memory && isLearned ? [{ ...memory, chunk: chunk.id, isWhole: false }] : [];

@@ -9,6 +9,7 @@ export { clockOf, type Clock } from './tempo';
 export { perform, USUAL_TEMPO } from './perform';
 export type { Performance, PlayedMeasure, PlayedNote, PlayedPedal, TempoPoint } from './played';
 export {
+  clicksAlone,
   programOf,
   type Click,
   type Hands,

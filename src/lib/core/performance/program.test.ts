@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { TICKS_PER_QUARTER as Q } from '../score/ticks';
 import { scoreFrom, type Line } from '../test/shorthand';
-import { perform, programOf, type Program, type ProgramSettings } from '.';
+import { clicksAlone, perform, programOf, type Program, type ProgramSettings } from '.';
 
 const four = { beats: 4, beatType: 4 };
 const line: Line = {
@@ -138,5 +138,27 @@ describe('a program', () => {
         },
       ),
     );
+  });
+});
+
+describe('clicks alone', () => {
+  const weights = (beats: number, beatType: number) =>
+    clicksAlone({ beats, beatType }, 60).clicks.map(({ weight }) => weight[0]).join('');
+
+  it('stress the measure and its groups', () => {
+    expect(weights(2, 4)).toBe('mb');
+    expect(weights(3, 4)).toBe('mbb');
+    expect(weights(4, 4)).toBe('mbgb');
+    expect(weights(5, 4)).toBe('mbbgb');
+    expect(weights(7, 4)).toBe('mbbbgbb');
+    expect(weights(6, 8)).toBe('mb');
+    expect(weights(12, 8)).toBe('mbgb');
+  });
+  it('come at the tempo, and the loop is one measure', () => {
+    const { clicks, ends, tickAt, secondsAt } = clicksAlone({ beats: 6, beatType: 8 }, 40);
+    expect(clicks.map((c) => c.at)).toEqual([0, 1.5]);
+    expect(ends).toBe(3);
+    expect(tickAt(1.5)).toBe(1.5 * Q);
+    expect(secondsAt(3 * Q)).toBe(3);
   });
 });

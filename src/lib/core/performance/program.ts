@@ -3,7 +3,7 @@
  * every event in seconds. The player reads this and nothing else, live or into a recording.
  */
 import { beatLength, measureLength, metricalStrength, oddGroup, placeInMeasure } from '../score/metre';
-import type { Measure } from '../score/score';
+import type { Measure, TimeSignature } from '../score/score';
 import type { Ticks } from '../score/ticks';
 import type { MeasureCounts } from '../counting/count';
 import type { Performance, PlayedMeasure, PlayedPedal } from './played';
@@ -153,9 +153,24 @@ const LAST_ROOM = 0.5;
 const withRoom = (words: readonly Omit<SpokenWord, 'room'>[]): SpokenWord[] =>
   words.map((word, i) => ({ ...word, room: (words[i + 1]?.at ?? word.at + LAST_ROOM) - word.at }));
 
-function weightAt(measure: Measure, place: Ticks): Click['weight'] {
+function weightAt(time: TimeSignature, place: Ticks): Click['weight'] {
   if (place === 0) return 'measure';
-  return place === oddGroup(measure.time) || metricalStrength(measure.time, place) > GROUP ? 'group' : 'beat';
+  return place === oddGroup(time) || metricalStrength(time, place) > GROUP ? 'group' : 'beat';
+}
+
+/** A measure of clicks alone, again and again: a metronome. `beats` a minute, of the metre's beat. */
+export function clicksAlone(time: TimeSignature, beats: number): Program {
+  const [beat, seconds] = [beatLength(time), 60 / beats];
+  const count = Math.max(1, Math.round(measureLength(time) / beat));
+  return {
+    notes: [],
+    clicks: Array.from({ length: count }, (_, i) => ({ at: i * seconds, weight: weightAt(time, i * beat) })),
+    words: [],
+    begins: 0,
+    ends: count * seconds,
+    tickAt: (at) => Math.round((at / seconds) * beat),
+    secondsAt: (tick) => (tick / beat) * seconds,
+  };
 }
 
 /** Every beat of every measure as it is played. */
@@ -168,7 +183,7 @@ const beatsOf = (passes: readonly PlayedMeasure[], measures: readonly Measure[])
     for (let place = Math.ceil(first / beat) * beat; place < first + length; place += beat)
       beats.push({
         tick: onset + place - first,
-        weight: weightAt(measure, place),
+        weight: weightAt(measure.time, place),
         number: Math.round(place / beat) + 1,
       });
     return beats;
@@ -190,7 +205,7 @@ function beatsBefore(
   for (let at = -full; at < place; at += beat)
     beats.push({
       tick: from - place + at,
-      weight: weightAt(measure, ((at % full) + full) % full),
+      weight: weightAt(measure.time, ((at % full) + full) % full),
       number: Math.round((((at % full) + full) % full) / beat) + 1,
     });
   return beats;

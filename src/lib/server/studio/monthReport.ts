@@ -1,6 +1,6 @@
 /** A learner's month in plain words, for parents: what was learned, how much was played, what comes next. */
 import { daysAfter, type Day } from '$core/lessons/calendar';
-import { gradeText, holding, type Grade, type LessonEvent } from '$core/lessons/events';
+import { gradeText, holding, isGained, type Grade, type LessonEvent } from '$core/lessons/events';
 import { learnedIn, measureStates } from '$core/lessons/progress';
 import { REVIEW } from '$core/lessons/steps';
 import { plural } from '$core/plural';
@@ -50,7 +50,7 @@ function pieceInWords(progress: Progress, month: Month): string[] {
     ),
     bothHandsAt(progress, until),
   ];
-  const tempi = during.filter((e) => e.hand === 'both' && e.grade !== 1).flatMap((e) => e.tempo ?? []);
+  const tempi = during.filter((e) => e.hand === 'both' && isGained(e)).flatMap((e) => e.tempo ?? []);
   const grades = during.flatMap((e) => e.grade ?? []);
   const reviews = during.filter((e) => e.step === REVIEW).length;
   const isWhole = after >= form.newMeasures;

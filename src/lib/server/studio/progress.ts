@@ -1,7 +1,7 @@
 /** Where a learner stands in each piece: computed from the events over what was given, never stored as truth. */
 import type { Day } from '$core/lessons/calendar';
 import { minutesLeft } from '$core/lessons/estimate';
-import type { LessonEvent } from '$core/lessons/events';
+import { isGained, type LessonEvent } from '$core/lessons/events';
 import { historyOf, type History } from '$core/lessons/history';
 import { pathPicture, type PathPicture } from '$core/lessons/picture';
 import type { Chunk, Plan } from '$core/lessons/plan';
@@ -107,10 +107,8 @@ function computed(
     states,
     plans,
     reachedTempo:
-      Math.max(
-        0,
-        ...learned.events.filter((e) => e.hand !== null && e.grade !== 1).map((e) => e.tempo ?? 0),
-      ) || null,
+      Math.max(0, ...learned.events.filter((e) => e.hand !== null && isGained(e)).map((e) => e.tempo ?? 0)) ||
+      null,
     bothHands: states.filter((s, i) => isNew(i) && (s === 'both' || s === 'goal')).length,
     isNew,
     isKnown: states.every((s, i) => !isNew(i) || s === 'goal'),

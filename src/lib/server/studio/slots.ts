@@ -1,5 +1,5 @@
 /** When lessons are: weekly slots of learners and classes, what is otherwise on a day, and holidays. */
-import { daysAfter, weekdayOf, type Day } from '$core/lessons/calendar';
+import { weekdayOf, type Day } from '$core/lessons/calendar';
 import { fromDayOn, occurrences, type Holiday, type Occurrence, type Slot } from '$core/lessons/slots';
 import { and, asc, eq, gte, isNull, or } from 'drizzle-orm';
 import { z } from 'zod';
@@ -178,7 +178,7 @@ export const setWeekly = (
       first!.minutes === length
     )
       return;
-    for (const s of own) endSlot(tx, s, from);
+    for (const s of own) endSlot(tx, fromDayOn(s, from, null, '').ends);
     if (weekly)
       tx.insert(slot)
         .values({ id: newId(), learnerId, weekday: weekly.weekday, time: weekly.time, minutes: length, from })
@@ -186,13 +186,9 @@ export const setWeekly = (
   });
 
 /** A slot that ends before it began was never there. */
-function endSlot(db: Db, { id, from }: Slot, on: Day): void {
-  if (from >= on) db.delete(slot).where(eq(slot.id, id)).run();
-  else
-    db.update(slot)
-      .set({ until: daysAfter(on, -1) })
-      .where(eq(slot.id, id))
-      .run();
+function endSlot(db: Db, { id, from, until }: Slot): void {
+  if (until !== null && until < from) db.delete(slot).where(eq(slot.id, id)).run();
+  else db.update(slot).set({ until }).where(eq(slot.id, id)).run();
 }
 
 /** Does something to a lesson, or to all of its slot from its day on. False where there is no such slot. */
@@ -232,7 +228,7 @@ export const editSlot = (db: Db, edit: SlotEdit): boolean =>
           : { weekday: weekdayOf(edit.toDay), time: edit.toTime };
     const from = edit.do === 'move' && edit.toDay < edit.day ? edit.toDay : edit.day;
     const next = fromDayOn(own, from, begins, newId());
-    endSlot(tx, own, from);
+    endSlot(tx, next.ends);
     if (next.begins) {
       const { whose: _whose, ...values } = next.begins;
       tx.insert(slot)

@@ -13,6 +13,7 @@ import { canMend } from '$core/version/mend';
 import { differencesBetween } from '$core/version/compare';
 import { measuresText } from '$core/score/measureText';
 import type { Version } from '$core/version/realise';
+import { toLearn } from '$core/version/toLearn';
 import { largeSheets } from '$lib/engrave/large';
 import { sheetOf, type Sheet, type SheetWish } from '$lib/engrave/sheet';
 import type { Db } from '../db/open';
@@ -162,17 +163,13 @@ export function atLevel(db: Db, { pieceId, document, show, phrase }: Shown & { r
 /** What a handout says besides the music. */
 export function handoutOf(db: Db, { pieceId, document }: Of) {
   const version = realiseDocument(db, pieceId, document);
-  const music = {
-    ids: version.score.measures.map((m) => m.id),
-    form: version.form,
-    difficulty: version.difficulty.map((d) => d.score),
-  };
+  const music = toLearn(version);
   return {
     key: version.key,
     goalTempo: version.goalTempo,
     measures: version.score.measures.map(({ number, time }) => ({ number, time })),
     form: version.form,
-    difficulty: version.difficulty.map((d) => d.score),
+    difficulty: music.difficulty,
     steps: chunksIn(proposedPlan(music, 'front to back'), music, version.goalTempo),
   };
 }

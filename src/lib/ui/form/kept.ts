@@ -47,6 +47,12 @@ export interface KeptOptions {
   readonly submit?: SubmitFunction;
 }
 
+/** What is in the fields stays in them: the page shows what came of it. */
+export const stays: SubmitFunction =
+  () =>
+  ({ update }) =>
+    update({ reset: false });
+
 /** Takes the place of `use:enhance`. `data-draft` tells apart forms of one page that have the same action. */
 export const kept: Action<HTMLFormElement, KeptOptions | undefined> = (form, options) => {
   const key = keyOf(form);

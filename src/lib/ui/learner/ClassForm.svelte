@@ -1,6 +1,6 @@
 <script lang="ts">
   /** Name, piece and members of a class. */
-  import { kept } from '$ui/form/kept';
+  import { kept, stays } from '$ui/form/kept';
   import Once from '$ui/form/Once.svelte';
 
   interface Props {
@@ -17,12 +17,7 @@
 <form
   method="post"
   {action}
-  use:kept={{
-    submit:
-      () =>
-      ({ update }) =>
-        update({ reset: false }),
-  }}
+  use:kept={{ submit: stays }}
   class="grid max-w-md grid-cols-[minmax(0,1fr)] gap-3"
 >
   {#if !values}<Once />{/if}

@@ -1,6 +1,6 @@
 <script lang="ts">
   /** Who a learner is, as far as lessons need it: day, level, hands, keyboard, voice. */
-  import { kept } from '$ui/form/kept';
+  import { kept, stays } from '$ui/form/kept';
   import { levelText } from '$core/arrange/levels';
   import { SCHOOL_IDS, SCHOOLS } from '$core/counting/schools';
   import { KEYBOARDS } from '$core/arrange/register';
@@ -44,17 +44,7 @@
   {#if problems[field]}<span class="text-alarm" role="alert">{problems[field]}</span>{/if}
 {/snippet}
 
-<form
-  method="post"
-  {action}
-  use:kept={{
-    submit:
-      () =>
-      ({ update }) =>
-        update({ reset: false }),
-  }}
-  class="grid max-w-md gap-3"
->
+<form method="post" {action} use:kept={{ submit: stays }} class="grid max-w-md gap-3">
   {#if was}<input type="hidden" name="was" value={was} />{:else}<Once />{/if}
   <label class="grid"
     >Name <input name="name" class="field" value={values?.name ?? ''} required />{@render problem(

@@ -1,6 +1,6 @@
 /** Clicks alone, at a tempo. */
-import { accentsOf, type TimeSignature } from './accents';
-import type { Program } from '$core/performance';
+import { clicksAlone } from '$core/performance';
+import type { TimeSignature } from '$core/score/score';
 import type { Player } from '$ui/sound/player';
 
 export class Metronome {
@@ -13,26 +13,11 @@ export class Metronome {
     this.isOn = true;
     const { Player } = await import('$ui/sound/player');
     this.#player ??= new Player({ onend: () => (this.isOn = false), onsilence: () => undefined });
-    await this.#player.play({ program: clicking(beats, time), loops: true });
+    await this.#player.play({ program: clicksAlone(time, beats), loops: true });
   }
 
   stop(): void {
     this.#player?.stop();
     this.isOn = false;
   }
-}
-
-/** A measure of clicks. */
-function clicking(beats: number, time: TimeSignature): Program {
-  const beat = 60 / beats;
-  const clicks = accentsOf(time).map((weight, i) => ({ at: i * beat, weight }));
-  return {
-    notes: [],
-    clicks,
-    words: [],
-    begins: 0,
-    ends: clicks.length * beat,
-    tickAt: () => 0,
-    secondsAt: () => 0,
-  };
 }

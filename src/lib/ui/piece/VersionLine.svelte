@@ -1,6 +1,7 @@
 <script lang="ts">
   /** A version of a piece in its list: what it is, who has it, whether it is signed; and what can be done with it. */
   import { enhance } from '$app/forms';
+  import { stays } from '$ui/form/kept';
   import { levelText } from '$core/arrange/levels';
   import Discard from '$ui/form/Discard.svelte';
   import Once from '$ui/form/Once.svelte';
@@ -46,14 +47,7 @@
   <details class="text-sm">
     <summary class="w-fit cursor-pointer text-quiet">Name, copy, compare</summary>
     <div class="flex flex-wrap items-end gap-x-6 gap-y-2 py-2">
-      <form
-        method="post"
-        action="?/rename"
-        use:enhance={() =>
-          ({ update }) =>
-            update({ reset: false })}
-        class="flex items-end gap-2"
-      >
+      <form method="post" action="?/rename" use:enhance={stays} class="flex items-end gap-2">
         <input type="hidden" name="version" value={version.id} />
         <label class="grid text-quiet"
           >Name<input

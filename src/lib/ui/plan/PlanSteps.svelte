@@ -2,16 +2,15 @@
   /** The chunks of a plan with their steps to tick. */
   import type { ChunkState } from '$core/lessons/progress';
   import type { TimeSignature } from '$core/score/score';
-  import { kept } from '$ui/form/kept';
+  import { kept, stays } from '$ui/form/kept';
   import { measuresText, plural, shortDate, tempoText, toBeats } from '$ui/text';
 
   interface Props {
     plans: readonly ChunkState[];
     numbers: readonly string[];
     time: TimeSignature;
-    keep: () => (answer: { update: (options?: { reset?: boolean }) => Promise<void> }) => Promise<void>;
   }
-  let { plans, numbers, time, keep }: Props = $props();
+  let { plans, numbers, time }: Props = $props();
 </script>
 
 <div class="mt-3 grid gap-x-12 gap-y-6 md:grid-cols-2">
@@ -25,7 +24,7 @@
             <form
               method="post"
               action={step.done ? '?/untick' : '?/tick'}
-              use:kept={{ submit: keep }}
+              use:kept={{ submit: stays }}
               data-draft="{chunk.id}{step.id}"
               class="flex min-h-9 items-center gap-3"
             >

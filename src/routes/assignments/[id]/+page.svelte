@@ -1,7 +1,7 @@
 <script lang="ts">
   /** One learner, one piece: what is next, when it is ready, and the plan with its steps to tick. */
   import Caution from '$ui/learner/Caution.svelte';
-  import { kept } from '$ui/form/kept';
+  import { kept, stays } from '$ui/form/kept';
   import { keyName } from '$core/theory/key';
   import { stepFacts } from '$core/lessons/steps';
   import NextStep from '$ui/learner/NextStep.svelte';
@@ -17,10 +17,6 @@
   let changes = $state(false);
   let restoring = $state<HTMLFormElement>();
   let before = $state('');
-  const keep =
-    () =>
-    ({ update }: { update: (options?: { reset?: boolean }) => Promise<void> }) =>
-      update({ reset: false });
   // A change of the plan can be taken back.
   $effect(() => {
     const old = form?.before;
@@ -83,7 +79,7 @@
     <p><NextStep time={progress.time} {next} /></p>
     {#if next}
       {#key `${next.chunk.id}${next.step.id}${next.tempo}`}
-        <form method="post" action="?/tick" use:kept={{ submit: keep }} class="mt-2 flex items-center gap-4">
+        <form method="post" action="?/tick" use:kept={{ submit: stays }} class="mt-2 flex items-center gap-4">
           <input type="hidden" name="chunk" value={next.chunk.id} />
           <input type="hidden" name="step" value={next.step.id} />
           {#if next.tempo}
@@ -123,9 +119,9 @@
       templates={data.templates}
     />
   {:else}
-    <PlanSteps plans={progress.plans} numbers={progress.numbers} time={progress.time} {keep} />
+    <PlanSteps plans={progress.plans} numbers={progress.numbers} time={progress.time} />
   {/if}
-  <form method="post" action="?/restore" use:kept={{ submit: keep }} bind:this={restoring} class="hidden">
+  <form method="post" action="?/restore" use:kept={{ submit: stays }} bind:this={restoring} class="hidden">
     <input type="hidden" name="plan" value={before} />
   </form>
 
@@ -134,7 +130,7 @@
     <form
       method="post"
       action="?/goal"
-      use:kept={{ submit: keep }}
+      use:kept={{ submit: stays }}
       class="mt-1 flex flex-wrap items-end gap-4"
     >
       <label class="grid text-sm text-quiet"
@@ -155,7 +151,7 @@
       >
       <button class="link mb-1">Keep</button>
     </form>
-    <form method="post" action="?/rest" use:kept={{ submit: keep }} class="mt-3">
+    <form method="post" action="?/rest" use:kept={{ submit: stays }} class="mt-3">
       <input type="hidden" name="rests" value={progress.isResting ? 'no' : 'yes'} />
       <button class="link">{progress.isResting ? 'Take it up again' : 'Put it to rest'}</button>
       <span class="text-quiet"

@@ -1,5 +1,6 @@
 <script lang="ts">
   import { enhance } from '$app/forms';
+  import { stays } from '$ui/form/kept';
   import { goto, invalidateAll } from '$app/navigation';
   import { page } from '$app/state';
   import type { PieceReport, Stage } from '$core/analysis/report';
@@ -174,14 +175,7 @@
     {#if data.parts.list.length > 1}
       <section aria-labelledby="parts">
         <h2 id="parts">Who plays what</h2>
-        <form
-          method="post"
-          action="?/parts"
-          bind:this={partsForm}
-          use:enhance={() =>
-            ({ update }) =>
-              update({ reset: false })}
-        >
+        <form method="post" action="?/parts" bind:this={partsForm} use:enhance={stays}>
           <Parts
             parts={data.parts.list}
             choices={data.parts.choices}
@@ -193,14 +187,7 @@
     {/if}
     <section>
       <h2>Rights</h2>
-      <form
-        method="post"
-        action="?/rights"
-        use:enhance={() =>
-          ({ update }) =>
-            update({ reset: false })}
-        class="mt-1"
-      >
+      <form method="post" action="?/rights" use:enhance={stays} class="mt-1">
         <select
           name="rights"
           class="field"

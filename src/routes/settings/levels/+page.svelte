@@ -1,5 +1,6 @@
 <script lang="ts">
   import { enhance } from '$app/forms';
+  import { stays } from '$ui/form/kept';
   import { levelText } from '$core/arrange/levels';
   import LevelForm from '$ui/settings/LevelForm.svelte';
   import { toast } from 'svelte-sonner';
@@ -47,14 +48,7 @@
       <h2 id="chosen">{levelText(data.chosen.level)} {data.chosen.name}</h2>
       {#if form?.message}<p class="text-alarm" role="alert">{form.message}</p>{/if}
       {#key data.chosen}
-        <form
-          method="post"
-          action="?/save&level={data.chosen.level}"
-          use:enhance={() =>
-            ({ update }) =>
-              update({ reset: false })}
-          class="mt-3"
-        >
+        <form method="post" action="?/save&level={data.chosen.level}" use:enhance={stays} class="mt-3">
           <LevelForm level={data.chosen} {problems} />
           <p class="mt-5 flex items-center gap-5">
             <button class="action">Keep this level</button>

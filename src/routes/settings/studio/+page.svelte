@@ -1,5 +1,6 @@
 <script lang="ts">
   import { enhance } from '$app/forms';
+  import { stays } from '$ui/form/kept';
   import { plural, shortDate } from '$ui/text';
   import Restore from '$ui/settings/Restore.svelte';
 
@@ -40,14 +41,7 @@
     <section class="mt-6 border-t border-hairline pt-3" aria-labelledby="zone">
       <h2 id="zone">Time</h2>
       <p class="text-quiet">Days and lessons are those of this time zone, wherever the computer stands.</p>
-      <form
-        method="post"
-        action="?/zone"
-        use:enhance={() =>
-          ({ update }) =>
-            update({ reset: false })}
-        class="mt-2"
-      >
+      <form method="post" action="?/zone" use:enhance={stays} class="mt-2">
         <select
           name="zone"
           class="field"

@@ -2,6 +2,7 @@
 import { daysAfter, instantOf, weekdayOf } from '$core/lessons/calendar';
 import { proposedPlan } from '$core/lessons/plan';
 import { strandsOf } from '$core/difficulty/strands';
+import { toLearn } from '$core/version/toLearn';
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { atomically, type Db } from '../../db/open';
@@ -78,13 +79,7 @@ function fillLearner(
     // What was given last is not signed yet where it is new.
     if (g.since > 4) signVersion(db, row);
     const assigned = giveVersion(db, own, id, { edit: row.edit, goalTempo: made.goalTempo });
-    const music = {
-      ids: made.score.measures.map((m) => m.id),
-      form: made.form,
-      numbers: made.score.measures.map((m) => m.number),
-      difficulty: made.difficulty.map((d) => d.score),
-      strands: strandsOf(made.score),
-    };
+    const music = { ...toLearn(made), strands: strandsOf(made.score) };
     const plan = proposedPlan(music, g.method ?? 'front to back');
     if (g.method) setPlan(db, assigned, plan);
     db.update(assignment)
