@@ -4,46 +4,14 @@
  * chosen. The picture carries its own colours and faces as attributes, so it is whole wherever it stands; a page's style sheet
  * says only what changes while one works (app.css). Works on the tree of the SVG, the same in a worker and on the server.
  */
+import { clearPedals, clearWords } from './clear';
 import { fitted, type PlacedCount } from './fitCounts';
+import { geometryOf, HALF_NOTEHEAD, labelOf, type Geometry, type MeasureBox } from './geometry';
+import { HAND_COLOURS, HELD, INK, MONO, PAPER, QUIET, SANS, WORDS } from './look';
 import type { Sheet } from './sheet';
 import { classOf, element, elements, escaped, find, parseSvg, walk, writeSvg, type SvgElement } from './svg';
+import { drawSigns, simplify } from './tidy';
 
-/** Colours and faces of the engraved page. */
-const INK = '#1a2238';
-const HELD = '#6c7285';
-const QUIET = '#565d73';
-const HAND_COLOURS = { right: '#7a2362', left: '#3f5a23' } as const;
-const PAPER = '#ffffff';
-const SANS = "'Atkinson Hyperlegible Next Variable', sans-serif";
-/** As the engraver sets words. */
-const WORDS = "'Times', serif";
-const MONO = "'Atkinson Hyperlegible Mono Variable', monospace";
-
-interface MeasureBox {
-  readonly system: number;
-  left: number;
-  right: number;
-  top: number;
-  bottom: number;
-  /** Bottom line of the upper staff. */
-  upperBottom: number;
-}
-
-/** Where the engraver has put notes, staves, fingers and the lyric line. */
-interface Geometry {
-  /** Middle of each notehead by note id. */
-  readonly noteX: ReadonlyMap<string, number>;
-  readonly measures: readonly MeasureBox[];
-  /** Baseline of the words of a chart in each system. */
-  readonly sungY: ReadonlyMap<number, number>;
-  /** Baseline of the counts in each system. */
-  readonly countY: ReadonlyMap<number, number>;
-  /** The engraver's own finger numbers, which keep the room for badges. */
-  readonly fingers: readonly { readonly note: string; readonly at: SvgElement; x: number; y: number }[];
-}
-
-/** Half a notehead in the engraver's units. */
-const HALF_NOTEHEAD = 113;
 const COUNT_SIZE = 420;
 /** Held beats and rests are smaller as well as lighter. */
 const HELD_SIZE = 340;
@@ -71,29 +39,34 @@ const hole = (what: 'badge' | 'id' | 'measure' | 'number', which: string | numbe
 /** Puts the sheet's marks into the engraver's picture, and leaves room for its badges. */
 export function templateOf(svg: string, sheet: Sheet): Template {
   const root = parseSvg(svg);
-  const geometry = measure(root);
+  const geometry = geometryOf(root);
   const badges = placeBadges(geometry, sheet);
+  clearWords(root, geometry);
+  clearPedals(root, geometry, badges, (note) => sheet.notes[note]?.hand === 'left');
   clean(root, sheet);
   const margin = find(root, (at) => at.attributes.class === 'page-margin');
   if (margin) {
-    const [first] = geometry.measures;
     margin.attributes.stroke = 'currentColor';
     margin.children = [
       ...geometry.measures.flatMap((box, i) => (sheet.measures[i] ? measureArea(box, i) : [])),
       ...margin.children,
       ...countMarks(geometry, sheet),
       ...sungWords(geometry, sheet),
-      // A pickup has no number of its own.
-      ...(first && sheet.measures[0] && sheet.measures[0].number !== '0'
-        ? [measureNumber(first, hole('number', 0))]
-        : []),
+      ...namesInHeads(geometry, sheet),
+      ...geometry.measures.flatMap((box, i) => {
+        const isFirst = box.system !== geometry.measures[i - 1]?.system;
+        // A pickup has no number of its own.
+        return isFirst && sheet.measures[i] && sheet.measures[i].number !== '0'
+          ? [measureNumber(box, hole('number', i))]
+          : [];
+      }),
     ];
   }
   root.attributes.color = INK;
   // The engraver names each picture by chance: the same music is the same picture, wherever it is made.
   delete root.attributes.id;
   drawSigns(root);
-  simplify(root);
+  simplify(root, (name) => hole('id', name));
   return { pieces: writeSvg(root).split(EDGE), badges };
 }
 
@@ -103,7 +76,7 @@ export function filled({ pieces, badges }: Template, sheet: Sheet): string {
     badge: (which) => {
       const badge = badges[Number(which)]!;
       const note = sheet.notes[badge.note];
-      return writeSvg(badgeOf(badge, note));
+      return writeSvg(badgeOf(badge, note, !sheet.alike && note?.decided === true));
     },
     id: (name) => escaped(sheet.notes[name]?.id ?? name),
     measure: (place) => String(sheet.measures[Number(place)]!.index),
@@ -116,71 +89,6 @@ export function filled({ pieces, badges }: Template, sheet: Sheet): string {
       return fillings[what]!(which);
     })
     .join('');
-}
-
-const number = (text: string | undefined): number => Number(text ?? NaN);
-
-/** Reads where things stand. */
-function measure(root: SvgElement): Geometry {
-  const noteX = new Map<string, number>();
-  const countY = new Map<number, number>();
-  const sungY = new Map<number, number>();
-  const measures: MeasureBox[] = [];
-  const fingers: Geometry['fingers'][number][] = [];
-  let system = -1;
-  let staff = 0;
-
-  const visit = (at: SvgElement, note: string, verse: string | undefined): void => {
-    const kind = at.name === 'g' ? classOf(at) : '';
-    const id = at.attributes['data-id'] ?? '';
-    if (kind === 'system') system += 1;
-    if (kind === 'measure') {
-      measures.push({ system, left: Infinity, right: 0, top: Infinity, bottom: 0, upperBottom: 0 });
-      staff = 0;
-    }
-    if (kind === 'staff') staffLines(at, measures.at(-1)!, (staff += 1));
-    if (kind === 'fing') {
-      const text = find(at, (e) => e.name === 'text' && e.attributes.x !== undefined);
-      const of = at.attributes['data-startid']?.replace(/^#/, '');
-      if (text && of)
-        fingers.push({
-          note: of,
-          at,
-          x: number(text.attributes.x),
-          y: number(text.attributes.y) - 140,
-        });
-    }
-    if (kind === 'notehead') {
-      const head = elements(at).find((e) => e.name === 'use');
-      const x = /translate\((-?\d+)/.exec(head?.attributes.transform ?? '')?.[1];
-      if (x !== undefined && !noteX.has(note)) noteX.set(note, Number(x) + HALF_NOTEHEAD);
-    }
-    // Line 1 is the counts': the uppermost verse.
-    if (at.name === 'text' && verse !== undefined && at.attributes.y)
-      countY.set(system, Math.min(countY.get(system) ?? Infinity, Number(at.attributes.y)));
-    if (at.name === 'text' && verse === 'sung' && at.attributes.y)
-      sungY.set(system, Math.max(sungY.get(system) ?? 0, Number(at.attributes.y)));
-    const line = kind === 'verse' ? (labelOf(at) ?? '') : verse;
-    for (const child of elements(at)) visit(child, kind === 'note' ? id : note, line);
-  };
-  visit(root, '', undefined);
-  return { noteX, measures, countY, sungY, fingers };
-}
-
-/** The lines of a staff bound the measure. */
-function staffLines(staff: SvgElement, box: MeasureBox, index: number): void {
-  const ys: number[] = [];
-  for (const { name, attributes } of elements(staff)) {
-    const line = name === 'path' && /^M(-?\d+) (-?\d+) L(-?\d+) (-?\d+)/.exec(attributes.d ?? '');
-    if (!line || line[2] !== line[4]) continue;
-    const y = Number(line[2]);
-    ys.push(y);
-    box.left = Math.min(box.left, Number(line[1]));
-    box.right = Math.max(box.right, Number(line[3]));
-    box.top = Math.min(box.top, y);
-    box.bottom = Math.max(box.bottom, y);
-  }
-  if (index === 1 && ys.length > 0) box.upperBottom = Math.max(...ys);
 }
 
 /** Accidentals in chord names, by the places that the engraver's music font gives them. */
@@ -217,13 +125,6 @@ const isOwnText = (at: SvgElement): boolean =>
   (classOf(at) === 'verse' && at.attributes['data-n'] === '1' && isCounts(at)) ||
   (classOf(at) === 'verse' && labelOf(at) === 'sung');
 
-/** Which line of lyrics this is. */
-const labelOf = (verse: SvgElement): string | undefined => {
-  const label = elements(verse).find((e) => e.name === 'title' && e.attributes.class === 'labelAttr')
-    ?.children[0];
-  return typeof label === 'string' ? label : undefined;
-};
-
 const isCounts = (verse: SvgElement): boolean => labelOf(verse) === 'counts';
 
 /** Names of notes are set in our own face, lighter than the words. */
@@ -236,86 +137,6 @@ function noteName(verse: SvgElement): void {
     if (at.attributes['font-size'] && at.attributes['font-size'] !== '0px')
       at.attributes['font-size'] = '300px';
   }
-}
-
-/** Draws each sign where it stands, instead of by its name: a page builds a tree of its own for every use of a name. */
-function drawSigns(root: SvgElement): void {
-  const defs = find(root, (at) => at.name === 'defs');
-  const signs = new Map(
-    elements(defs ?? element('defs', {})).flatMap((sign) => {
-      const path = find(sign, (at) => at.name === 'path');
-      return path && sign.attributes.id ? [[sign.attributes.id, path.attributes] as const] : [];
-    }),
-  );
-  const visit = (at: SvgElement): void => {
-    at.children = at.children.flatMap((child): (SvgElement | string)[] => {
-      if (typeof child === 'string') return [child];
-      if (child === defs) return [];
-      visit(child);
-      const { 'xlink:href': name, transform = '', ...look } = child.attributes;
-      const sign = child.name === 'use' && name ? signs.get(name.slice(1)) : undefined;
-      if (!sign) return [child];
-      return [
-        element('path', { ...look, ...sign, transform: `${transform} ${sign.transform ?? ''}`.trim() }),
-      ];
-    });
-  };
-  visit(root);
-}
-
-/** Groups that something outside the picture asks for: to choose a note, to mark it, to follow what is where. */
-const KEPT_GROUPS = new Set(['note', 'rest', 'harm', 'measure', 'staff', 'meterSig']);
-/** What the engraver notes down for itself. */
-const ENGRAVERS_OWN = new Set(['data-id', 'data-class', 'data-related', 'data-startid', 'data-n']);
-/** Attributes of a group that say something about how its children look. */
-const isLook = (name: string): boolean => !/^(class|id|data-.*)$/.test(name);
-
-/**
- * Takes the engraver's structure out where nobody asks for it: a page lays out and paints half as many elements. Groups without a
- * look of their own give way to their children, and lines of one look that follow each other become one path.
- */
-function simplify(at: SvgElement): void {
-  at.children = joined(
-    at.children.flatMap((child) => {
-      if (typeof child === 'string') return [child];
-      if (child.name === 'desc') return [];
-      simplify(child);
-      const isBare =
-        child.name === 'g' && !KEPT_GROUPS.has(classOf(child)) && !Object.keys(child.attributes).some(isLook);
-      if (isBare) {
-        // A head is what one points at.
-        if (classOf(child) === 'notehead')
-          for (const head of elements(child)) head.attributes.class = 'notehead';
-        return child.children;
-      }
-      const { 'data-id': name } = child.attributes;
-      for (const key of Object.keys(child.attributes))
-        if (ENGRAVERS_OWN.has(key)) delete child.attributes[key];
-      if (name !== undefined && child.attributes.class?.startsWith('note'))
-        child.attributes['data-id'] = hole('id', name);
-      return child.name === 'g' && child.children.length === 0 ? [] : [child];
-    }),
-  );
-}
-
-/** Straight lines of one look, one after another, as one path. */
-function joined(children: SvgElement['children']): SvgElement['children'] {
-  const list: SvgElement['children'] = [];
-  for (const child of children) {
-    const before = list.at(-1);
-    const look = lineLook(child);
-    if (look !== undefined && typeof before === 'object' && lineLook(before) === look)
-      before.attributes.d += ` ${(child as SvgElement).attributes.d}`;
-    else list.push(child);
-  }
-  return list;
-}
-
-/** The look of straight lines; undefined for anything else. */
-function lineLook(at: SvgElement | string): string | undefined {
-  if (typeof at === 'string' || at.name !== 'path' || at.children.length > 0) return undefined;
-  const { d, ...look } = at.attributes;
-  return d !== undefined && /^(M-?\d+ -?\d+ L-?\d+ -?\d+ ?)+$/.test(d) ? JSON.stringify(look) : undefined;
 }
 
 /** Chord names are set in our own face, in which the signs of the music font are not to be had. */
@@ -364,13 +185,14 @@ function placeBadges({ fingers }: Geometry, sheet: Sheet): Template['badges'] {
 function badgeOf(
   { note: name, x, y }: Template['badges'][number],
   note: Sheet['notes'][string] | undefined,
+  isDecided: boolean,
 ): SvgElement {
   const hand = note?.hand ?? 'right';
   const colour = HAND_COLOURS[hand];
-  const look = { fill: note?.decided ? colour : PAPER, stroke: colour, 'stroke-width': 22 };
+  const look = { fill: isDecided ? colour : PAPER, stroke: colour, 'stroke-width': 22 };
   return element(
     'g',
-    { class: `badge ${hand} ${note?.decided ? 'decided' : 'proposed'}`, 'data-finger-of': note?.id ?? name },
+    { class: `badge ${hand} ${isDecided ? 'decided' : 'proposed'}`, 'data-finger-of': note?.id ?? name },
     hand === 'left'
       ? element('rect', { x: x - 162, y: y - 166, width: 324, height: 332, rx: 50, ...look })
       : element('circle', { cx: x, cy: y, r: 178, ...look }),
@@ -383,7 +205,7 @@ function badgeOf(
         'font-size': '290px',
         'font-family': SANS,
         'font-weight': 650,
-        fill: note?.decided ? PAPER : colour,
+        fill: isDecided ? PAPER : colour,
         stroke: 'none',
       },
       String(note?.finger ?? ''),
@@ -441,6 +263,36 @@ function countMarks(geometry: Geometry, sheet: Sheet): SvgElement[] {
   );
 }
 
+/** Names of notes in their heads; a name with its sign is set smaller. */
+const HEAD_SIZE = { letter: 200, signed: 150 } as const;
+/** Of the size: from the middle of a capital letter down to its line. */
+const HALF_CAPITAL = 0.335;
+
+function namesInHeads({ heads }: Geometry, { notes }: Sheet): SvgElement[] {
+  return Object.entries(notes).flatMap(([id, { name }]) => {
+    const head = heads.get(id);
+    if (!head || name === undefined) return [];
+    const size = name.length > 1 ? HEAD_SIZE.signed : HEAD_SIZE.letter;
+    return [
+      element(
+        'text',
+        {
+          class: 'in-head',
+          x: head.x,
+          y: Math.round(head.y + size * HALF_CAPITAL),
+          'text-anchor': 'middle',
+          'font-size': `${size}px`,
+          'font-family': SANS,
+          'font-weight': 700,
+          fill: head.isFilled ? PAPER : INK,
+          stroke: 'none',
+        },
+        name,
+      ),
+    ];
+  });
+}
+
 const SUNG_SIZE = 405;
 /** Of the size, on an average: how wide a letter of the words is. */
 const LETTER_WIDTH = 0.47;
@@ -484,7 +336,7 @@ function anchorsOf(geometry: Geometry, sheet: Sheet): { tick: number; x: number 
     if (!box) return [];
     const byTick = new Map<number, number>();
     for (const [id, note] of Object.entries(sheet.notes)) {
-      const x = geometry.noteX.get(id);
+      const x = geometry.heads.get(id)?.x;
       if (x === undefined || note.onset < measure.start || note.onset >= measure.end) continue;
       // Where both hands play the upper staff's notehead counts: chords with seconds shift the others.
       if (!byTick.has(note.onset) || note.hand === 'right') byTick.set(note.onset, x);

@@ -1,8 +1,10 @@
 /** One phrase to one SVG, in whichever thread this runs. */
 import { LRUCache } from 'lru-cache';
 import { filled, templateOf, type Template } from './annotate';
-import { fitsOnOneSystem } from './fits';
+import { clefsWidth, fitsOnOneSystem } from './fits';
+import { measureSpans } from './geometry';
 import type { Sheet } from './sheet';
+import { parseSvg } from './svg';
 import { toolkit } from './toolkit';
 
 /** CSS pixels of one engraver unit: staff height comes out at about 30 px at scale 1. */
@@ -50,7 +52,7 @@ const MOST_PICTURES = 300;
 const templates = new LRUCache<string, Template>({ max: MOST_PICTURES });
 
 async function templateFor(sheet: Sheet): Promise<Template> {
-  const { xml, width, measures, counts, degrees, namesNoChords, sung } = sheet;
+  const { xml, width, measures, notes, counts, degrees, namesNoChords, sung } = sheet;
   const [first] = measures;
   const start = first?.start ?? 0;
   const key = `${width} ${JSON.stringify([
@@ -59,6 +61,7 @@ async function templateFor(sheet: Sheet): Promise<Template> {
     degrees,
     namesNoChords,
     sung?.map((s) => [s.tick - start, s.text]),
+    Object.values(notes).flatMap((n) => n.name ?? []),
     counts.map((c) => [c.tick - start, c.measure - (first?.index ?? 0), c.text, c.kind]),
   ])} ${xml}`;
   const known = templates.get(key);
@@ -67,9 +70,10 @@ async function templateFor(sheet: Sheet): Promise<Template> {
   if (widthNow !== width) verovio.setOptions({ ...OPTIONS, pageWidth: (width * 100) / SCALE });
   widthNow = width;
   // Loaded without line breaks the music is laid out once and not twice; given breaks again it is justified all the same.
-  verovio.setOptions({ breaks: fitsOnOneSystem(sheet) ? 'none' : OPTIONS.breaks });
+  const breaks = sheet.isBroken ? 'encoded' : fitsOnOneSystem(sheet) ? 'none' : OPTIONS.breaks;
+  verovio.setOptions({ breaks });
   const isLoaded = verovio.loadData(xml);
-  verovio.setOptions({ breaks: OPTIONS.breaks });
+  if (breaks === 'none') verovio.setOptions({ breaks: OPTIONS.breaks });
   if (!isLoaded) throw new EngravingError('The engraver could not read this phrase.');
   const template = templateOf(verovio.renderToSVG(1), sheet);
   templates.set(key, template);
@@ -78,3 +82,29 @@ async function templateFor(sheet: Sheet): Promise<Template> {
 
 /** Draws a sheet. Rejects with EngravingError when the engraver cannot read it. */
 export const engrave = async (sheet: Sheet): Promise<string> => filled(await templateFor(sheet), sheet);
+
+/** What the measures of a sheet take on one line without being stretched, and the clefs and signature of every line, in CSS pixels at scale 1. */
+export interface NaturalWidths {
+  readonly clefs: number;
+  readonly measures: readonly number[];
+}
+
+const natural = new LRUCache<string, NaturalWidths>({ max: MOST_PICTURES });
+
+/** Rejects with EngravingError when the engraver cannot read the sheet. */
+export async function naturalWidths(sheet: Sheet): Promise<NaturalWidths> {
+  const known = natural.get(sheet.xml);
+  if (known) return known;
+  const verovio = await toolkit();
+  verovio.setOptions({ ...OPTIONS, pageWidth: (sheet.width * 100) / SCALE, breaks: 'none' });
+  widthNow = undefined;
+  if (!verovio.loadData(sheet.xml)) throw new EngravingError('The engraver could not read this music.');
+  const clefs = clefsWidth(sheet);
+  const spans = measureSpans(parseSvg(verovio.renderToSVG(1)));
+  const measures = spans.map(({ left, right }, i) => {
+    const width = ((right - left) * SCALE) / 1000;
+    return i === 0 ? Math.max(width / 4, width - clefs) : width;
+  });
+  natural.set(sheet.xml, { clefs, measures });
+  return { clefs, measures };
+}

@@ -32,8 +32,13 @@ function lettersOf(text: string, what: RegExp): { readonly letters: number; read
   return { letters: found.reduce((sum, n) => sum + n, 0), texts: found.length };
 }
 
+/** Clefs and signature, which every line has again. */
+export const clefsWidth = ({ xml }: Sheet): number =>
+  CLEFS + SIGNATURE * Math.abs(Number(/<fifths>(-?\d+)/.exec(xml)?.[1] ?? 0));
+
 /** Room that a sheet takes on one system without stretching, in CSS pixels at scale 1: rather too much than too little. */
-export function widthNeeded({ xml, notes, measures }: Sheet): number {
+export function widthNeeded(sheet: Sheet): number {
+  const { xml, notes, measures } = sheet;
   const columns = [
     ...new Set([...measures.map((m) => m.start), ...Object.values(notes).map((n) => n.onset)]),
     measures.at(-1)?.end ?? 0,
@@ -42,13 +47,11 @@ export function widthNeeded({ xml, notes, measures }: Sheet): number {
     const length = i === 0 ? 0 : (at - columns[i - 1]!) / TICKS_PER_QUARTER;
     return sum + length ** COLUMN_POWER;
   }, 0);
-  const signature = Math.abs(Number(/<fifths>(-?\d+)/.exec(xml)?.[1] ?? 0));
   const music =
-    CLEFS +
+    clefsWidth(sheet) +
     COLUMN * spaced +
     MEASURE * measures.length +
-    ACCIDENTAL * count(xml, /<accidental/g) +
-    SIGNATURE * signature;
+    ACCIDENTAL * count(xml, /<accidental/g);
   const chords = lettersOf(xml, /<kind text="([^"]*)"/g);
   const basses = count(xml, /<bass>/g);
   const degrees = count(xml, /<degree>/g);

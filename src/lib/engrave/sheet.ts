@@ -7,18 +7,20 @@ import type { Phrase } from '$core/analysis/form';
 import { countText } from '$core/counting/count';
 import { excerpt } from '$core/score/excerpt';
 import { endOf } from '$core/score/metre';
-import { toMidi } from '$core/score/pitch';
+import { pitchClassName, toMidi } from '$core/score/pitch';
 import type { Ticks } from '$core/score/ticks';
 import type { Lyric, Measure, Note, PedalMark } from '$core/score/score';
 import { degree } from '$core/theory/chord';
 import type { WrittenVersion } from '$core/version/realise';
 import { z } from 'zod';
 import { namesByNote, NOTHING_SUNG, sungIn } from './below';
+import { fingersShown } from './fingersShown';
 
 export const sheetOptionsSchema = z.object({
   /** Width of the page in CSS pixels at scale 1. */
   width: z.number().min(200).max(4000),
-  fingers: z.boolean(),
+  /** All of them, only where a chord is not struck again as it was, or only where the hand takes a new position. */
+  fingers: z.union([z.boolean(), z.enum(['once', 'positions'])]),
   counts: z.boolean(),
   chords: z.boolean(),
   /** Roman numerals beside the chords. */
@@ -26,10 +28,14 @@ export const sheetOptionsSchema = z.object({
   pedal: z.boolean().default(true),
   /** Which verse stands below the notes: all of them, none, or one. */
   words: z.union([z.enum(['all', 'none']), z.number().int().min(1).max(9)]).default('all'),
-  /** Names of the notes below them. */
-  names: z.boolean().default(false),
+  /** Names of the notes, below them or in their heads. */
+  names: z.union([z.boolean(), z.literal('heads')]).default(false),
   /** The metre is printed also where it is not new: the phrase stands by itself. */
   metre: z.boolean().default(false),
+  /** Decided fingers look as proposed ones. */
+  alike: z.boolean().default(false),
+  /** Measures (by index) that begin a line; without any the engraver breaks lines as it likes. */
+  breaks: z.array(z.number().int().min(0)).default([]),
 });
 export type SheetOptions = Readonly<z.infer<typeof sheetOptionsSchema>>;
 /** The options as whoever draws gives them: what is not said is as usual. */
@@ -50,8 +56,13 @@ export const sheetSchema = z.object({
       hand: z.enum(['right', 'left']),
       finger: z.number().optional(),
       decided: z.boolean(),
+      /** What stands in its head. */
+      name: z.string().optional(),
     }),
   ),
+  alike: z.literal(true).optional(),
+  /** Its lines are broken where the MusicXML says. */
+  isBroken: z.literal(true).optional(),
   /** Beside each chord in turn: its degree, where degrees are shown. */
   degrees: z.array(z.string()).optional(),
   /** Degrees stand in place of the names of chords. */
@@ -113,6 +124,16 @@ const asStopAndStart = (mark: PedalMark): PedalMark[] =>
 /** Written for every finger: all badges are of one size, so a picture does not depend on which finger it is. */
 const PLACE_OF_A_FINGER = 1;
 
+/** New lines where they are wanted: measures of a sheet are numbered from 1, but for a pickup. */
+function withBreaks(xml: string, measures: readonly Measure[], breaks: readonly number[]): string {
+  const begins = new Set(breaks);
+  let place = -1;
+  return xml.replaceAll(/<measure [^>]*>/g, (tag) => {
+    place += 1;
+    return place > 0 && begins.has(measures[place]!.index) ? `${tag}<print new-system="yes"/>` : tag;
+  });
+}
+
 /** Cuts a phrase out of a version and prepares it for the engraver. */
 export function sheetOf(
   version: WrittenVersion,
@@ -139,7 +160,8 @@ export function sheetOf(
         ? 0
         : 1;
   const sung = options.words === 'none' ? NOTHING_SUNG : sungIn(part);
-  const names = options.names ? namesByNote(part.parts[0]!.notes, versesShown + 1) : new Map<string, Lyric>();
+  const names = options.names === true ? namesByNote(part.parts[0]!.notes, versesShown + 1) : new Map<string, Lyric>();
+  const fingered = fingersShown(version, part.parts[0]!.notes, options.fingers, options.breaks);
   const notes = part.parts[0]!.notes.map((note): Note => {
     const { finger, lyrics, ...rest } = note;
     const lines = [...(lyrics ?? []), sung.carriers.get(note.id) ?? [], names.get(note.id) ?? []]
@@ -154,7 +176,7 @@ export function sheetOf(
     return {
       ...rest,
       // The engraver keeps the room; which finger it is stands in the badge.
-      ...(options.fingers && finger ? { finger: PLACE_OF_A_FINGER } : {}),
+      ...(finger && fingered(note) ? { finger: PLACE_OF_A_FINGER } : {}),
       ...(lines.length ? { lyrics: lines } : {}),
     };
   });
@@ -178,12 +200,21 @@ export function sheetOf(
     chordSymbols: options.chords || options.degrees ? part.chordSymbols : [],
   };
   const xml = writeMusicXml({ ...score, title: '', composer: '' });
+  const broken = options.breaks.length > 0 ? withBreaks(xml, part.measures, options.breaks) : xml;
   return {
-    xml: options.metre ? xml : withoutRepeatedMetre(xml, version, phrase.from),
+    xml: options.metre ? broken : withoutRepeatedMetre(broken, version, phrase.from),
+    ...(options.breaks.length > 0 ? { isBroken: true as const } : {}),
+    ...(options.alike ? { alike: true as const } : {}),
     width: options.width,
     measures: sheetMeasures(part.measures),
     notes: Object.fromEntries(
-      named.map(({ name, note }) => [name, sheetNote(note, version.fingers[note.id])]),
+      named.map(({ name, note }) => [
+        name,
+        {
+          ...sheetNote(note, version.fingers[note.id]),
+          ...(options.names === 'heads' ? { name: pitchClassName(note.pitch) } : {}),
+        },
+      ]),
     ),
     ...(sung.words.length > 0 ? { sung: [...sung.words] } : {}),
     ...(options.degrees

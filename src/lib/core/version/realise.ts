@@ -102,7 +102,8 @@ export interface Version {
 }
 
 /** What stands on the page: enough to draw a version, before it is checked and judged. */
-export type WrittenVersion = Pick<Version, 'score' | 'form' | 'counts' | 'fingers' | 'key'>;
+export type WrittenVersion = Pick<Version, 'score' | 'form' | 'counts' | 'fingers' | 'key'> &
+  Partial<Pick<Version, 'positions'>>;
 
 const HANDS = ['right', 'left'] as const;
 

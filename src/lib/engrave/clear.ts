@@ -1,0 +1,109 @@
+/**
+ * What the engraver, which does not know our badges and lets a word begin before its note, would have run into each other: words are
+ * moved off barlines and off each other, lines of the pedal below the left hand's fingers.
+ */
+import { labelOf, type Geometry } from './geometry';
+import { classOf, elements, walk, type SvgElement } from './svg';
+import { wordWidth } from './wordWidth';
+
+/** Between a word and a barline, and between two words, in the engraver's units. */
+const FROM_BARLINE = 45;
+const FROM_WORD = 70;
+
+interface Word {
+  readonly at: SvgElement;
+  readonly width: number;
+  readonly left: number;
+  readonly right: number;
+  x: number;
+}
+
+const textOf = ({ children }: SvgElement): string =>
+  children.map((child) => (typeof child === 'string' ? child : textOf(child))).join('');
+
+/** The size in which a text is set: that of its innermost stretch. */
+function sizeOf(text: SvgElement): number {
+  let size = 0;
+  for (const at of walk(text)) size = parseFloat(at.attributes['font-size'] ?? '') || size;
+  return size;
+}
+
+/** Moves words where they cross a barline, on each line of each system. */
+export function clearWords(root: SvgElement, { measures }: Geometry): void {
+  const lines = new Map<string, Word[]>();
+  let place = -1;
+  const visit = (at: SvgElement, isWords: boolean): void => {
+    const kind = at.name === 'g' ? classOf(at) : '';
+    if (kind === 'measure') place += 1;
+    if (at.name === 'text' && isWords && at.attributes.y) {
+      const { system, left, right } = measures[place]!;
+      const line = `${system} ${at.attributes.y}`;
+      const width = wordWidth(textOf(at)) * sizeOf(at);
+      lines.set(line, [...(lines.get(line) ?? []), { at, width, left, right, x: Number(at.attributes.x) }]);
+    }
+    const label = kind === 'verse' ? labelOf(at) : undefined;
+    const isLine = kind === 'verse' ? label !== 'counts' && label !== 'sung' : isWords;
+    for (const child of elements(at)) visit(child, isLine);
+  };
+  visit(root, false);
+  for (const words of lines.values()) clearLine(words);
+}
+
+function clearLine(words: readonly Word[]): void {
+  const ordered = [...words].sort((a, b) => a.x - b.x);
+  let end = -Infinity;
+  for (const word of ordered) {
+    const free = Math.max(end + FROM_WORD, word.left + FROM_BARLINE);
+    if (word.x < free) word.x = Math.max(word.x, Math.min(free, word.right - FROM_BARLINE - word.width));
+    word.x = Math.max(word.x, end + FROM_WORD, word.left + FROM_BARLINE);
+    end = word.x + word.width;
+  }
+  // What now reaches over its right barline goes back as far as the word before it leaves room.
+  let limit = Infinity;
+  for (const [i, word] of [...ordered.entries()].reverse()) {
+    const wanted = Math.min(limit - FROM_WORD, word.right - FROM_BARLINE) - word.width;
+    const before = ordered[i - 1];
+    const least = Math.max(
+      word.left + FROM_BARLINE,
+      before && before.right === word.right ? before.x + before.width + FROM_WORD : -Infinity,
+    );
+    if (wanted < word.x) word.x = Math.max(wanted, Math.min(word.x, least));
+    limit = word.x;
+  }
+  for (const { at, x } of ordered) at.attributes.x = String(Math.round(x));
+}
+
+/** Half of a badge, with a little air. */
+const HALF_BADGE = 178;
+const AIR = 50;
+
+/** Lowers the pedal's line of a system below the fingers that reach into it. */
+export function clearPedals(
+  root: SvgElement,
+  { measures }: Geometry,
+  badges: readonly { readonly note: string; readonly x: number; readonly y: number }[],
+  isLeft: (note: string) => boolean,
+): void {
+  const bySystem = new Map<number, { readonly rect: SvgElement; readonly top: number }[]>();
+  let system = -1;
+  const visit = (at: SvgElement, isPedal: boolean): void => {
+    const kind = at.name === 'g' ? classOf(at) : '';
+    if (kind === 'system') system += 1;
+    if (isPedal && at.name === 'rect')
+      bySystem.set(system, [...(bySystem.get(system) ?? []), { rect: at, top: Number(at.attributes.y) }]);
+    for (const child of elements(at)) visit(child, isPedal || kind === 'pedal');
+  };
+  visit(root, false);
+  for (const [index, rects] of bySystem) {
+    const own = measures.filter((m) => m.system === index);
+    const top = Math.min(...rects.map((r) => r.top));
+    const bottom = Math.max(...own.map((m) => m.bottom));
+    // Fingers of this system: below its upper staff and above the next system.
+    const next = Math.min(...measures.filter((m) => m.system === index + 1).map((m) => m.top));
+    const lowest = Math.max(
+      ...badges.filter((b) => isLeft(b.note) && b.y > bottom - 1200 && b.y < next).map((b) => b.y + HALF_BADGE),
+    );
+    const by = lowest + AIR - top;
+    if (by > 0) for (const { rect, top: y } of rects) rect.attributes.y = String(Math.round(y + by));
+  }
+}

@@ -1,0 +1,12 @@
+/** Colours and faces of the engraved page, on the screen and on paper. Every face ships with the application. */
+export const INK = '#1a2238';
+export const HELD = '#6c7285';
+export const QUIET = '#565d73';
+export const HAIRLINE = '#d9d6cd';
+export const PAPER = '#ffffff';
+export const HAND_COLOURS = { right: '#7a2362', left: '#3f5a23' } as const;
+
+export const SANS = "'Atkinson Hyperlegible Next Variable', sans-serif";
+export const MONO = "'Atkinson Hyperlegible Mono Variable', monospace";
+/** As wide, letter by letter, as the face by which the engraver gives words their room. */
+export const WORDS = "'Tinos', 'Times', serif";
