@@ -3,6 +3,7 @@ import { beatLength, endOf } from '$core/score/metre';
 import { pitchClassName, toMidi } from '$core/score/pitch';
 import { isStruck, measureAt } from '$core/score/query';
 import type { Lyric, Mark, Note, Score } from '$core/score/score';
+import { spreadWords } from '$core/score/spreadWords';
 import type { Ticks } from '$core/score/ticks';
 
 export interface Sung {
@@ -38,23 +39,6 @@ export function sungIn({ parts, measures }: Pick<Score, 'parts' | 'measures'>): 
     ),
     marks: new Set(carried.map(({ mark }) => mark)),
   };
-}
-
-/** Words over a stretch, as evenly as its beats allow. */
-export function spreadWords(
-  text: string,
-  from: Ticks,
-  to: Ticks,
-  beat: Ticks,
-): { tick: Ticks; text: string }[] {
-  const words = text.trim().split(/\s+/).filter(Boolean);
-  const beats = Math.max(1, Math.round((to - from) / beat));
-  const byBeat = new Map<number, string[]>();
-  words.forEach((word, i) => {
-    const place = Math.floor((i * beats) / Math.max(beats, words.length));
-    byBeat.set(place, [...(byBeat.get(place) ?? []), word]);
-  });
-  return [...byBeat].map(([place, list]) => ({ tick: from + place * beat, text: list.join(' ') }));
 }
 
 /** The names of what is struck together, the lowest first, by the note that carries them; on the line below a verse. */

@@ -6,7 +6,7 @@ import { engrave } from './engrave';
 import { readChart } from '$core/io/chart/read';
 import { withParts } from '$core/score/parts';
 import { TICKS_PER_QUARTER } from '$core/score/ticks';
-import { spreadWords } from './below';
+import { spreadWords } from '$core/score/spreadWords';
 import { sheetOf, sheetSchema } from './sheet';
 import { sourceSheet } from './sourceSheet';
 

@@ -3,7 +3,7 @@ import { LRUCache } from 'lru-cache';
 import { filled, templateOf, type Template } from './annotate';
 import { clefsWidth, fitsOnOneSystem } from './fits';
 import { measureSpans } from './geometry';
-import type { Sheet } from './sheet';
+import { NEW_LINE, type Sheet } from './sheet';
 import { parseSvg } from './svg';
 import { toolkit } from './toolkit';
 
@@ -51,6 +51,12 @@ let widthNow: number | undefined;
 const MOST_PICTURES = 300;
 const templates = new LRUCache<string, Template>({ max: MOST_PICTURES });
 
+/** Where the engraver looks for line breaks: nowhere if it need not, which is half of its time. */
+function breaksOf(sheet: Sheet): 'encoded' | 'none' | 'auto' {
+  if (sheet.isBroken) return sheet.xml.includes(NEW_LINE) ? 'encoded' : 'none';
+  return fitsOnOneSystem(sheet) ? 'none' : 'auto';
+}
+
 async function templateFor(sheet: Sheet): Promise<Template> {
   const { xml, width, measures, notes, counts, degrees, namesNoChords, sung } = sheet;
   const [first] = measures;
@@ -70,7 +76,7 @@ async function templateFor(sheet: Sheet): Promise<Template> {
   if (widthNow !== width) verovio.setOptions({ ...OPTIONS, pageWidth: (width * 100) / SCALE });
   widthNow = width;
   // Loaded without line breaks the music is laid out once and not twice; given breaks again it is justified all the same.
-  const breaks = sheet.isBroken ? 'encoded' : fitsOnOneSystem(sheet) ? 'none' : OPTIONS.breaks;
+  const breaks = breaksOf(sheet);
   verovio.setOptions({ breaks });
   const isLoaded = verovio.loadData(xml);
   if (breaks === 'none') verovio.setOptions({ breaks: OPTIONS.breaks });

@@ -34,6 +34,8 @@ export const sheetOptionsSchema = z.object({
   metre: z.boolean().default(false),
   /** Decided fingers look as proposed ones. */
   alike: z.boolean().default(false),
+  /** Rests of the upper staff are not drawn: there is room to write. */
+  bare: z.boolean().default(false),
   /** Measures (by index) that begin a line; without any the engraver breaks lines as it likes. */
   breaks: z.array(z.number().int().min(0)).default([]),
 });
@@ -124,15 +126,21 @@ const asStopAndStart = (mark: PedalMark): PedalMark[] =>
 /** Written for every finger: all badges are of one size, so a picture does not depend on which finger it is. */
 const PLACE_OF_A_FINGER = 1;
 
+export const NEW_LINE = '<print new-system="yes"/>';
+
 /** New lines where they are wanted: measures of a sheet are numbered from 1, but for a pickup. */
 function withBreaks(xml: string, measures: readonly Measure[], breaks: readonly number[]): string {
   const begins = new Set(breaks);
   let place = -1;
   return xml.replaceAll(/<measure [^>]*>/g, (tag) => {
     place += 1;
-    return place > 0 && begins.has(measures[place]!.index) ? `${tag}<print new-system="yes"/>` : tag;
+    return place > 0 && begins.has(measures[place]!.index) ? tag + NEW_LINE : tag;
   });
 }
+
+/** The upper staff without its rests. */
+const withBareStaff = (xml: string): string =>
+  xml.replaceAll(/<note\b([^>]*)>(<rest[^>]*>(?:(?!<\/note>)[\s\S])*<staff>1<\/staff>)/g, '<note$1 print-object="no">$2');
 
 /** Cuts a phrase out of a version and prepares it for the engraver. */
 export function sheetOf(
@@ -200,7 +208,8 @@ export function sheetOf(
     chordSymbols: options.chords || options.degrees ? part.chordSymbols : [],
   };
   const xml = writeMusicXml({ ...score, title: '', composer: '' });
-  const broken = options.breaks.length > 0 ? withBreaks(xml, part.measures, options.breaks) : xml;
+  const bared = options.bare ? withBareStaff(xml) : xml;
+  const broken = options.breaks.length > 0 ? withBreaks(bared, part.measures, options.breaks) : bared;
   return {
     xml: options.metre ? broken : withoutRepeatedMetre(broken, version, phrase.from),
     ...(options.breaks.length > 0 ? { isBroken: true as const } : {}),

@@ -114,16 +114,18 @@ export function widthOf(text: string, face: Face): number {
 export interface Run {
   readonly text: string;
   readonly file: string;
+  /** Signs of music, which are drawn small in their face. */
+  readonly isSign: boolean;
 }
 
 /** A text as stretches that have one file each. Spaces stay with what is before them. */
 export function runsOf(text: string, face: Face): Run[] {
-  const runs: { text: string; file: string }[] = [];
+  const runs: { text: string; file: string; isSign: boolean }[] = [];
   for (const letter of text) {
     const last = runs.at(-1);
     const { file } = letter === ' ' && last ? last : letterOf(letter, face);
     if (last?.file === file) last.text += letter;
-    else runs.push({ text: letter, file });
+    else runs.push({ text: letter, file, isSign: file.startsWith(PACKAGES.signs) });
   }
   return runs;
 }

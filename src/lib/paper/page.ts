@@ -52,10 +52,10 @@ export interface PaperDocument {
 
 const FOOT: TextStyle = { size: 8, fill: QUIET };
 
-function footOf(paper: Paper, { line, notice }: Foot, number: number, count: number): SvgElement[] {
+function footOf(paper: Paper, { name, foot: { line, notice } }: PaperSheet, number: number, count: number): SvgElement[] {
   const { width, height } = PAPERS[paper];
   const inner = width - 2 * MARGIN.side;
-  const of = `${number} of ${count}`;
+  const of = `${name}, ${number} of ${count}`;
   const y = height - MARGIN.foot + 24;
   const room = inner - textWidth(of, FOOT) - 14;
   return [
@@ -68,26 +68,27 @@ function footOf(paper: Paper, { line, notice }: Foot, number: number, count: num
   ];
 }
 
-/** Lays sheets out on pages, numbered through. */
+/** Lays sheets out on pages, each sheet's numbered from 1: they are parted when they are handed out. */
 export function laidOut(
   { title, author, sheets }: { readonly title: string; readonly author: string; readonly sheets: readonly PaperSheet[] },
   paper: Paper,
 ): PaperDocument {
   const { width, height } = PAPERS[paper];
-  const pages = sheets.flatMap((sheet) =>
-    paginate(sheet.blocks.length > 0 ? sheet.blocks : [block({ height: 0, drawn: [] })], frameHeight(paper)).map((placed) => ({ sheet, placed })),
-  );
+  const empty = [block({ height: 0, drawn: [] })];
   return {
     title,
     author,
-    pages: pages.map(({ sheet, placed }, i) => ({
-      width,
-      height,
-      sheet: sheet.name,
-      placed,
-      foot: footOf(paper, sheet.foot, i + 1, pages.length),
-      footSays: [sheet.foot.line, sheet.foot.notice ?? ''].filter(Boolean).join('. '),
-    })),
+    pages: sheets.flatMap((sheet) => {
+      const pages = paginate(sheet.blocks.length > 0 ? sheet.blocks : empty, frameHeight(paper));
+      return pages.map((placed, i) => ({
+        width,
+        height,
+        sheet: sheet.name,
+        placed,
+        foot: footOf(paper, sheet, i + 1, pages.length),
+        footSays: [sheet.foot.line, sheet.foot.notice ?? ''].filter(Boolean).join('. '),
+      }));
+    }),
   };
 }
 

@@ -38,9 +38,12 @@ export interface Wish {
   readonly metre?: boolean;
 }
 
+/** What the engraver leaves empty at both sides, in its units. */
+const MARGINS = 600;
+
 /** The width at which the engraver's staff comes out at a height of so many points. */
 export const engravedWidth = (width: number, staff: number): number =>
-  ((width / staff) * STAFF) / UNITS_PER_PIXEL;
+  ((width / staff) * STAFF + MARGINS) / UNITS_PER_PIXEL;
 
 /** A stretch of music as blocks, a line each. Notes are smaller where a measure by itself is wider than the paper. */
 export async function systemsOf(version: WrittenVersion, wish: Wish): Promise<System[]> {
@@ -49,19 +52,21 @@ export async function systemsOf(version: WrittenVersion, wish: Wish): Promise<Sy
   const plain = { ...show, width: wanted, metre };
   const natural = await naturalWidths(sheetOf(version, { from, to }, plain));
   const { form, score } = version;
-  const lines = linesOn({ form, measures: score.measures }, { from, to }, natural, wanted);
+  const room = wanted - MARGINS / UNITS_PER_PIXEL;
+  const lines = linesOn({ form, measures: score.measures }, { from, to }, natural, room);
   const width = Math.min(4000, wanted / Math.min(1, ...lines.map((l) => l.ratio)));
   const breaks = lines.map((l) => l.from);
   const sheet = sheetOf(version, { from, to }, { ...plain, width, breaks });
-  return systemsIn(await engrave(sheet), wish.width / (width * UNITS_PER_PIXEL), lines);
+  return systemsIn(await engrave(sheet), wish.width, width, lines);
 }
 
 /** Room left above and below a system, in the engraver's units. */
 const AIR = 60;
 const GAP = 10;
 
-/** The picture of several lines, parted into them. */
-export function systemsIn(svg: string, scale: number, lines: readonly Line[]): System[] {
+/** A picture of several lines, engraved so many CSS pixels wide, parted into them: each as wide as the paper. */
+export function systemsIn(svg: string, paper: number, css: number, lines: readonly Line[]): System[] {
+  const scale = paper / (css * UNITS_PER_PIXEL - MARGINS);
   const root = parseSvg(svg);
   const margin = find(root, (at) => at.attributes.class === 'page-margin')!;
   const parts = elements(margin).filter((at) => at.attributes.class !== 'measure-area');

@@ -1,7 +1,7 @@
 /** Words on paper: measured and broken into lines here, so that a page is the same in print, in a PDF and on the screen. Sizes in points. */
 import { INK } from '$lib/engrave/look';
 import { element, type SvgElement } from '$lib/engrave/svg';
-import { cssFamily, widthOf, type Face, type Family } from './faces';
+import { cssFamily, runsOf, widthOf, type Face, type Family } from './faces';
 
 export interface TextStyle {
   readonly size: number;
@@ -17,8 +17,17 @@ const faceOf = ({ family = 'sans', isBold = false, isItalic = false }: TextStyle
   isItalic,
 });
 
+/** Signs of music are drawn small in their face: beside letters they are set so much larger. */
+const SIGN_SCALE = 1.3;
+
 /** How wide a text is, in points. */
-export const textWidth = (text: string, style: TextStyle): number => widthOf(text, faceOf(style)) * style.size;
+export function textWidth(text: string, style: TextStyle): number {
+  const face = faceOf(style);
+  return runsOf(text, face).reduce(
+    (sum, run) => sum + widthOf(run.text, face) * style.size * (run.isSign ? SIGN_SCALE : 1),
+    0,
+  );
+}
 
 /** Of the size: how far letters rise above their line, and from one line to the next. */
 export const ASCENT = 0.75;
@@ -45,7 +54,9 @@ export function textAt(
       fill: style.fill ?? INK,
       stroke: 'none',
     },
-    text,
+    ...runsOf(text, faceOf(style)).map((run) =>
+      run.isSign ? element('tspan', { 'font-size': round(style.size * SIGN_SCALE) }, run.text) : run.text,
+    ),
   );
 }
 

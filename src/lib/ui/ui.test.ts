@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { foldedPath, formOf } from '$core/analysis/form';
 import { scoreFrom } from '$core/test/shorthand';
 import { firstNoteOf, walk, type Move } from './bench/walk';
-import { layPath, measureNear } from './path/layout';
+import { layPath, measureNear } from '$lib/engrave/pathLayout';
 import { differenceText, measuresText, plural, tempoText, toBeats, toQuarters } from './text';
 
 describe('walking', () => {

@@ -7,7 +7,7 @@
   import { foldedPath, type Form } from '$core/analysis/form';
   import type { MeasureState } from '$core/lessons/progress';
   import { measureText } from '$ui/text';
-  import { layPath, measureNear } from './layout';
+  import { layPath, measureNear } from '$lib/engrave/pathLayout';
   import Stone from './Stone.svelte';
 
   interface Props {

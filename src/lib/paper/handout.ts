@@ -1,0 +1,89 @@
+/** A set of sheets as a document: each made by its own module, in the order that was chosen, with its foot. */
+import { plural } from '$core/plural';
+import type { Choices, SheetId } from './choices';
+import { SHEETS } from './choices';
+import { tell } from '$core/pipeline/progress';
+import { frameHeight, frameWidth, laidOut, type PaperDocument, type PaperSheet } from './page';
+import type { Frame, Source } from './source';
+import type { Block } from './block';
+import { beyondSheet } from './sheets/beyond';
+import { chordSheets } from './sheets/chords';
+import { duetSheet } from './sheets/duet';
+import { flashcardSheet } from './sheets/flashcards';
+import { practiceSheet } from './sheets/practice';
+import { scoreSheet } from './sheets/score';
+import { slashSheet } from './sheets/slash';
+
+/** What is said at the foot of every page. */
+export interface Imprint {
+  readonly studio: string;
+  /** A line of the studio's own. */
+  readonly ownLine: string;
+  /** "26 November 2026" */
+  readonly date: string;
+  /** "change 12"; empty where a version has none. */
+  readonly version: string;
+  readonly areRightsKnown: boolean;
+}
+
+const MAKERS: Readonly<Record<SheetId, (source: Source, frame: Frame) => Promise<Block[]> | Block[]>> = {
+  score: scoreSheet,
+  chords: chordSheets,
+  slash: slashSheet,
+  practice: practiceSheet,
+  beyond: beyondSheet,
+  flashcards: flashcardSheet,
+  duet: (source, frame) => duetSheet(source, frame),
+};
+
+const RIGHTS =
+  'The rights in this piece are not known. Whether it may be arranged and copied is for the law of the place.';
+
+/** The line at the foot of the pages of a source. */
+const footLine = ({ title, recipe, learner }: Source, { studio, ownLine, date, version }: Imprint): string =>
+  [studio, ownLine, `${title}, level ${recipe.level}`, learner ?? '', date, version].filter(Boolean).join(' · ');
+
+/** Lays out what is chosen for each source in turn. */
+export async function handoutDocument(
+  sources: readonly Source[],
+  choices: Choices,
+  imprint: Imprint,
+): Promise<PaperDocument> {
+  const frame = { width: frameWidth(choices.paper), height: frameHeight(choices.paper) };
+  const sheets: PaperSheet[] = [];
+  const count = sources.length * choices.sheets.length;
+  for (const source of sources)
+    for (const { sheet, copies } of choices.sheets) {
+      tell('print', sheets.length / count);
+      const blocks = await MAKERS[sheet](source, frame);
+      const made: PaperSheet = {
+        name: SHEETS[sheet].name,
+        blocks,
+        foot: { line: footLine(source, imprint), notice: imprint.areRightsKnown ? null : RIGHTS },
+      };
+      for (let copy = 0; copy < copies; copy++) sheets.push(made);
+    }
+  const [first] = sources;
+  return laidOut(
+    { title: titleOf(sources), author: imprint.studio, sheets: first ? sheets : [] },
+    choices.paper,
+  );
+}
+
+const titleOf = (sources: readonly Source[]): string => {
+  const [first] = sources;
+  if (!first) return 'Handout';
+  const whose = sources.length > 1 ? plural(sources.length, 'learner') : (first.learner ?? '');
+  return [first.title, `level ${first.recipe.level}`, whose].filter(Boolean).join(', ');
+};
+
+/** A file name that says what it is, of letters that every system takes. */
+export function fileName(sources: readonly Source[], choices: Choices, ending: string): string {
+  const what = choices.sheets.length === 1 ? SHEETS[choices.sheets[0]!.sheet].name : 'Handout';
+  const name = `${titleOf(sources)} - ${what}`
+    .normalize('NFC')
+    .replace(/[\\/:*?"<>|\p{Cc}]/gu, ' ')
+    .replace(/\s+/g, ' ')
+    .trim();
+  return `${name.slice(0, 120)}.${ending}`;
+}

@@ -1,0 +1,122 @@
+/** Cards to cut out and fold: on one half the name, on the other the keys with their fingers. */
+import { heldChords, isChordal, type HeldChord } from '$core/chords/held';
+import { measureText } from '$core/score/measureText';
+import { pitchClassName } from '$core/score/pitch';
+import { numberDegree } from '$core/theory/chord';
+import { keyCode } from '$core/theory/key';
+import { HAIRLINE, QUIET } from '$lib/engrave/look';
+import { element } from '$lib/engrave/svg';
+import { block, columns, columnWidth, moved, NEVER, paragraph, SMALL, type Block } from '../block';
+import { keyboardPicture, keyRange, type KeyMark } from '../keyboard';
+import type { Frame, Source } from '../source';
+import { linesOf, textAt, type TextStyle } from '../text';
+import { head, levelLine } from './head';
+import { drawnPositions } from './positions';
+
+interface Card {
+  readonly question: string;
+  readonly below: string;
+  readonly answer: string;
+  readonly marks: readonly KeyMark[];
+}
+
+const BY_SIZE = {
+  normal: { columns: 2, height: 96 },
+  large: { columns: 2, height: 112 },
+  'very large': { columns: 1, height: 140 },
+} as const;
+const GUTTER = 12;
+const SMALL_TEXT: TextStyle = { size: 9.5, fill: QUIET };
+
+/** The pages of the cards. */
+export function flashcardSheet(source: Source, { width }: Frame): Block[] {
+  const { columns: count, height } = BY_SIZE[source.choices.size];
+  const each = columnWidth(count, width, GUTTER);
+  const cards = [...chordCards(source), ...positionCards(source)];
+  return [
+    head(source, width, `cards, ${levelLine(source)}`),
+    paragraph(
+      'Cut along the dashed lines, fold along the dotted one. Read the name, find the keys, turn the card over.',
+      width,
+      SMALL,
+      { gap: 8, endsPage: NEVER },
+    ),
+    ...columns(
+      cards.map((card) => cardBlock(card, each, height)),
+      count,
+      width,
+      GUTTER,
+    ),
+  ];
+}
+
+/** Every chord of the piece in every shape, once. */
+function chordCards(source: Source): Card[] {
+  const { version } = source;
+  const right =
+    version.isSingAlong || isChordal(version)
+      ? version
+      : source.otherwise({ style: 'sing-along', introduction: 0, key: keyCode(version.key) });
+  const all = heldChords(version, { from: 0, to: version.score.measures.length - 1 }, right);
+  const seen = new Map<string, HeldChord>();
+  for (const chord of all) {
+    const look = `${chord.symbol} ${chord.keys.map((k) => `${k.hand}${k.midi}`).join(' ')}`;
+    if (!seen.has(look)) seen.set(look, chord);
+  }
+  return [...seen.values()].map((chord) => ({
+    question: chord.symbol,
+    below: `${numberDegree(chord.chord, version.key)}, ${measureText(version.score.measures[chord.measure]!.number)}`,
+    answer: [...new Set(chord.keys.map((k) => pitchClassName(k.pitch)))].join(' '),
+    marks: chord.keys.map(({ midi, hand, finger }) => ({ midi, hand, ...(finger ? { finger } : {}) })),
+  }));
+}
+
+const positionCards = ({ version }: Source): Card[] =>
+  drawnPositions(version).map(({ hand, name, measure, marks }) => ({
+    question: name,
+    below: `${hand} hand, ${measureText(version.score.measures[measure]!.number)}`,
+    answer: `fingers ${marks.map((m) => m.finger).join(' ')}`,
+    marks,
+  }));
+
+/** A card: its edge to cut along, its fold, the question on the left and the answer on the right. */
+function cardBlock({ question, below, answer, marks }: Card, width: number, height: number): Block {
+  const half = width / 2;
+  const inner = half - 20;
+  const isLong = question.length > 8;
+  const style: TextStyle = { size: isLong ? 13 : height * 0.28, isBold: true };
+  const lines = linesOf(question, inner, style).slice(0, 3);
+  const keyboard = keyboardPicture(keyRange(marks.map((m) => m.midi)), marks, inner, height * 0.14);
+  const first = height / 2 - ((lines.length - 1) * style.size * 1.15) / 2 + style.size * 0.2;
+  return block({
+    height,
+    drawn: [
+      element('rect', {
+        x: 0,
+        y: 0,
+        width,
+        height,
+        fill: 'none',
+        stroke: QUIET,
+        'stroke-width': 0.7,
+        'stroke-dasharray': '5 3',
+      }),
+      element('line', {
+        x1: half,
+        x2: half,
+        y1: 0,
+        y2: height,
+        stroke: HAIRLINE,
+        'stroke-width': 1,
+        'stroke-dasharray': '1 3',
+      }),
+      ...lines.map((line, i) => textAt(half / 2, first + i * style.size * 1.15, line, style, 'middle')),
+      textAt(half / 2, height - 9, below, SMALL_TEXT, 'middle'),
+      moved(half + 10, Math.max(8, (height - 16 - keyboard.height) / 2), keyboard.drawn),
+      textAt(half + half / 2, height - 7, answer, SMALL_TEXT, 'middle'),
+    ],
+    says: `Card: ${question}, ${below}. ${answer}`,
+    gap: GUTTER,
+    endsPage: 0,
+  });
+}

@@ -1,0 +1,79 @@
+/** What sheets are made from: a version, whose it is, and ways to have it otherwise. */
+import { levelNumbered, type LevelContract } from '$core/arrange/levels';
+import { decide } from '$core/decisions/decide';
+import type { Decision } from '$core/decisions/registry';
+import type { VoiceRange } from '$core/keys/rank';
+import { chunksIn, proposedPlan, type Chunk } from '$core/lessons/plan';
+import type { Score } from '$core/score/score';
+import type { Recipe } from '$core/version/recipe';
+import { realise, type Version } from '$core/version/realise';
+import { toLearn } from '$core/version/toLearn';
+import type { Choices } from './choices';
+
+/** One thing to practise in the week. */
+export interface ToPractise {
+  /** The piece, where it is another than the sheet's. */
+  readonly piece: string | null;
+  /** Measures by index, where they are of this version. */
+  readonly from: number;
+  readonly to: number;
+  readonly isHere: boolean;
+  readonly measures: string;
+  readonly steps: readonly string[];
+  /** "♩ = 60"; null where nothing is at a tempo. */
+  readonly tempo: string | null;
+  /** A day. */
+  readonly minutes: number;
+}
+
+/** What is set for a week. */
+export interface WeekSet {
+  readonly minutesADay: number;
+  readonly items: readonly ToPractise[];
+  readonly note: string;
+}
+
+export interface Source {
+  readonly title: string;
+  readonly composer: string;
+  readonly recipe: Recipe;
+  readonly levelName: string;
+  readonly version: Version;
+  readonly learner: string | null;
+  readonly voice: VoiceRange | null;
+  readonly week: WeekSet | null;
+  readonly chunks: readonly Chunk[];
+  readonly choices: Choices;
+  /** The same piece with other settings, or with more decided. Throws as realise does. */
+  readonly otherwise: (change: Partial<Recipe>, decided?: readonly Decision[]) => Version;
+}
+
+/** How wide a sheet is, in points. */
+export interface Frame {
+  readonly width: number;
+  readonly height: number;
+}
+
+/** What a source is made of. */
+export interface Given extends Pick<Source, 'title' | 'composer' | 'recipe' | 'learner' | 'voice' | 'week' | 'choices'> {
+  /** The piece, its parts chosen. */
+  readonly score: Score;
+  readonly decisions: readonly Decision[];
+  readonly levels: readonly LevelContract[];
+  /** Its plan; the first that would be proposed where there is none. */
+  readonly chunks?: readonly Chunk[];
+}
+
+/** Makes the version, and keeps the way to make it otherwise. Throws as realise does. */
+export function sourceOf({ score, decisions, levels, chunks, ...own }: Given): Source {
+  const version = realise(score, own.recipe, decisions, levels);
+  const music = toLearn(version);
+  return {
+    ...own,
+    levelName: levelNumbered(own.recipe.level, levels).name,
+    version,
+    chunks: chunks ?? chunksIn(proposedPlan(music, 'front to back'), music, version.goalTempo),
+    otherwise: (change, decided = []) =>
+      realise(score, { ...own.recipe, ...change }, decide(decisions, ...decided), levels),
+  };
+}
