@@ -51,6 +51,13 @@ const DEFINITIONS = {
   keep: { type: 'boolean' },
   alternatives: { type: 'string' },
   tune: { type: 'string' },
+  sheets: { type: 'string' },
+  paper: { type: 'string' },
+  size: { type: 'string' },
+  'note-names': { type: 'string' },
+  'finger-numbers': { type: 'string' },
+  'chord-keys': { type: 'string' },
+  learner: { type: 'string' },
   help: { type: 'boolean', short: 'h' },
 } as const;
 

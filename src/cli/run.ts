@@ -9,10 +9,14 @@ import { writeMusicXml } from '../lib/core/io/musicxml/write';
 import { formatOf, WRITTEN_FORMATS } from '../lib/core/io/writeScoreFile';
 import { withParts } from '../lib/core/score/parts';
 import type { Score } from '../lib/core/score/score';
+import { SHEET_IDS } from '../lib/paper/choices';
 import { COMMANDS } from './commands';
 import { levelsFrom, readArguments, settingsHelp, UsageError, type Values } from './options';
-import type { Outcome } from './outcome';
+import type { Input, Outcome } from './outcome';
 import { STUDIO_COMMANDS } from './studioCommands';
+
+/** The one command that takes the engraver; it is loaded only for it. */
+const HANDOUT = 'handout';
 
 const HELP = `keypath COMMAND [options] FILE
 
@@ -25,6 +29,7 @@ Commands
 ${Object.entries(COMMANDS)
   .map(([name, { says }]) => `  ${name.padEnd(11)}${says}`)
   .join('\n')}
+  ${HANDOUT.padEnd(11)}a version at --level 1 to 6 on paper, as -o FILE.pdf
 
 The studio in the folder that KEYPATH_DATA names (data)
 ${Object.entries(STUDIO_COMMANDS)
@@ -44,6 +49,11 @@ Options
   --to KEY, --by SEMITONES, --up, --down    transpose; --to all writes a chart in all twelve keys as one file
   --keep                  finger: fingers in the source stay
   --alternatives 1…3      finger: ways to finger each measure, as JSON
+  --sheets score,chords   handout: which sheets, in order (${SHEET_IDS.join(', ')})
+  --paper a4|letter, --size normal|large|very-large
+  --finger-numbers once|all|positions|none, --note-names none|below|heads
+  --chord-keys all|C,G,Bb handout: the chord sheet in these keys
+  --learner NAME          handout: whose it is
 
 Settings of a version (arrange, keys; some for check, count, finger and pedal)
 ${settingsHelp()}
@@ -110,12 +120,18 @@ function deliver(outcome: Outcome, values: Values): Spoken {
   return { status: 0, stdout: values.output ? '' : String(content) };
 }
 
-function run(args: readonly string[], say: (message: string) => void): Spoken {
+interface Asked {
+  readonly name: string;
+  readonly input: Input;
+}
+
+/** Reads a command line and its file; what needs no file is answered at once. */
+function read(args: readonly string[], say: (message: string) => void): Asked | Spoken {
   const { values, positionals } = readArguments(args);
   const [name, file, ...more] = positionals;
   if (values.help || !name) return { status: name || values.help ? 0 : 2, stdout: HELP };
-  const command = COMMANDS[name];
-  if (!command) throw new UsageError(`There is no command “${name}”; keypath --help lists them.`);
+  if (!COMMANDS[name] && name !== HANDOUT)
+    throw new UsageError(`There is no command “${name}”; keypath --help lists them.`);
   if (!file) throw new UsageError(`${name} needs a file.`);
   if (more.length > 0) throw new UsageError(`${name} takes one file, not ${1 + more.length}.`);
   if (name === 'convert' && !values.output) throw new UsageError('convert needs -o FILE.');
@@ -128,8 +144,8 @@ function run(args: readonly string[], say: (message: string) => void): Spoken {
   const recipeFile = values.recipe === undefined ? undefined : readJson(values.recipe);
   const levels = levelsFrom(values.levels === undefined ? undefined : readJson(values.levels));
   // Melody and hands are found among the parts, except where the music is to come out as it went in.
-  const score = command.asWritten ? source : withParts(source);
-  return deliver(command.run({ score, warnings, values, recipeFile, levels }), values);
+  const score = COMMANDS[name]?.asWritten ? source : withParts(source);
+  return { name, input: { score, warnings, values, recipeFile, levels } };
 }
 
 /** One tune of a tune book, as a file of its own. Throws UsageError where there is none of that number. */
@@ -158,17 +174,47 @@ function plainly(error: unknown): string | undefined {
   return undefined;
 }
 
-/** Carries out one command line. Never throws: what cannot be done is status 2 and one line. */
-export function keypath(args: readonly string[]): Ended {
+/** What is said on standard error, and what went wrong as its last line. */
+function messenger() {
   const messages: string[] = [];
-  const stderr = (): string => messages.map((m) => `${m}\n`).join('');
+  return {
+    say: (message: string): void => void messages.push(message),
+    ended: (spoken: Spoken): Ended => ({ ...spoken, stderr: messages.map((m) => `${m}\n`).join('') }),
+    failed(error: unknown): Ended {
+      const line = plainly(error);
+      messages.push(
+        `keypath: ${line ?? `an unexpected fault: ${error instanceof Error ? error.message : String(error)}`}`,
+      );
+      return this.ended({ status: 2, stdout: '' });
+    },
+  };
+}
+
+/** Carries out one command line, but for paper. Never throws: what cannot be done is status 2 and one line. */
+export function keypath(args: readonly string[]): Ended {
+  const messages = messenger();
   try {
-    return { ...run(args, (message) => messages.push(message)), stderr: stderr() };
+    const asked = read(args, messages.say);
+    if ('status' in asked) return messages.ended(asked);
+    const command = COMMANDS[asked.name];
+    if (!command) throw new UsageError('Paper takes longer: use keypathOrPaper.');
+    return messages.ended(deliver(command.run(asked.input), asked.input.values));
   } catch (error) {
-    const line = plainly(error);
-    messages.push(
-      `keypath: ${line ?? `an unexpected fault: ${error instanceof Error ? error.message : String(error)}`}`,
-    );
-    return { status: 2, stdout: '', stderr: stderr() };
+    return messages.failed(error);
+  }
+}
+
+/** Carries out one command line, whichever it is. */
+export async function keypathOrPaper(args: readonly string[]): Promise<Ended> {
+  if (args.find((arg) => !arg.startsWith('-')) !== HANDOUT) return keypath(args);
+  const messages = messenger();
+  try {
+    const asked = read(args, messages.say);
+    if ('status' in asked) return messages.ended(asked);
+    const { handout } = await import('./handout');
+    writeWhole(asked.input.values.output ?? '', await handout(asked.input));
+    return messages.ended({ status: 0, stdout: '' });
+  } catch (error) {
+    return messages.failed(error);
   }
 }

@@ -23,7 +23,9 @@
       });
   }
   /** The bench and the lesson bring headers of their own, with their controls; a handout is paper. */
-  const ownHeader = $derived(/^\/(versions\/[^/]+(\/handout)?|lessons\/[^/]+)$/.test(page.url.pathname));
+  const ownHeader = $derived(
+    /^\/(versions\/[^/]+(\/handout)?|classes\/[^/]+\/handout|lessons\/[^/]+)$/.test(page.url.pathname),
+  );
 </script>
 
 {#if !ownHeader}

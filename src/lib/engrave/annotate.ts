@@ -63,6 +63,8 @@ export function templateOf(svg: string, sheet: Sheet): Template {
     ];
   }
   root.attributes.color = INK;
+  const scaled = find(root, (at) => at.attributes.class === 'definition-scale');
+  if (scaled) scaled.attributes['font-family'] = WORDS;
   // The engraver names each picture by chance: the same music is the same picture, wherever it is made.
   delete root.attributes.id;
   drawSigns(root);

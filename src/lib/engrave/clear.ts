@@ -101,7 +101,9 @@ export function clearPedals(
     // Fingers of this system: below its upper staff and above the next system.
     const next = Math.min(...measures.filter((m) => m.system === index + 1).map((m) => m.top));
     const lowest = Math.max(
-      ...badges.filter((b) => isLeft(b.note) && b.y > bottom - 1200 && b.y < next).map((b) => b.y + HALF_BADGE),
+      ...badges
+        .filter((b) => isLeft(b.note) && b.y > bottom - 1200 && b.y < next)
+        .map((b) => b.y + HALF_BADGE),
     );
     const by = lowest + AIR - top;
     if (by > 0) for (const { rect, top: y } of rects) rect.attributes.y = String(Math.round(y + by));

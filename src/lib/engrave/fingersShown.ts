@@ -16,7 +16,9 @@ export function fingersShown(
   if (typeof wished === 'boolean') return () => wished;
   const hidden =
     wished === 'once'
-      ? struckAgain(notes, fingers, (note) => breaks.findLast((b) => b <= measureAt(score.measures, note.onset).index))
+      ? struckAgain(notes, fingers, (note) =>
+          breaks.findLast((b) => b <= measureAt(score.measures, note.onset).index),
+        )
       : new Set(notes.map((n) => n.id));
   if (wished === 'positions')
     for (const position of positions) {

@@ -48,10 +48,7 @@ export function widthNeeded(sheet: Sheet): number {
     return sum + length ** COLUMN_POWER;
   }, 0);
   const music =
-    clefsWidth(sheet) +
-    COLUMN * spaced +
-    MEASURE * measures.length +
-    ACCIDENTAL * count(xml, /<accidental/g);
+    clefsWidth(sheet) + COLUMN * spaced + MEASURE * measures.length + ACCIDENTAL * count(xml, /<accidental/g);
   const chords = lettersOf(xml, /<kind text="([^"]*)"/g);
   const basses = count(xml, /<bass>/g);
   const degrees = count(xml, /<degree>/g);

@@ -87,8 +87,9 @@ export function geometryOf(root: SvgElement): Geometry {
 }
 
 /** From where to where each measure reaches, in the engraver's units. */
-export const measureSpans = (root: SvgElement): readonly { readonly left: number; readonly right: number }[] =>
-  geometryOf(root).measures;
+export const measureSpans = (
+  root: SvgElement,
+): readonly { readonly left: number; readonly right: number }[] => geometryOf(root).measures;
 
 /** The lines of a staff bound the measure. */
 function staffLines(staff: SvgElement, box: MeasureBox, index: number): void {
@@ -105,4 +106,3 @@ function staffLines(staff: SvgElement, box: MeasureBox, index: number): void {
   }
   if (index === 1 && ys.length > 0) box.upperBottom = Math.max(...ys);
 }
-

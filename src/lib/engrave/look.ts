@@ -6,7 +6,10 @@ export const HAIRLINE = '#d9d6cd';
 export const PAPER = '#ffffff';
 export const HAND_COLOURS = { right: '#7a2362', left: '#3f5a23' } as const;
 
-export const SANS = "'Atkinson Hyperlegible Next Variable', sans-serif";
-export const MONO = "'Atkinson Hyperlegible Mono Variable', monospace";
+/** Signs of music are in none of the other faces. */
+const SIGNS = "'Noto Music'";
+
+export const SANS = `'Atkinson Hyperlegible Next Variable', ${SIGNS}, sans-serif`;
+export const MONO = `'Atkinson Hyperlegible Mono Variable', ${SIGNS}, monospace`;
 /** As wide, letter by letter, as the face by which the engraver gives words their room. */
-export const WORDS = "'Tinos', 'Times', serif";
+export const WORDS = `'Tinos', ${SIGNS}, serif`;

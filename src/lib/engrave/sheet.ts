@@ -140,7 +140,10 @@ function withBreaks(xml: string, measures: readonly Measure[], breaks: readonly 
 
 /** The upper staff without its rests. */
 const withBareStaff = (xml: string): string =>
-  xml.replaceAll(/<note\b([^>]*)>(<rest[^>]*>(?:(?!<\/note>)[\s\S])*<staff>1<\/staff>)/g, '<note$1 print-object="no">$2');
+  xml.replaceAll(
+    /<note\b([^>]*)>(<rest[^>]*>(?:(?!<\/note>)[\s\S])*<staff>1<\/staff>)/g,
+    '<note$1 print-object="no">$2',
+  );
 
 /** Cuts a phrase out of a version and prepares it for the engraver. */
 export function sheetOf(
@@ -168,7 +171,8 @@ export function sheetOf(
         ? 0
         : 1;
   const sung = options.words === 'none' ? NOTHING_SUNG : sungIn(part);
-  const names = options.names === true ? namesByNote(part.parts[0]!.notes, versesShown + 1) : new Map<string, Lyric>();
+  const names =
+    options.names === true ? namesByNote(part.parts[0]!.notes, versesShown + 1) : new Map<string, Lyric>();
   const fingered = fingersShown(version, part.parts[0]!.notes, options.fingers, options.breaks);
   const notes = part.parts[0]!.notes.map((note): Note => {
     const { finger, lyrics, ...rest } = note;

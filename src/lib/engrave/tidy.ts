@@ -80,4 +80,3 @@ function lineLook(at: SvgElement | string): string | undefined {
   const { d, ...look } = at.attributes;
   return d !== undefined && /^(M-?\d+ -?\d+ L-?\d+ -?\d+ ?)+$/.test(d) ? JSON.stringify(look) : undefined;
 }
-

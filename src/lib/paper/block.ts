@@ -39,17 +39,14 @@ export const moved = (x: number, y: number, drawn: readonly SvgElement[]): SvgEl
   element('g', { transform: `translate(${round(x)}, ${round(y)})` }, ...drawn);
 
 /** A line of text that may break, as a block. */
-export function paragraph(
-  text: string,
-  width: number,
-  style: TextStyle,
-  own: Partial<Block> = {},
-): Block {
+export function paragraph(text: string, width: number, style: TextStyle, own: Partial<Block> = {}): Block {
   const lines = linesOf(text, width, style);
   const step = style.size * LEADING;
   return block({
     height: Math.max(1, lines.length) * step,
-    drawn: lines.map((line, i) => textAt(0, i * step + (ASCENT + (LEADING - 1) / 2) * style.size, line, style)),
+    drawn: lines.map((line, i) =>
+      textAt(0, i * step + (ASCENT + (LEADING - 1) / 2) * style.size, line, style),
+    ),
     tag: 'P',
     says: text,
     gap: 4,
@@ -62,7 +59,12 @@ export const SMALL: TextStyle = { size: 9.5, fill: QUIET };
 
 /** A heading stays with what it is the heading of. */
 export const heading = (text: string, width: number, own: Partial<Block> = {}): Block =>
-  paragraph(text, width, { size: 14, isBold: true, fill: INK }, { tag: 'H2', gap: 5, endsPage: NEVER, outline: 2, ...own });
+  paragraph(
+    text,
+    width,
+    { size: 14, isBold: true, fill: INK },
+    { tag: 'H2', gap: 5, endsPage: NEVER, outline: 2, ...own },
+  );
 
 export const smallHeading = (text: string, width: number, own: Partial<Block> = {}): Block =>
   paragraph(text, width, { size: 11.5, isBold: true }, { tag: 'H3', gap: 3, endsPage: NEVER, ...own });
@@ -79,7 +81,10 @@ export function columns(blocks: readonly Block[], count: number, width: number, 
     return block({
       height: Math.max(...own.map((b) => b.height)),
       drawn: own.map((b, i) => moved(i * (each + gutter), 0, b.drawn)),
-      says: own.map((b) => b.says).filter(Boolean).join('. '),
+      says: own
+        .map((b) => b.says)
+        .filter(Boolean)
+        .join('. '),
       gap: Math.max(...own.map((b) => b.gap)),
       endsPage: Math.max(...own.map((b) => b.endsPage)),
     });
@@ -100,7 +105,10 @@ export function together(blocks: readonly Block[], own: Partial<Block> = {}): Bl
   return block({
     height: y,
     drawn,
-    says: blocks.map((b) => b.says).filter(Boolean).join('. '),
+    says: blocks
+      .map((b) => b.says)
+      .filter(Boolean)
+      .join('. '),
     gap: blocks.at(-1)?.gap ?? 0,
     ...own,
   });

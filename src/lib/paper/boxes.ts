@@ -76,9 +76,7 @@ export function boxOf(at: SvgElement, around: Around = PLAIN): Box | undefined {
   if (at.name === 'title' || at.name === 'desc') return undefined;
   const plain = shapeBox(at);
   if (plain) return placed(plain, own);
-  return union(
-    at.children.flatMap((child) => (typeof child === 'string' ? [] : (boxOf(child, own) ?? []))),
-  );
+  return union(at.children.flatMap((child) => (typeof child === 'string' ? [] : (boxOf(child, own) ?? []))));
 }
 
 const placed = (box: Box | undefined, { scale, x, y }: Around): Box | undefined =>
@@ -95,7 +93,12 @@ function shapeBox({ name, attributes: a }: SvgElement): Box | undefined {
     return { left: num(a.cx) - rx, right: num(a.cx) + rx, top: num(a.cy) - ry, bottom: num(a.cy) + ry };
   }
   if (name === 'rect')
-    return { left: num(a.x), right: num(a.x) + num(a.width), top: num(a.y), bottom: num(a.y) + num(a.height) };
+    return {
+      left: num(a.x),
+      right: num(a.x) + num(a.width),
+      top: num(a.y),
+      bottom: num(a.y) + num(a.height),
+    };
   if (name === 'line')
     return pointsBox([
       [num(a.x1), num(a.y1)],
@@ -141,7 +144,12 @@ function textBox(at: SvgElement, around: Around): Box | undefined {
         const width = own.size * widthOf(child, { family: own.family, isBold: own.isBold, isItalic: false });
         const left = x - (own.anchor === 'middle' ? width / 2 : own.anchor === 'end' ? width : 0);
         if (child.trim())
-          boxes.push({ left, right: left + width, top: y - ASCENT * own.size, bottom: y + DESCENT * own.size });
+          boxes.push({
+            left,
+            right: left + width,
+            top: y - ASCENT * own.size,
+            bottom: y + DESCENT * own.size,
+          });
         x = left + width;
       } else if (child.name === 'tspan') visit(child, within(child, own));
   };

@@ -28,7 +28,9 @@ const keyCode = z
 export const choicesSchema = z.object({
   /** In order; each as often as it is wanted. */
   sheets: z
-    .array(z.object({ sheet: z.enum(SHEET_IDS), copies: z.number().int().min(1).max(MOST_COPIES).default(1) }))
+    .array(
+      z.object({ sheet: z.enum(SHEET_IDS), copies: z.number().int().min(1).max(MOST_COPIES).default(1) }),
+    )
     .min(1, 'Choose a sheet at least.')
     .max(20)
     .default([{ sheet: 'score', copies: 1 }]),
@@ -50,3 +52,6 @@ export const choicesSchema = z.object({
 
 export type Choices = Readonly<z.infer<typeof choicesSchema>>;
 export const USUAL_CHOICES: Choices = choicesSchema.parse({});
+
+/** What a browser calls the papers. */
+export const PAPER_CSS = { a4: 'A4', letter: 'letter' } as const satisfies Record<Choices['paper'], string>;

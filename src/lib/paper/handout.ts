@@ -26,22 +26,43 @@ export interface Imprint {
   readonly areRightsKnown: boolean;
 }
 
-const MAKERS: Readonly<Record<SheetId, (source: Source, frame: Frame) => Promise<Block[]> | Block[]>> = {
+/** Whose turn it is among all that the set is for. */
+interface Among {
+  readonly all: readonly Source[];
+  readonly place: number;
+}
+
+type Maker = (source: Source, frame: Frame, among: Among) => Promise<Block[]> | Block[];
+
+const MAKERS: Readonly<Record<SheetId, Maker>> = {
   score: scoreSheet,
   chords: chordSheets,
   slash: slashSheet,
   practice: practiceSheet,
   beyond: beyondSheet,
   flashcards: flashcardSheet,
-  duet: (source, frame) => duetSheet(source, frame),
+  duet: duetFor,
 };
+
+/** In a class the players take the parts in turn, all out of the first one's version: so they fit together. */
+function duetFor(source: Source, frame: Frame, { all, place }: Among): Promise<Block[]> {
+  const [first] = all;
+  if (all.length < 2 || !first) return duetSheet(source, frame);
+  const partner = all[place % 2 === 0 ? place + 1 : place - 1] ?? all[place - 1];
+  return duetSheet({ ...first, learner: source.learner }, frame, {
+    hand: place % 2 === 0 ? 'right' : 'left',
+    partner: partner?.learner ?? null,
+  });
+}
 
 const RIGHTS =
   'The rights in this piece are not known. Whether it may be arranged and copied is for the law of the place.';
 
 /** The line at the foot of the pages of a source. */
 const footLine = ({ title, recipe, learner }: Source, { studio, ownLine, date, version }: Imprint): string =>
-  [studio, ownLine, `${title}, level ${recipe.level}`, learner ?? '', date, version].filter(Boolean).join(' · ');
+  [studio, ownLine, `${title}, level ${recipe.level}`, learner ?? '', date, version]
+    .filter(Boolean)
+    .join(' · ');
 
 /** Lays out what is chosen for each source in turn. */
 export async function handoutDocument(
@@ -52,10 +73,10 @@ export async function handoutDocument(
   const frame = { width: frameWidth(choices.paper), height: frameHeight(choices.paper) };
   const sheets: PaperSheet[] = [];
   const count = sources.length * choices.sheets.length;
-  for (const source of sources)
+  for (const [place, source] of sources.entries())
     for (const { sheet, copies } of choices.sheets) {
       tell('print', sheets.length / count);
-      const blocks = await MAKERS[sheet](source, frame);
+      const blocks = await MAKERS[sheet](source, frame, { all: sources, place });
       const made: PaperSheet = {
         name: SHEETS[sheet].name,
         blocks,
@@ -77,13 +98,8 @@ const titleOf = (sources: readonly Source[]): string => {
   return [first.title, `level ${first.recipe.level}`, whose].filter(Boolean).join(', ');
 };
 
-/** A file name that says what it is, of letters that every system takes. */
-export function fileName(sources: readonly Source[], choices: Choices, ending: string): string {
+/** What a file of it is called, without an ending. */
+export function handoutName(sources: readonly Source[], choices: Choices): string {
   const what = choices.sheets.length === 1 ? SHEETS[choices.sheets[0]!.sheet].name : 'Handout';
-  const name = `${titleOf(sources)} - ${what}`
-    .normalize('NFC')
-    .replace(/[\\/:*?"<>|\p{Cc}]/gu, ' ')
-    .replace(/\s+/g, ' ')
-    .trim();
-  return `${name.slice(0, 120)}.${ending}`;
+  return `${titleOf(sources)} - ${what}`;
 }

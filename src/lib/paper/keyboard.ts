@@ -57,7 +57,13 @@ export function keyboardPicture(
     if (isBlackKey(midi)) {
       middles.set(midi, x);
       blacks.push(
-        element('rect', { x: round(x - black / 2), y: 0, width: round(black), height: round(short), fill: INK }),
+        element('rect', {
+          x: round(x - black / 2),
+          y: 0,
+          width: round(black),
+          height: round(short),
+          fill: INK,
+        }),
       );
       continue;
     }

@@ -29,7 +29,10 @@ const LINE = 2;
 
 /** Lines of the measures from one to another, whose widths are given, on a width. A measure too wide for it has a line of its own. */
 export function linesOn(
-  { form, measures }: { readonly form: Pick<Form, 'sections' | 'phrases'>; readonly measures: readonly Measure[] },
+  {
+    form,
+    measures,
+  }: { readonly form: Pick<Form, 'sections' | 'phrases'>; readonly measures: readonly Measure[] },
   { from, to }: { readonly from: number; readonly to: number },
   natural: NaturalWidths,
   width: number,

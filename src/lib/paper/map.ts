@@ -24,7 +24,14 @@ export function mapBlock({ form, score, difficulty }: Version, width: number): B
     if (item.kind === 'measure') {
       const r = Math.max(1.2, Math.min(RADIUS, shape.unit * 0.4));
       return [
-        element('circle', { cx: round(x), cy: round(y), r: round(r), fill: PAPER, stroke: INK, 'stroke-width': 0.9 }),
+        element('circle', {
+          cx: round(x),
+          cy: round(y),
+          r: round(r),
+          fill: PAPER,
+          stroke: INK,
+          'stroke-width': 0.9,
+        }),
       ];
     }
     const says = `${numbers[item.as]}–${numbers[item.as + item.to - item.from]}`;
@@ -75,7 +82,10 @@ export function mapBlock({ form, score, difficulty }: Version, width: number): B
       ...sections,
     ],
     says: `Map of the piece: ${form.sections
-      .map((s) => `${s.label}, measures ${numbers[s.from]} to ${numbers[s.to]}${s.repeats ? `, as ${s.repeats}` : ''}`)
+      .map(
+        (s) =>
+          `${s.label}, measures ${numbers[s.from]} to ${numbers[s.to]}${s.repeats ? `, as ${s.repeats}` : ''}`,
+      )
       .join('; ')}`,
     gap: 10,
     endsPage: 40,

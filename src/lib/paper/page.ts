@@ -7,8 +7,8 @@ import { fitting, linesOf, textAt, textWidth, type TextStyle } from './text';
 
 /** Points: 72 to the inch. */
 export const PAPERS = {
-  a4: { name: 'A4', width: 595.28, height: 841.89, css: 'A4' },
-  letter: { name: 'Letter', width: 612, height: 792, css: 'letter' },
+  a4: { name: 'A4', width: 595.28, height: 841.89 },
+  letter: { name: 'Letter', width: 612, height: 792 },
 } as const;
 export type Paper = keyof typeof PAPERS;
 
@@ -52,7 +52,12 @@ export interface PaperDocument {
 
 const FOOT: TextStyle = { size: 8, fill: QUIET };
 
-function footOf(paper: Paper, { name, foot: { line, notice } }: PaperSheet, number: number, count: number): SvgElement[] {
+function footOf(
+  paper: Paper,
+  { name, foot: { line, notice } }: PaperSheet,
+  number: number,
+  count: number,
+): SvgElement[] {
   const { width, height } = PAPERS[paper];
   const inner = width - 2 * MARGIN.side;
   const of = `${name}, ${number} of ${count}`;
@@ -70,7 +75,11 @@ function footOf(paper: Paper, { name, foot: { line, notice } }: PaperSheet, numb
 
 /** Lays sheets out on pages, each sheet's numbered from 1: they are parted when they are handed out. */
 export function laidOut(
-  { title, author, sheets }: { readonly title: string; readonly author: string; readonly sheets: readonly PaperSheet[] },
+  {
+    title,
+    author,
+    sheets,
+  }: { readonly title: string; readonly author: string; readonly sheets: readonly PaperSheet[] },
   paper: Paper,
 ): PaperDocument {
   const { width, height } = PAPERS[paper];

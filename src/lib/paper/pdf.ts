@@ -10,10 +10,6 @@ import { bytesOf, runsOf, type Face, type Family } from './faces';
 import { FRAME, type Page, type PaperDocument } from './page';
 import type { Placed } from './paginate';
 
-interface Inherited {
-  readonly face: Face;
-}
-
 const FAMILY_MARKS: readonly (readonly [string, Family])[] = [
   ['Mono', 'mono'],
   ['Tinos', 'words'],
@@ -29,43 +25,52 @@ function faceFrom(attributes: Readonly<Record<string, string>>, face: Face): Fac
   };
 }
 
-/** A drawing whose letters name the files they come out of, and whose colours are all said. */
-function prepared(at: SvgElement, { face }: Inherited, files: Set<string>): SvgElement {
+/** What says how something is drawn and where; the rest is for whoever works with a picture on the screen. */
+const isDrawn = (name: string): boolean => name !== 'class' && name !== 'role' && !/^(data|aria)-/.test(name);
+
+/** A drawing whose letters name the files they come out of, whose colours are all said, and in which no group is without a meaning. */
+function prepared(at: SvgElement, face: Face, files: Set<string>): SvgElement[] {
   const own = faceFrom(at.attributes, face);
-  const { 'font-family': _family, 'font-weight': _weight, 'font-style': _style, ...rest } = at.attributes;
-  for (const key in rest) if (rest[key] === 'currentColor') rest[key] = INK;
+  const attributes: Record<string, string> = {};
+  for (const [name, value] of Object.entries(at.attributes))
+    if (isDrawn(name) && !name.startsWith('font-')) attributes[name] = value === 'currentColor' ? INK : value;
+  if (at.attributes['font-size']) attributes['font-size'] = at.attributes['font-size'];
   const isText = at.name === 'text' || at.name === 'tspan';
   // Also an element that only holds others is asked for its file.
   if (isText) {
     const { file } = runsOf('x', own)[0]!;
     files.add(file);
-    rest['font-family'] = file;
+    attributes['font-family'] = file;
   }
-  return {
-    name: at.name,
-    attributes: rest,
-    children: at.children.flatMap((child): (SvgElement | string)[] => {
-      if (typeof child !== 'string') return child.name === 'title' ? [] : [prepared(child, { face: own }, files)];
-      if (!isText) return [];
-      return runsOf(child, own).map(({ text, file }) => {
-        files.add(file);
-        return element('tspan', { 'font-family': file }, text);
-      });
-    }),
-  };
+  const children = at.children.flatMap((child): (SvgElement | string)[] => {
+    if (typeof child !== 'string') return child.name === 'title' ? [] : prepared(child, own, files);
+    if (!isText) return [];
+    return runsOf(child, own).map(({ text, file }) => {
+      files.add(file);
+      return element('tspan', { 'font-family': file }, text);
+    });
+  });
+  const isBare = at.name === 'g' && Object.keys(attributes).length === 0;
+  return isBare ? (children as SvgElement[]) : [{ name: at.name, attributes, children }];
 }
 
 const PLAIN: Face = { family: 'sans', isBold: false, isItalic: false };
 
 /** Draws elements whose corner stands at a place of the page in hand. */
-function draw(doc: PDFKit.PDFDocument, drawn: readonly SvgElement[], x: number, y: number, known: Set<string>): void {
+function draw(
+  doc: PDFKit.PDFDocument,
+  drawn: readonly SvgElement[],
+  x: number,
+  y: number,
+  known: Set<string>,
+): void {
   if (drawn.length === 0) return;
   const files = new Set<string>();
   const tree = element(
     'svg',
     { xmlns: 'http://www.w3.org/2000/svg', width: doc.page.width, height: doc.page.height, fill: INK },
     // Moved inside the picture: what reaches over its own corner is not cut off.
-    element('g', { transform: `translate(${x}, ${y})` }, ...drawn.map((d) => prepared(d, { face: PLAIN }, files))),
+    element('g', { transform: `translate(${x}, ${y})` }, ...drawn.flatMap((d) => prepared(d, PLAIN, files))),
   );
   for (const file of files) {
     if (known.has(file)) continue;
@@ -74,6 +79,8 @@ function draw(doc: PDFKit.PDFDocument, drawn: readonly SvgElement[], x: number, 
   }
   SVGtoPDF(doc, writeSvg(tree), 0, 0, {
     assumePt: true,
+    // Lengths of curves are not asked for: nothing is written along them.
+    precision: 0.2,
     width: doc.page.width,
     height: doc.page.height,
     fontCallback: (family: string) => family.replace(/^['"]|['"]$/g, ''),

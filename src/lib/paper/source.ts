@@ -55,7 +55,10 @@ export interface Frame {
 }
 
 /** What a source is made of. */
-export interface Given extends Pick<Source, 'title' | 'composer' | 'recipe' | 'learner' | 'voice' | 'week' | 'choices'> {
+export interface Given extends Pick<
+  Source,
+  'title' | 'composer' | 'recipe' | 'learner' | 'voice' | 'week' | 'choices'
+> {
   /** The piece, its parts chosen. */
   readonly score: Score;
   readonly decisions: readonly Decision[];

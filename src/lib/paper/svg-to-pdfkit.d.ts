@@ -7,6 +7,7 @@ declare module 'svg-to-pdfkit' {
     y: number,
     options: {
       readonly assumePt?: boolean;
+      readonly precision?: number;
       readonly width?: number;
       readonly height?: number;
       readonly fontCallback?: (family: string) => string;

@@ -1,6 +1,7 @@
 /** Music on paper: a stretch of a version engraved in lines, and each line as a block. */
 import type { WrittenVersion } from '$core/version/realise';
 import { engrave, naturalWidths } from '$lib/engrave/engrave';
+import { WORDS } from '$lib/engrave/look';
 import { sheetOf, type SheetWish } from '$lib/engrave/sheet';
 import { element, elements, find, parseSvg, walk, type SvgElement } from '$lib/engrave/svg';
 import { boxOf, union, type Box } from './boxes';
@@ -89,7 +90,7 @@ export function systemsIn(svg: string, paper: number, css: number, lines: readon
         transform: `scale(${scale.toFixed(6)}) translate(0, ${round(-top)})`,
         stroke: 'currentColor',
         'stroke-width': 1,
-        'font-family': WORDS_OF_ENGRAVER,
+        'font-family': WORDS,
       },
       ...list.map((l) => l.at),
     );
@@ -101,9 +102,6 @@ export function systemsIn(svg: string, paper: number, css: number, lines: readon
     ];
   });
 }
-
-/** What the engraver says at the root of its picture. */
-const WORDS_OF_ENGRAVER = "'Tinos', 'Times', serif";
 
 interface Band {
   top: number;
@@ -117,7 +115,9 @@ function bandsOf(measures: readonly SvgElement[]): Band[] {
     const box = union(
       [...walk(measure)].flatMap((at) => {
         if (at.attributes.class !== 'staff') return [];
-        const lines = elements(at).filter((e) => e.name === 'path' && !e.attributes.transform).slice(0, 1);
+        const lines = elements(at)
+          .filter((e) => e.name === 'path' && !e.attributes.transform)
+          .slice(0, 1);
         return lines.flatMap((e) => boxOf(e) ?? []);
       }),
     );

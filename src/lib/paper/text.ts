@@ -67,7 +67,10 @@ export const round = (n: number): number => Math.round(n * 100) / 100;
 export function linesOf(text: string, width: number, style: TextStyle): string[] {
   const lines: string[] = [];
   let line = '';
-  for (const word of text.split(/\s+/).filter(Boolean).flatMap((w) => pieces(w, width, style))) {
+  for (const word of text
+    .split(/\s+/)
+    .filter(Boolean)
+    .flatMap((w) => pieces(w, width, style))) {
     const longer = line ? `${line} ${word}` : word;
     if (line && textWidth(longer, style) > width) {
       lines.push(line);

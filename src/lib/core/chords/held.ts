@@ -5,7 +5,7 @@
 import type { ChordSpan } from '../analysis/harmony';
 import { stepsBetween, pitchClass } from '../theory/fifths';
 import { chordSymbol, chordTones, sameChord, type Chord } from '../theory/chord';
-import { pitchClassName, toMidi, type Pitch } from '../score/pitch';
+import { pitchClassName, type Pitch } from '../score/pitch';
 import { byOnset, measureAt, soundingNotes, type SoundingNote } from '../score/query';
 import type { Version } from '../version/realise';
 import { plural } from '../plural';

@@ -26,7 +26,11 @@ export function threeTones(chord: Chord, key: Key): Fifths[] {
   const above = (tone: Fifths): number => (pitchClass(tone) - pitchClass(root) + 12) % 12;
   const next = [...five].filter((t) => above(t) > 0).sort((a, b) => above(a) - above(b))[0];
   const middle = five.some((t) => above(t) === 0) && next !== undefined ? next : third;
-  return [root, ...(middle === undefined ? [] : [middle]), ...(fifth === undefined || fifth === middle ? [] : [fifth])];
+  return [
+    root,
+    ...(middle === undefined ? [] : [middle]),
+    ...(fifth === undefined || fifth === middle ? [] : [fifth]),
+  ];
 }
 
 /** Divisions of one beat in parts of it: a rhythm is a row of them. A longer one takes several beats. */

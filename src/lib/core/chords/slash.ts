@@ -70,7 +70,9 @@ export function slashChart(version: Worded, words: Worded = version): SlashMeasu
   const sung = sungIn(words).map((s) => ({ ...s, onset: s.onset + shift }));
   const verses = Math.max(0, ...sung.map((s) => s.verse));
   const borrowed = form.sections.flatMap(({ from, pickup }) =>
-    pickup && from > 0 ? [{ from: score.measures[from]!.start - pickup, to: score.measures[from]!.start }] : [],
+    pickup && from > 0
+      ? [{ from: score.measures[from]!.start - pickup, to: score.measures[from]!.start }]
+      : [],
   );
   return score.measures.map((measure) => {
     const beat = beatLength(measure.time);

@@ -143,7 +143,9 @@ describe('a program', () => {
 
 describe('clicks alone', () => {
   const weights = (beats: number, beatType: number) =>
-    clicksAlone({ beats, beatType }, 60).clicks.map(({ weight }) => weight[0]).join('');
+    clicksAlone({ beats, beatType }, 60)
+      .clicks.map(({ weight }) => weight[0])
+      .join('');
 
   it('stress the measure and its groups', () => {
     expect(weights(2, 4)).toBe('mb');

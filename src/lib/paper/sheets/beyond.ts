@@ -155,7 +155,12 @@ function tonesBlocks(version: Version, width: number): Block[] {
   for (const { chord } of version.chords) if (chord) chords.set(chordSymbol(chord), chord);
   const list = [...chords.values()];
   return [
-    ...columns([toneBlock('Five tones', five, `with every chord of ${keyName(key)}`, each)], COLUMNS, width, GUTTER),
+    ...columns(
+      [toneBlock('Five tones', five, `with every chord of ${keyName(key)}`, each)],
+      COLUMNS,
+      width,
+      GUTTER,
+    ),
     smallHeading('Three tones for each chord', width),
     ...columns(
       list.map((chord) => toneBlock(chordSymbol(chord), threeTones(chord, key), 'three tones', each)),
@@ -228,7 +233,13 @@ const leftOf = ({ score }: Version, { from, to }: Places): string => {
     (n) => n.staff === 2 && n.onset >= start && n.onset < last.start + last.length,
   );
   return byOnset(own)
-    .map(({ onset, notes }) => `${onset}:${notes.map((n) => toMidi(n.pitch)).sort().join(',')}`)
+    .map(
+      ({ onset, notes }) =>
+        `${onset}:${notes
+          .map((n) => toMidi(n.pitch))
+          .sort()
+          .join(',')}`,
+    )
     .join(' ');
 };
 

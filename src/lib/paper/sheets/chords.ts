@@ -1,6 +1,13 @@
 /** The chord sheet: each section's chords in order on the keyboard, the shapes that one chord has, and what the key itself has. */
 import { shapesOf } from '$core/analysis/shapes';
-import { heldChords, isChordal, movesText, strokesText, type Chorded, type HeldChord } from '$core/chords/held';
+import {
+  heldChords,
+  isChordal,
+  movesText,
+  strokesText,
+  type Chorded,
+  type HeldChord,
+} from '$core/chords/held';
 import { chordsIn, scaleIn, type FingeredInversion } from '$core/chords/reference';
 import { plural } from '$core/plural';
 import { pitchClassName, toMidi } from '$core/score/pitch';
@@ -45,7 +52,10 @@ const NAMES: TextStyle = { size: 11 };
 export function chordSheets(source: Source, frame: Frame): Block[] {
   const keys = keysOf(source);
   if (keys.length === 1) return sheetIn(source, keys[0]!, frame);
-  return [...contents(source, keys, frame.width), ...keys.flatMap((key) => sheetIn(source, key, frame, true))];
+  return [
+    ...contents(source, keys, frame.width),
+    ...keys.flatMap((key) => sheetIn(source, key, frame, true)),
+  ];
 }
 
 /** The keys that are asked for, in the version's mode. */
@@ -62,21 +72,14 @@ function contents(source: Source, keys: readonly Key[], width: number): Block[] 
   return [
     head(source, width, `chords in ${plural(keys.length, 'key')}, each on a page of its own`),
     ...keys.map((key) =>
-      paragraph(
-        `${keyName(key)}: ${chordNames(source, key).join('  ')}`,
-        width,
-        TEXT,
-        { gap: 6 },
-      ),
+      paragraph(`${keyName(key)}: ${chordNames(source, key).join('  ')}`, width, TEXT, { gap: 6 }),
     ),
   ];
 }
 
 /** The chords of the piece in a key, each once. */
 const chordNames = (source: Source, key: Key): string[] => [
-  ...new Set(
-    inKey(source, key).chords.flatMap(({ chord }) => (chord ? [chordSymbol(chord)] : [])),
-  ),
+  ...new Set(inKey(source, key).chords.flatMap(({ chord }) => (chord ? [chordSymbol(chord)] : []))),
 ];
 
 const inKey = (source: Source, key: Key): Version =>
@@ -117,7 +120,8 @@ function sheetIn(source: Source, key: Key, { width }: Frame, isOneOfMany = false
       if (chords.length === 0) return [];
       const same = bySection.slice(0, i).find((s) => sameChords(s.chords, chords));
       const name = heading(section.label, width);
-      if (same) return [name, paragraph(`The same chords as ${same.section.label}.`, width, TEXT, { gap: 10 })];
+      if (same)
+        return [name, paragraph(`The same chords as ${same.section.label}.`, width, TEXT, { gap: 10 })];
       return [name, ...columns(picture(chords), count, width, GUTTER)];
     }),
     ...shapeBlocks(version, width),
@@ -255,7 +259,11 @@ function inversionBlock(
   range: { readonly low: number; readonly high: number },
   width: number,
 ): Block {
-  const marks = pitches.map((pitch, i) => ({ midi: toMidi(pitch), hand: 'right' as const, finger: right[i]! }));
+  const marks = pitches.map((pitch, i) => ({
+    midi: toMidi(pitch),
+    hand: 'right' as const,
+    finger: right[i]!,
+  }));
   const keyboard = keyboardPicture(range, marks, width, 11);
   const says = `${INVERSION_NAMES[inversion]}; left ${left.join(' ')}`;
   return block({

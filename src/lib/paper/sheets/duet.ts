@@ -50,7 +50,12 @@ export async function duetSheet(
   return blocks;
 }
 
-async function partBlocks(source: Source, hand: DuetHand, width: number, partner: string | null): Promise<Block[]> {
+async function partBlocks(
+  source: Source,
+  hand: DuetHand,
+  width: number,
+  partner: string | null,
+): Promise<Block[]> {
   // The part is counted by its own notes.
   const counted = source.otherwise({ countFor: hand });
   const version = partOf(counted, hand);
@@ -65,7 +70,11 @@ async function partBlocks(source: Source, hand: DuetHand, width: number, partner
   const numbers = version.score.measures.map((m) => m.number);
   const { sections } = version.form;
   return [
-    head(own, width, `${hand === 'right' ? 'upper' : 'lower'} part of two, ${levelLine(own)}, goal ${goalText(own)}`),
+    head(
+      own,
+      width,
+      `${hand === 'right' ? 'upper' : 'lower'} part of two, ${levelLine(own)}, goal ${goalText(own)}`,
+    ),
     paragraph(
       `Small notes are ${partner ?? 'the other player'}’s: wait for them, do not play them. Sit so that both have room for their elbows.`,
       width,

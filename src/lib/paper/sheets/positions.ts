@@ -26,7 +26,8 @@ export function drawnPositions({ positions, score, fingers }: Version): DrawnPos
     for (const id of position.notes) {
       const note = notes.get(id);
       const finger = fingers[id]?.finger;
-      if (note && finger) marks.set(toMidi(note.pitch), { midi: toMidi(note.pitch), hand: position.hand, finger });
+      if (note && finger)
+        marks.set(toMidi(note.pitch), { midi: toMidi(note.pitch), hand: position.hand, finger });
     }
     const list = [...marks.values()].sort((a, b) => a.midi - b.midi);
     const look = `${position.hand} ${list.map((m) => `${m.midi}:${m.finger}`).join(' ')}`;

@@ -142,7 +142,9 @@ async function musicBlocks(
     return [
       ...(isNamed ? begins.slice(0, 1).map((s) => heading(s.label, width, { gap: 2 })) : []),
       ...advice.map(({ from: first, to: last, text }) =>
-        paragraph(`${capital(measuresText(numbers, first, last))}: ${text}`, width, SMALL, { endsPage: NEVER }),
+        paragraph(`${capital(measuresText(numbers, first, last))}: ${text}`, width, SMALL, {
+          endsPage: NEVER,
+        }),
       ),
       {
         ...block,

@@ -47,7 +47,11 @@ export function slashSheet(source: Source, { width }: Frame): Block[] {
   const stretch = Math.max(1, Math.min(MOST_STRETCH, ...lines.map((l) => l.ratio)));
   const { beats, beatType } = measures.at(-1)!.time;
   return [
-    head(source, width, `words and beats, in ${keyName(version.key)}, ${beats}/${beatType}, goal ${goalText(source)}`),
+    head(
+      source,
+      width,
+      `words and beats, in ${keyName(version.key)}, ${beats}/${beatType}, goal ${goalText(source)}`,
+    ),
     paragraph(adviceFor(version.contract), width, TEXT, { gap: 8 }),
     ...rangeBlocks(source, words, width),
     ...lines.flatMap(({ from, to }): Block[] => {
@@ -95,7 +99,11 @@ function sectionHead(version: Version, chart: readonly SlashMeasure[], from: num
   const section = version.form.sections.find((s) => s.from === from)!;
   const before = version.form.sections.find((s) => s.to === from - 1);
   const borrowed = chart[from - 1]?.beats.filter((b) => b.isBorrowed) ?? [];
-  const first = borrowed.map((b) => b.words[0] ?? '').join(' ').replace(/- /g, '').trim();
+  const first = borrowed
+    .map((b) => b.words[0] ?? '')
+    .join(' ')
+    .replace(/- /g, '')
+    .trim();
   const where = borrowed.length === 1 ? 'is the last beat' : `are the last ${borrowed.length} beats`;
   const says =
     borrowed.length > 0 && before
@@ -171,7 +179,9 @@ function lineBlock(
     });
     x += MEASURE_GAP * size * stretch;
   });
-  const text = measures.flatMap((m) => m.beats.flatMap((b) => [...b.symbols.map((s) => `[${s}]`), b.words[0] ?? '']));
+  const text = measures.flatMap((m) =>
+    m.beats.flatMap((b) => [...b.symbols.map((s) => `[${s}]`), b.words[0] ?? '']),
+  );
   return block({
     height: wordY(Math.max(0, verses - 1)) + size * 0.35,
     drawn,
@@ -184,7 +194,12 @@ function lineBlock(
 
 /** What the left hand does at a level, in a sentence a learner understands. */
 export function adviceFor({ leftOnsets, leftNotes }: LevelContract): string {
-  const what = leftNotes === 1 ? 'one key, the letter of the chord' : leftNotes === 2 ? 'two keys, the letter and its fifth' : 'the whole chord';
+  const what =
+    leftNotes === 1
+      ? 'one key, the letter of the chord'
+      : leftNotes === 2
+        ? 'two keys, the letter and its fifth'
+        : 'the whole chord';
   const when =
     leftOnsets === null || (leftOnsets.per === 'beat' && leftOnsets.most > 1)
       ? 'in any figure that keeps the beat'
@@ -218,7 +233,9 @@ function rangeBlocks({ voice, learner }: Source, tune: Version, width: number): 
   const left = 90;
   const unit = (Math.min(width, 380) - left) / (to - from);
   const x = (p: Pitch): number => left + (toMidi(p) - from) * unit;
-  const over = own ? [Math.max(0, own[0]! - toMidi(range.low)), Math.max(0, toMidi(range.high) - own[1]!)] : [0, 0];
+  const over = own
+    ? [Math.max(0, own[0]! - toMidi(range.low)), Math.max(0, toMidi(range.high) - own[1]!)]
+    : [0, 0];
   const verdict = !own
     ? ''
     : over[0] === 0 && over[1] === 0

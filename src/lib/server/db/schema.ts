@@ -9,6 +9,7 @@ import type { PartChoices } from '$core/score/parts';
 import type { Patch } from '$core/edits/edit';
 import type { HouseHand, StoredExample } from '$core/fingering/houseHand';
 import type { VersionDocument } from '$core/version/document';
+import type { Choices } from '$lib/paper/choices';
 import { blob, index, integer, primaryKey, sqliteTable, text, uniqueIndex } from 'drizzle-orm/sqlite-core';
 
 const id = () => text('id').primaryKey();
@@ -27,6 +28,15 @@ export const studio = sqliteTable('studio', {
   timeZone: text('time_zone'),
   /** What the teacher's fingers have taught the proposals; null for nothing yet. */
   houseHand: text('house_hand', { mode: 'json' }).$type<HouseHand>(),
+  /** What stands beside the name at the foot of every printed page. */
+  ownLine: text('own_line').notNull().default(''),
+});
+
+/** What goes on paper, as it was chosen last: of a version, of a class, or in the studio at all ('studio'). */
+export const paper = sqliteTable('paper', {
+  of: text('of').primaryKey(),
+  choices: text('choices', { mode: 'json' }).$type<Choices>().notNull(),
+  at: createdAt(),
 });
 
 /** Fingers that were decided, each with the notes around it: what the house's hand is learned from. */

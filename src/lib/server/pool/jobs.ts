@@ -10,11 +10,11 @@ import { derivePieces, deriveVersions } from '../studio/derive';
 import { chartsInAllKeys, songbookInAllKeys, sourceMeasures } from '../studio/pieceMusic';
 import { fingersDecided, learnHouseHand } from '../studio/houseHand';
 import { preparedPiece, readPiece, sourceScore } from '../studio/prepared';
+import { paperPages, paperPdf } from '../studio/paperMusic';
 import {
   atLevel,
   comparedPhrases,
   decisionsPlaced,
-  handoutOf,
   madeReady,
   openingOf,
   phraseSheets,
@@ -81,7 +81,8 @@ export const jobs = {
   level: atLevel,
   compared: comparedPhrases,
   draw: pictureOf,
-  handout: handoutOf,
+  paper: paperPages,
+  pdf: paperPdf,
   ready: madeReady,
   fingersDecided,
   learnHouseHand: (db: Db, _nothing: null) => learnHouseHand(db),

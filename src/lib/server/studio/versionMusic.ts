@@ -5,7 +5,6 @@ import { subjectOf } from '$core/decisions/decide';
 import { placeText } from '$core/decisions/placeText';
 import { scoreOfWhole } from '$core/difficulty/level';
 import { endsOf } from '$core/lessons/events';
-import { chunksIn, proposedPlan } from '$core/lessons/plan';
 import { keyCode, keyName } from '$core/theory/key';
 import { versionKey } from '$core/version/arrangement';
 import { listed, type VersionDocument } from '$core/version/document';
@@ -13,7 +12,6 @@ import { canMend } from '$core/version/mend';
 import { differencesBetween } from '$core/version/compare';
 import { measuresText } from '$core/score/measureText';
 import type { Version } from '$core/version/realise';
-import { toLearn } from '$core/version/toLearn';
 import { largeSheets } from '$lib/engrave/large';
 import { sheetOf, type Sheet, type SheetWish } from '$lib/engrave/sheet';
 import type { Db } from '../db/open';
@@ -157,20 +155,6 @@ export function atLevel(db: Db, { pieceId, document, show, phrase }: Shown & { r
     form: version.form,
     numbers: version.score.measures.map((m) => m.number),
     sheet: sheetOf(version, version.form.phrases[at]!, show),
-  };
-}
-
-/** What a handout says besides the music. */
-export function handoutOf(db: Db, { pieceId, document }: Of) {
-  const version = realiseDocument(db, pieceId, document);
-  const music = toLearn(version);
-  return {
-    key: version.key,
-    goalTempo: version.goalTempo,
-    measures: version.score.measures.map(({ number, time }) => ({ number, time })),
-    form: version.form,
-    difficulty: music.difficulty,
-    steps: chunksIn(proposedPlan(music, 'front to back'), music, version.goalTempo),
   };
 }
 

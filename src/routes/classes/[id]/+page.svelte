@@ -90,6 +90,9 @@
         <button class="link">Make {without.length === 1 ? 'one' : 'them'} at their own levels</button>
       </form>
     {/if}
+    {#if data.members.some((m) => m.part)}
+      <p><a class="link" href="/classes/{data.group.id}/handout">All of them on paper</a></p>
+    {/if}
     <p class="flex flex-wrap gap-x-5">
       {#each data.members.filter((m) => m.part) as member (member.id)}
         <a class="link" href="/versions/{member.part!.versionId}/handout"

@@ -7,6 +7,7 @@ import { hostSettings, isOpenToOthers } from '$server/guard/hosts';
 import { beginSession, hasPassphrase, passphraseSchema, setPassphrase } from '$server/guard/passphrase';
 import { SESSION_COOKIE, sessionCookie } from '$server/guard/cookie';
 import { copiesIn } from '$server/studio/copies';
+import { nameStudio, studioNamed } from '$server/studio/paper';
 import { deleteForGood, discard, KEPT_DAYS, listTrash, takeBack, thingSchema } from '$server/studio/trash';
 import { fail, redirect } from '@sveltejs/kit';
 import { resolve } from 'node:path';
@@ -19,6 +20,7 @@ export const load: PageServerLoad = () => ({
   trash: listTrash(db()),
   keptDays: KEPT_DAYS,
   zone: zoneOf(db()),
+  named: studioNamed(db()),
   zones: timeZones(),
   hasPassphrase: hasPassphrase(db()),
   isOpen: isOpenToOthers(hostSettings()),
@@ -38,7 +40,19 @@ async function withThing(
   return form.ok && act(form.data.kind, form.data.id) ? form.data : undefined;
 }
 
+const namedSchema = z.object({
+  name: z.string().trim().min(1, 'A studio needs a name.').max(60, 'Keep the name under 60 letters.'),
+  ownLine: z.string().trim().max(100, 'Keep the line under 100 letters.'),
+});
+
 export const actions: Actions = {
+  /** What the studio is called, in the header and at the foot of every printed page. */
+  named: async ({ request }) => {
+    const form = readForm(await formOf(request), namedSchema);
+    if (!form.ok) return fail(422, { message: Object.values(form.problems).join(' ') });
+    nameStudio(db(), form.data);
+    return { message: '' };
+  },
   /** In which time zone lessons are. */
   zone: async ({ request }) => {
     const zone = String((await formOf(request)).get('zone') ?? '');

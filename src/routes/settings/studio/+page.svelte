@@ -38,6 +38,32 @@
       <Restore />
     </section>
 
+    <section class="mt-6 border-t border-hairline pt-3" aria-labelledby="named">
+      <h2 id="named">On paper</h2>
+      <p class="text-quiet">The name and a line of your own stand at the foot of every printed page.</p>
+      <form method="post" action="?/named" use:enhance={stays} class="mt-2 flex flex-wrap items-end gap-3">
+        <label class="grid"
+          >Name of the studio <input
+            name="name"
+            class="field"
+            value={data.named.name}
+            required
+            maxlength="60"
+          /></label
+        >
+        <label class="grid grow"
+          >A line of its own <input
+            name="ownLine"
+            class="field"
+            value={data.named.ownLine}
+            maxlength="100"
+            placeholder="telephone, address, or nothing"
+          /></label
+        >
+        <button class="link mb-1">Keep</button>
+      </form>
+    </section>
+
     <section class="mt-6 border-t border-hairline pt-3" aria-labelledby="zone">
       <h2 id="zone">Time</h2>
       <p class="text-quiet">Days and lessons are those of this time zone, wherever the computer stands.</p>

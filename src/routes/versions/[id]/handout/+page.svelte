@@ -1,170 +1,58 @@
 <script lang="ts">
-  /** What goes home on paper: the page as it will print, and what goes on it. */
+  /** What goes home on paper: the pages as they will print, what goes on them, and the files to take away. */
   import { goto } from '$app/navigation';
   import { page } from '$app/state';
-  import { keyName } from '$core/theory/key';
-  import Path from '$ui/path/Path.svelte';
-  import { measuresText, tempoText } from '$ui/text';
-  import { tick } from 'svelte';
+  import PaperForm from '$ui/paper/PaperForm.svelte';
+  import Pages from '$ui/paper/Pages.svelte';
+  import { plural } from '$ui/text';
 
-  let { data } = $props();
-  const numbers = $derived(data.measures.map((m) => m.number));
-  const time = $derived(data.measures.at(-1)!.time);
+  let { data, form } = $props();
 
-  function set(name: string, value: string): void {
+  function forWhom(assignment: string): void {
     const url = new URL(page.url);
-    url.searchParams.set(name, value);
+    if (assignment) url.searchParams.set('for', assignment);
+    else url.searchParams.delete('for');
     void goto(url, { replaceState: true, keepFocus: true, noScroll: true });
   }
-  /** The same page from a phrase on. */
-  function goesOnAt(phrase: number): string {
-    const url = new URL(page.url);
-    url.searchParams.set('phrase', String(phrase));
-    return url.pathname + url.search;
-  }
-  const CONTENT = [
-    { id: 'fingers', says: 'Fingers' },
-    { id: 'counts', says: 'Counts' },
-    { id: 'chords', says: 'Chord names' },
-    { id: 'steps', says: 'Practice steps' },
-  ] as const;
+  const query = $derived(page.url.search);
+  const zip = $derived(`${query}${query ? '&' : '?'}zip`);
 </script>
 
-{#snippet music(phrases: typeof data.phrases)}
-  {#each phrases as phrase (phrase.from)}
-    <section class="break-inside-avoid">
-      {#if phrase.heading}<h2 class="mt-2">{phrase.heading}</h2>{/if}
-      <div class="sheet">
-        <!-- eslint-disable-next-line svelte/no-at-html-tags -- drawn by our own engraver from our own MusicXML -->
-        {@html phrase.svg}
-      </div>
-    </section>
-  {/each}
-{/snippet}
+<svelte:head><title>{data.title} · handout · Key Path</title></svelte:head>
 
-<svelte:head>
-  <title>{data.title} · handout · Key Path</title>
-  <!-- eslint-disable-next-line svelte/no-at-html-tags -- a style of two known values -->
-  {@html `<style>@page { size: ${data.paper === 'a4' ? 'A4' : 'letter'}; margin: 14mm 13mm; }</style>`}
-</svelte:head>
-
-<header class="flex flex-wrap items-center gap-6 border-b border-hairline px-7 py-2.5 print:hidden">
-  <a class="link" href="/versions/{data.id}">Back to the bench</a>
-  <fieldset class="flex items-center gap-3">
-    <legend class="sr-only">Paper</legend>
-    {#each [['a4', 'A4'], ['letter', 'Letter']] as const as [value, name] (value)}
-      <label class="flex min-h-6 items-center gap-1.5">
-        <input
-          type="radio"
-          name="paper"
-          {value}
-          checked={data.paper === value}
-          onchange={() => set('paper', value)}
-        />
-        {name}
-      </label>
-    {/each}
-  </fieldset>
-  <fieldset class="flex items-center gap-4">
-    <legend class="sr-only">On the page</legend>
-    {#each CONTENT as { id, says } (id)}
-      <label class="flex min-h-6 items-center gap-1.5">
-        <input
-          type="checkbox"
-          checked={data.shown[id]}
-          onchange={(event) => set(id, event.currentTarget.checked ? 'yes' : 'no')}
-        />
-        {says}
-      </label>
-    {/each}
-  </fieldset>
-  <button
-    type="button"
-    class="action ml-auto"
-    onclick={() => void data.others.then(() => tick()).then(() => window.print())}>Print</button
+<div class="lg:grid lg:grid-cols-[20rem_minmax(0,1fr)] print:block">
+  <aside
+    class="border-hairline px-6 py-5 lg:sticky lg:top-0 lg:h-screen lg:overflow-y-auto lg:border-r print:hidden"
+    aria-label="What goes on paper"
   >
-</header>
-
-<main
-  id="main"
-  class="paper mx-auto my-6 bg-paper px-[13mm] py-[14mm] print:m-0 print:w-auto print:p-0"
-  style:width={data.paper === 'a4' ? '210mm' : '8.5in'}
->
-  <header class="mb-3 flex items-baseline gap-4">
-    <h1>{data.title}</h1>
+    <a class="link" href="/versions/{data.id}">Back to the bench</a>
+    <h1 class="mt-3">{data.title}</h1>
     <p class="text-quiet">
-      level {data.level}{data.earlier === null ? '' : `, as it was at change ${data.earlier}`}, {keyName(
-        data.key,
-      )}, goal {tempoText(time, data.goalTempo)}
+      {plural(data.pages.length, 'page')}{data.earlier === null
+        ? ''
+        : `, as it was at change ${data.earlier}`}
     </p>
-    {#if data.learners.length > 0}<p class="ml-auto font-semibold">{data.learners.join(', ')}</p>{/if}
-  </header>
-  <div class="mb-2">
-    <Path
-      form={data.form}
-      {numbers}
-      difficulty={data.difficulty}
-      label="Map of {data.title}"
-      firstWidth={690}
-    />
-  </div>
-  {@render music(data.phrases)}
-  {#await data.others}
-    <p class="text-quiet print:hidden" role="status">Setting the rest of the page…</p>
-    <noscript><a href="?whole=yes">The whole page</a></noscript>
-  {:then others}
-    {@render music(others)}
-  {:catch problem}
-    <p class="text-alarm" role="alert">The rest could not be drawn: {problem.message}</p>
-  {/await}
-  {#if data.goesOn}
-    <p class="mt-3 print:hidden">
-      <a class="link" href={goesOnAt(data.goesOn.phrase)}>
-        The music goes on from measure {numbers[data.goesOn.measure]}
-      </a>
-    </p>
-  {/if}
-  {#if data.shown.steps}
-    <section class="mt-6">
-      <h2>Steps</h2>
-      <div class="mt-2 columns-2 gap-8 text-[14px]">
-        {#each data.steps as chunk (chunk.id)}
-          <div class="mb-4 break-inside-avoid">
-            <h3 class="font-semibold">{chunk.section}, {measuresText(numbers, chunk.from, chunk.to)}</h3>
-            <ul>
-              {#each chunk.steps as step (step.id)}
-                <li class="flex items-baseline gap-2">
-                  <span
-                    class="inline-block h-3 w-3 shrink-0 translate-y-px border border-ink"
-                    aria-hidden="true"
-                  ></span>
-                  {step.says}
-                </li>
-              {/each}
-            </ul>
-          </div>
-        {/each}
-      </div>
-    </section>
-  {/if}
-  <footer class="mt-4 border-t border-hairline pt-2 text-[12px] text-quiet">
-    <p>
-      Pause every five to ten minutes and shake out hands, wrists and shoulders. Stop when it hurts; pain that
-      stays belongs with a doctor.
-    </p>
-    {#if data.rights === 'not known'}
-      <p>
-        The rights in this piece are not known. Whether it may be arranged and copied is for the law of the
-        place.
-      </p>
+    {#if data.holders.length > 1}
+      <label class="mt-2 grid text-sm text-quiet">
+        For
+        <select class="field text-base text-ink" onchange={(event) => forWhom(event.currentTarget.value)}>
+          <option value="" selected={data.chosen === null}>everybody who has it</option>
+          {#each data.holders as { assignment, name } (assignment)}
+            <option value={assignment} selected={data.chosen === assignment}>{name}</option>
+          {/each}
+        </select>
+      </label>
     {/if}
-  </footer>
-</main>
-
-<style>
-  @media print {
-    .paper {
-      width: auto !important;
-    }
-  }
-</style>
+    <p class="my-4 flex flex-wrap items-center gap-x-4 gap-y-2">
+      <button type="button" class="action" onclick={() => window.print()}>Print</button>
+      <a class="link" href="/versions/{data.id}/handout/pdf{query}" download>PDF</a>
+      {#if data.holders.length > 1 && data.chosen === null}
+        <a class="link" href="/versions/{data.id}/handout/pdf{zip}" download>One PDF a learner</a>
+      {/if}
+    </p>
+    <PaperForm choices={data.choices} problem={form?.message} />
+  </aside>
+  <main id="main" class="min-w-0 px-4 py-6 print:p-0">
+    <Pages pages={data.pages} paper={data.choices.paper} />
+  </main>
+</div>

@@ -1,0 +1,75 @@
+/** What handout pages of versions and of classes share: reading what is chosen, pages, and files to take away. */
+import { choicesSchema, SHEET_IDS, type Choices } from '$lib/paper/choices';
+import { zipSync } from 'fflate';
+import { db } from './db';
+import { download, fileName } from './download';
+import { work } from './pool';
+import type { Asked } from './pool/work';
+import { imprintOf } from './studio/paper';
+import type { PaperAsked, PaperFor } from './studio/paperMusic';
+
+/** A checkbox of a form. */
+const isOn = (form: FormData, name: string): boolean => form.get(name) === 'on';
+
+/** What a form chooses: sheets in the order of their places, each with its copies. */
+export function choicesIn(form: FormData): ReturnType<typeof choicesSchema.safeParse> {
+  const text = (name: string): string => String(form.get(name) ?? '');
+  const sheets = SHEET_IDS.filter((sheet) => isOn(form, `sheet-${sheet}`))
+    .map((sheet) => ({
+      sheet,
+      copies: Number(text(`copies-${sheet}`) || 1),
+      place: Number(text(`place-${sheet}`)),
+    }))
+    .sort((a, b) => a.place - b.place)
+    .map(({ sheet, copies }) => ({ sheet, copies }));
+  const words = text('words');
+  const keys = form.getAll('keys').map(String);
+  return choicesSchema.safeParse({
+    sheets,
+    paper: text('paper'),
+    size: text('size'),
+    fingers: text('fingers'),
+    names: text('names'),
+    repeats: text('repeats'),
+    words: /^\d$/.test(words) ? Number(words) : words,
+    counts: isOn(form, 'counts'),
+    chords: isOn(form, 'chords'),
+    pedal: isOn(form, 'pedal'),
+    map: isOn(form, 'map'),
+    decided: isOn(form, 'decided'),
+    keys: keys.includes('all') ? 'all' : keys.filter((k) => k !== ''),
+  });
+}
+
+const asked = (sources: readonly PaperFor[], choices: Choices, edit: number | null): PaperAsked => ({
+  for: sources,
+  choices,
+  imprint: imprintOf(db(), edit),
+});
+
+/** Pages as pictures. */
+export const pagesOf = (sources: readonly PaperFor[], choices: Choices, edit: number | null, about: Asked) =>
+  work('paper', asked(sources, choices, edit), about);
+
+/** All of it as one PDF, or one of each learner in a zip. */
+export async function paperDownload(
+  sources: readonly PaperFor[],
+  choices: Choices,
+  edit: number | null,
+  about: Asked,
+  inZip: { readonly name: string } | null,
+): Promise<Response> {
+  if (!inZip) {
+    const { name, bytes } = await work('pdf', asked(sources, choices, edit), about);
+    return download(`${name}.pdf`, 'application/pdf', bytes);
+  }
+  const files: Record<string, Uint8Array> = {};
+  for (const source of sources) {
+    const { name, bytes } = await work('pdf', asked([source], choices, edit), about);
+    let file = fileName(`${name}.pdf`);
+    for (let n = 2; files[file]; n++) file = fileName(`${name} ${n}.pdf`);
+    files[file] = bytes;
+  }
+  // What a PDF holds is packed already.
+  return download(`${inZip.name}.zip`, 'application/zip', zipSync(files, { level: 0 }));
+}

@@ -1,0 +1,72 @@
+/** For whom and from which state a handout is asked for: of one version, or of a class. */
+import { error } from '@sveltejs/kit';
+import { z } from 'zod';
+import { db } from './db';
+import { about } from './pool';
+import { work } from './pool';
+import { readable } from './readable';
+import { holdersOf } from './studio/assignments';
+import { findAssignment } from './studio/assignments';
+import { listGroups, partsOf } from './studio/groups';
+import { forLearner, forNobody, paperChoices } from './studio/paper';
+import { findPiece } from './studio/pieces';
+import { documentAt, documentOfVersion, findVersion } from './studio/versions';
+
+/** What a version's handout is asked to be. Throws 404 where there is no such version. */
+export async function handoutAsked(id: string, url: URL, request: Request) {
+  const row = findVersion(db(), id);
+  const piece = row && findPiece(db(), row.pieceId);
+  if (!row || !piece) error(404, 'There is no such version.');
+  // Any earlier state can be looked at.
+  const edit = z.coerce
+    .number()
+    .int()
+    .min(0)
+    .max(row.edit)
+    .catch(row.edit)
+    .parse(url.searchParams.get('at') ?? row.edit);
+  const document = await readable(piece.id, () => documentAt(db(), row.id, edit));
+  const of = { pieceId: row.pieceId, document };
+  const holders = holdersOf(db(), row.id).map(({ id: assignment, name }) => ({ assignment, name }));
+  // One learner of those who have it, or all of them in turn.
+  const wanted = url.searchParams.get('for');
+  const chosen = holders.find((h) => h.assignment === wanted)?.assignment ?? null;
+  const taken = chosen ? holders.filter((h) => h.assignment === chosen) : holders;
+  const sources =
+    taken.length === 0
+      ? [forNobody(of)]
+      : await Promise.all(taken.map((h) => forLearner(db(), work, of, h.assignment)));
+  return {
+    row,
+    piece,
+    edit,
+    holders,
+    chosen,
+    sources,
+    choices: paperChoices(db(), row.id),
+    about: about(row.pieceId, request),
+  };
+}
+
+/** What a class's set is asked to be: everybody who has a part of its piece, in the order of their names. */
+export async function classAsked(id: string, request: Request) {
+  const group = listGroups(db()).find((g) => g.id === id);
+  if (!group) error(404, 'There is no such class.');
+  const piece = group.pieceId ? findPiece(db(), group.pieceId) : undefined;
+  if (!piece) error(404, 'This class has no piece.');
+  const parts = partsOf(
+    db(),
+    piece.id,
+    group.members.map((m) => m.id),
+  );
+  const sources = await Promise.all(
+    group.members.flatMap(({ id: member }) => {
+      const assignment = parts.get(member);
+      const row = assignment && findVersion(db(), findAssignment(db(), assignment)?.versionId ?? '');
+      return row
+        ? [forLearner(db(), work, { pieceId: piece.id, document: documentOfVersion(db(), row) }, assignment)]
+        : [];
+    }),
+  );
+  return { group, piece, sources, choices: paperChoices(db(), group.id), about: about(piece.id, request) };
+}

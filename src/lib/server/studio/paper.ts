@@ -1,0 +1,113 @@
+/** What goes on paper: what was chosen, for whom it is, and what is said at the foot of it. */
+import { tempoText } from '$core/score/tempoText';
+import { choicesSchema, USUAL_CHOICES, type Choices } from '$lib/paper/choices';
+import { eq } from 'drizzle-orm';
+import { atomically, type Db } from '../db/open';
+import { paper, studio } from '../db/schema';
+import type { Work } from '../pool/work';
+import { findAssignment } from './assignments';
+import { todayIn } from './clock';
+import { now } from './ids';
+import { findLearner, voiceOf } from './learners';
+import { lessonsOf } from './lessons';
+import type { PaperAsked, PaperFor } from './paperMusic';
+import { lessonInWords } from './weekPage';
+
+/** What was chosen last anywhere: a new version begins with it. */
+const STUDIO = 'studio';
+
+/** What was chosen for a version or a class, or else in the studio; as usual where nothing was or what was kept is older. */
+export function paperChoices(db: Db, of: string): Choices {
+  const kept = (id: string): Choices | undefined => {
+    const row = db.select({ choices: paper.choices }).from(paper).where(eq(paper.of, id)).get();
+    const parsed = choicesSchema.safeParse(row?.choices);
+    return parsed.success ? parsed.data : undefined;
+  };
+  return kept(of) ?? kept(STUDIO) ?? USUAL_CHOICES;
+}
+
+/** Keeps what was chosen. */
+export const keepPaper = (db: Db, of: string, choices: Choices): void =>
+  atomically(db, (tx) => {
+    for (const id of [of, STUDIO])
+      tx.insert(paper)
+        .values({ of: id, choices, at: now() })
+        .onConflictDoUpdate({ target: paper.of, set: { choices, at: now() } })
+        .run();
+  });
+
+/** Studio, date and version at the foot of every page. */
+export function imprintOf(db: Db, edit: number | null): PaperAsked['imprint'] {
+  const row = db.select({ name: studio.name, ownLine: studio.ownLine }).from(studio).get();
+  const date = new Date(`${todayIn(db)}T12:00:00Z`).toLocaleDateString('en-GB', {
+    timeZone: 'UTC',
+    day: 'numeric',
+    month: 'long',
+    year: 'numeric',
+  });
+  return {
+    studio: row?.name ?? '',
+    ownLine: row?.ownLine ?? '',
+    date,
+    version: edit === null ? '' : `change ${edit}`,
+  };
+}
+
+/** A version on paper for nobody by name. */
+export const forNobody = (of: Pick<PaperFor, 'pieceId' | 'document'>): PaperFor => ({
+  ...of,
+  learner: null,
+  voice: null,
+  plan: null,
+  week: null,
+});
+
+/** A version on paper for a learner who has it: with the voice, the plan, and what was set for the week. */
+export async function forLearner(
+  db: Db,
+  work: Work,
+  of: Pick<PaperFor, 'pieceId' | 'document'>,
+  assignmentId: string,
+): Promise<PaperFor> {
+  const assigned = findAssignment(db, assignmentId);
+  const learner = assigned && findLearner(db, assigned.learnerId);
+  if (!assigned || !learner) return forNobody(of);
+  const lesson = lessonsOf(db, learner.id).find((l) => (l.week ?? []).length > 0);
+  const set = lesson ? (await lessonInWords(db, work, lesson)).set : [];
+  return {
+    ...of,
+    learner: learner.name,
+    voice: voiceOf(learner),
+    plan: assigned.plan,
+    week:
+      set.length === 0
+        ? null
+        : {
+            minutesADay: learner.minutesADay,
+            note: '',
+            lines: set.map(({ assignment, title, time, chunk, where, steps, tempo, minutes }) => ({
+              piece: assignment === assignmentId ? null : title,
+              chunk,
+              where,
+              steps,
+              tempo: tempo === null ? null : tempoText(time, tempo),
+              minutes,
+            })),
+          },
+  };
+}
+
+/** The studio's name and its own line, as they stand on paper and in the header. */
+export const nameStudio = (
+  db: Db,
+  { name, ownLine }: { readonly name: string; readonly ownLine: string },
+): void =>
+  void db
+    .insert(studio)
+    .values({ id: 1, name, ownLine })
+    .onConflictDoUpdate({ target: studio.id, set: { name, ownLine } })
+    .run();
+
+/** Both, as they are. */
+export const studioNamed = (db: Db): { readonly name: string; readonly ownLine: string } =>
+  db.select({ name: studio.name, ownLine: studio.ownLine }).from(studio).get() ?? { name: '', ownLine: '' };

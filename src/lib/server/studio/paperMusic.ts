@@ -1,0 +1,126 @@
+/** Sheets of paper from what the studio has: pages as pictures, or as a PDF. Runs in the pool. */
+import { chunksIn, type Plan } from '$core/lessons/plan';
+import type { VoiceRange } from '$core/keys/rank';
+import { endsOf } from '$core/lessons/events';
+import { listed, type VersionDocument } from '$core/version/document';
+import { toLearn } from '$core/version/toLearn';
+import { writeSvg } from '$lib/engrave/svg';
+import {
+  handoutDocument,
+  handoutName,
+  pagePicture,
+  sourceOf,
+  writePdf,
+  type Choices,
+  type Imprint,
+  type PaperDocument,
+  type Source,
+} from '$lib/paper';
+import { eq } from 'drizzle-orm';
+import type { Db } from '../db/open';
+import { piece } from '../db/schema';
+import { studioLevels } from './levels';
+import { preparedPiece } from './prepared';
+
+/** A line of a learner's week. */
+export interface WeekLine {
+  /** The piece, where it is not the one of the handout. */
+  readonly piece: string | null;
+  /** Ids of the first and the last measure, as chunks are named. */
+  readonly chunk: string;
+  readonly where: string;
+  readonly steps: readonly string[];
+  readonly tempo: string | null;
+  readonly minutes: number;
+}
+
+/** One piece on paper for one learner, or for nobody yet. */
+export interface PaperFor {
+  readonly pieceId: string;
+  readonly document: VersionDocument;
+  readonly learner: string | null;
+  readonly voice: VoiceRange | null;
+  /** The learner's plan of it, where the teacher has changed it. */
+  readonly plan: Plan | null;
+  readonly week: {
+    readonly minutesADay: number;
+    readonly note: string;
+    readonly lines: readonly WeekLine[];
+  } | null;
+}
+
+export interface PaperAsked {
+  readonly for: readonly PaperFor[];
+  readonly choices: Choices;
+  readonly imprint: Omit<Imprint, 'areRightsKnown'>;
+}
+
+function sourceFor(db: Db, asked: PaperFor, choices: Choices): Source {
+  const { pieceId, document, learner, voice, plan, week } = asked;
+  const row = db
+    .select({ title: piece.title, composer: piece.composer })
+    .from(piece)
+    .where(eq(piece.id, pieceId))
+    .get();
+  const made = sourceOf({
+    title: row?.title ?? '',
+    composer: row?.composer ?? '',
+    recipe: document.recipe,
+    decisions: listed(document),
+    levels: studioLevels(db),
+    score: preparedPiece(db, pieceId).score,
+    learner,
+    voice,
+    choices,
+    week: null,
+  });
+  const { version } = made;
+  const places = new Map(version.score.measures.map((m) => [m.id, m.index]));
+  return {
+    ...made,
+    chunks: plan ? chunksIn(plan, toLearn(version), version.goalTempo) : made.chunks,
+    week: week && {
+      minutesADay: week.minutesADay,
+      note: week.note,
+      items: week.lines.map(({ piece: title, chunk, where, ...line }) => {
+        const [from, to] = endsOf(chunk).map((id) => places.get(id));
+        const isHere = title === null && from !== undefined && to !== undefined;
+        return { ...line, piece: title, measures: where, from: from ?? 0, to: to ?? 0, isHere };
+      }),
+    },
+  };
+}
+
+async function documentFor(
+  db: Db,
+  { for: asked, choices, imprint }: PaperAsked,
+): Promise<{ readonly document: PaperDocument; readonly name: string }> {
+  const sources = asked.map((one) => sourceFor(db, one, choices));
+  const areRightsKnown = asked.every(
+    ({ pieceId }) =>
+      db.select({ rights: piece.rights }).from(piece).where(eq(piece.id, pieceId)).get()?.rights !==
+      'not known',
+  );
+  return {
+    document: await handoutDocument(sources, choices, { ...imprint, areRightsKnown }),
+    name: handoutName(sources, choices),
+  };
+}
+
+/** Pages as they will print. */
+export async function paperPages(db: Db, asked: PaperAsked) {
+  const { document, name } = await documentFor(db, asked);
+  return {
+    name,
+    pages: document.pages.map((page, i) => ({
+      sheet: page.sheet,
+      svg: writeSvg(pagePicture(page, `Page ${i + 1}: ${page.sheet}`)),
+    })),
+  };
+}
+
+/** The same as the bytes of a PDF, with its name. */
+export async function paperPdf(db: Db, asked: PaperAsked) {
+  const { document, name } = await documentFor(db, asked);
+  return { name, bytes: await writePdf(document) };
+}

@@ -1,0 +1,35 @@
+import { choicesIn, pagesOf } from '$server/handout';
+import { classAsked } from '$server/handoutAsked';
+import { db } from '$server/db';
+import { formOf } from '$server/forms';
+import { readable } from '$server/readable';
+import { findGroup } from '$server/studio/groups';
+import { keepPaper } from '$server/studio/paper';
+import { error, fail } from '@sveltejs/kit';
+import type { Actions, PageServerLoad } from './$types';
+
+export const load: PageServerLoad = async ({ params, request }) => {
+  const { group, piece, sources, choices, about } = await classAsked(params.id, request);
+  const made =
+    sources.length > 0
+      ? await readable(piece.id, () => pagesOf(sources, choices, null, about))
+      : { name: '', pages: [] };
+  return {
+    id: group.id,
+    name: group.name,
+    title: piece.title,
+    pages: made.pages,
+    choices,
+    count: sources.length,
+  };
+};
+
+export const actions: Actions = {
+  choose: async ({ params, request }) => {
+    if (!findGroup(db(), params.id)) error(404, 'This class is no longer there.');
+    const choices = choicesIn(await formOf(request));
+    if (!choices.success) return fail(422, { message: choices.error.issues[0]!.message });
+    keepPaper(db(), params.id, choices.data);
+    return { message: '' };
+  },
+};
