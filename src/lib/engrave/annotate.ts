@@ -4,13 +4,14 @@
  * chosen. The picture carries its own colours and faces as attributes, so it is whole wherever it stands; a page's style sheet
  * says only what changes while one works (app.css). Works on the tree of the SVG, the same in a worker and on the server.
  */
-import { clearPedals, clearWords } from './clear';
+import { clearChords, clearPedals, clearWords } from './clear';
 import { fitted, type PlacedCount } from './fitCounts';
 import { geometryOf, HALF_NOTEHEAD, labelOf, type Geometry, type MeasureBox } from './geometry';
 import { HAND_COLOURS, HELD, INK, MONO, PAPER, QUIET, SANS, WORDS } from './look';
 import type { Sheet } from './sheet';
 import { classOf, element, elements, escaped, find, parseSvg, walk, writeSvg, type SvgElement } from './svg';
 import { drawSigns, simplify } from './tidy';
+import { wordWidth } from './wordWidth';
 
 const COUNT_SIZE = 420;
 /** Held beats and rests are smaller as well as lighter. */
@@ -19,7 +20,7 @@ const WORD_SIZE = 300;
 /** Left-hand badges stand a little off the notes above them. */
 const BADGE_GAP = 90;
 /** Height of one badge in a stack. */
-const BADGE_STEP = 345;
+const BADGE_STEP = 360;
 
 /**
  * A picture with everything in it but what may differ where the same phrase comes again, and where another finger is chosen: its
@@ -42,6 +43,7 @@ export function templateOf(svg: string, sheet: Sheet): Template {
   const geometry = geometryOf(root);
   const badges = placeBadges(geometry, sheet);
   clearWords(root, geometry);
+  clearChords(root, badges);
   clearPedals(root, geometry, badges, (note) => sheet.notes[note]?.hand === 'left');
   clean(root, sheet);
   const margin = find(root, (at) => at.attributes.class === 'page-margin');
@@ -141,6 +143,8 @@ function noteName(verse: SvgElement): void {
   }
 }
 
+const SIGN_SCALE = 1.25;
+
 /** Chord names are set in our own face, in which the signs of the music font are not to be had. */
 function chordName(harm: SvgElement, degree: string, isNamed: boolean): void {
   let size = '405';
@@ -151,7 +155,8 @@ function chordName(harm: SvgElement, degree: string, isNamed: boolean): void {
     const given = /^([1-9]\d*)px$/.exec(at.attributes['font-size'] ?? '')?.[1];
     if (own) {
       at.children = [own];
-      at.attributes['font-size'] = `${size}px`;
+      // Signs are drawn small in their face.
+      at.attributes['font-size'] = `${Math.round(Number(size) * SIGN_SCALE)}px`;
     } else if (given) size = given;
     at.attributes['font-family'] = SANS;
     at.attributes['font-weight'] = '600';
@@ -296,8 +301,6 @@ function namesInHeads({ heads }: Geometry, { notes }: Sheet): SvgElement[] {
 }
 
 const SUNG_SIZE = 405;
-/** Of the size, on an average: how wide a letter of the words is. */
-const LETTER_WIDTH = 0.47;
 const WORD_GAP = 130;
 
 /** The words of a chart, each at its beat, on one line across a system; what would touch gives way to the right. */
@@ -312,7 +315,7 @@ function sungWords(geometry: Geometry, sheet: Sheet): SvgElement[] {
     if (!box || y === undefined) return [];
     const wanted = interpolate(anchors[place]!, tick) - HALF_NOTEHEAD;
     const x = Math.max(wanted, (ends.get(box.system) ?? -Infinity) + WORD_GAP);
-    ends.set(box.system, x + text.length * SUNG_SIZE * LETTER_WIDTH);
+    ends.set(box.system, x + wordWidth(text) * SUNG_SIZE);
     return [
       element(
         'text',

@@ -37,6 +37,8 @@ export function clearWords(root: SvgElement, { measures }: Geometry): void {
     if (kind === 'measure') place += 1;
     if (at.name === 'text' && isWords && at.attributes.y) {
       const { system, left, right } = measures[place]!;
+      // Named, so that whoever looks for what runs into what finds them.
+      at.attributes.class = 'word';
       const line = `${system} ${at.attributes.y}`;
       const width = wordWidth(textOf(at)) * sizeOf(at);
       lines.set(line, [...(lines.get(line) ?? []), { at, width, left, right, x: Number(at.attributes.x) }]);
@@ -77,11 +79,50 @@ function clearLine(words: readonly Word[]): void {
 const HALF_BADGE = 178;
 const AIR = 50;
 
+interface Place {
+  readonly note: string;
+  readonly x: number;
+  readonly y: number;
+}
+
+/** Brackets of chord names hang below their line. */
+const BELOW_CHORD = 80;
+/** Our face for chord names is wider than the words' by so much. */
+const CHORD_WIDER = 1.35;
+
+/** Lifts the chord names of a system, all of them alike, above the fingers that reach into one of them. */
+export function clearChords(root: SvgElement, badges: readonly Place[]): void {
+  const bySystem = new Map<number, SvgElement[]>();
+  let system = -1;
+  const visit = (at: SvgElement, isChord: boolean): void => {
+    const kind = at.name === 'g' ? classOf(at) : '';
+    if (kind === 'system') system += 1;
+    if (isChord && at.name === 'text' && at.attributes.y)
+      bySystem.set(system, [...(bySystem.get(system) ?? []), at]);
+    for (const child of elements(at)) visit(child, isChord || kind === 'harm');
+  };
+  visit(root, false);
+  for (const chords of bySystem.values()) {
+    const by = Math.max(
+      ...chords.flatMap((at) => {
+        const [x, y] = [Number(at.attributes.x), Number(at.attributes.y)];
+        const size = sizeOf(at);
+        const right = x + wordWidth(textOf(at)) * size * CHORD_WIDER;
+        return badges
+          .filter((b) => b.x + HALF_BADGE > x && b.x - HALF_BADGE < right)
+          .filter((b) => b.y > y - size && b.y - HALF_BADGE < y + BELOW_CHORD)
+          .map((b) => y + BELOW_CHORD - (b.y - HALF_BADGE));
+      }),
+    );
+    if (by > 0) for (const at of chords) at.attributes.y = String(Math.round(Number(at.attributes.y) - by));
+  }
+}
+
 /** Lowers the pedal's line of a system below the fingers that reach into it. */
 export function clearPedals(
   root: SvgElement,
   { measures }: Geometry,
-  badges: readonly { readonly note: string; readonly x: number; readonly y: number }[],
+  badges: readonly Place[],
   isLeft: (note: string) => boolean,
 ): void {
   const bySystem = new Map<number, { readonly rect: SvgElement; readonly top: number }[]>();
@@ -89,8 +130,10 @@ export function clearPedals(
   const visit = (at: SvgElement, isPedal: boolean): void => {
     const kind = at.name === 'g' ? classOf(at) : '';
     if (kind === 'system') system += 1;
-    if (isPedal && at.name === 'rect')
+    if (isPedal && at.name === 'rect') {
+      at.attributes.class = 'pedal';
       bySystem.set(system, [...(bySystem.get(system) ?? []), { rect: at, top: Number(at.attributes.y) }]);
+    }
     for (const child of elements(at)) visit(child, isPedal || kind === 'pedal');
   };
   visit(root, false);

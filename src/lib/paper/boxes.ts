@@ -11,7 +11,13 @@ export interface Box {
   readonly bottom: number;
 }
 
-const DESCENT = 0.22;
+/** Of the size: how far letters reach below their line, the deepest first. */
+const DESCENTS: readonly (readonly [letters: RegExp, share: number])[] = [
+  [/[gjpqy]/, 0.22],
+  [/[,;()[\]]/, 0.17],
+  [/\//, 0.1],
+];
+const descentOf = (text: string): number => DESCENTS.find(([letters]) => letters.test(text))?.[1] ?? 0.03;
 
 interface Around {
   readonly scale: number;
@@ -148,7 +154,7 @@ function textBox(at: SvgElement, around: Around): Box | undefined {
             left,
             right: left + width,
             top: y - ASCENT * own.size,
-            bottom: y + DESCENT * own.size,
+            bottom: y + descentOf(child) * own.size,
           });
         x = left + width;
       } else if (child.name === 'tspan') visit(child, within(child, own));

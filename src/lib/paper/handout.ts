@@ -1,4 +1,5 @@
 /** A set of sheets as a document: each made by its own module, in the order that was chosen, with its foot. */
+import { levelText } from '$core/arrange/levels';
 import { plural } from '$core/plural';
 import type { Choices, SheetId } from './choices';
 import { SHEETS } from './choices';
@@ -60,7 +61,7 @@ const RIGHTS =
 
 /** The line at the foot of the pages of a source. */
 const footLine = ({ title, recipe, learner }: Source, { studio, ownLine, date, version }: Imprint): string =>
-  [studio, ownLine, `${title}, level ${recipe.level}`, learner ?? '', date, version]
+  [studio, ownLine, `${title}, level ${levelText(recipe.level)}`, learner ?? '', date, version]
     .filter(Boolean)
     .join(' · ');
 
@@ -95,7 +96,7 @@ const titleOf = (sources: readonly Source[]): string => {
   const [first] = sources;
   if (!first) return 'Handout';
   const whose = sources.length > 1 ? plural(sources.length, 'learner') : (first.learner ?? '');
-  return [first.title, `level ${first.recipe.level}`, whose].filter(Boolean).join(', ');
+  return [first.title, `level ${levelText(first.recipe.level)}`, whose].filter(Boolean).join(', ');
 };
 
 /** What a file of it is called, without an ending. */

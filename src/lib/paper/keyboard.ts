@@ -15,6 +15,7 @@ export interface KeyMark {
 export interface Keyboard {
   readonly drawn: readonly SvgElement[];
   readonly height: number;
+  readonly width: number;
 }
 
 const KEY_LINE = '#9aa0b0';
@@ -94,7 +95,7 @@ export function keyboardPicture(
         : [textAt(at, tall + size, String(mark.finger), { size, fill: HAND_COLOURS[mark.hand] }, 'middle')]),
     ];
   });
-  return { drawn: [...whites, ...blacks, ...drawnMarks], height: tall + size * 1.25 };
+  return { drawn: [...whites, ...blacks, ...drawnMarks], height: tall + size * 1.25, width: x };
 }
 
 function markOf({ midi, hand, stays }: KeyMark, x: number, y: number, radius: number): SvgElement {

@@ -1,5 +1,5 @@
 /** What sheets are made from: a version, whose it is, and ways to have it otherwise. */
-import { levelNumbered, type LevelContract } from '$core/arrange/levels';
+import type { LevelContract } from '$core/arrange/levels';
 import { decide } from '$core/decisions/decide';
 import type { Decision } from '$core/decisions/registry';
 import type { VoiceRange } from '$core/keys/rank';
@@ -37,7 +37,6 @@ export interface Source {
   readonly title: string;
   readonly composer: string;
   readonly recipe: Recipe;
-  readonly levelName: string;
   readonly version: Version;
   readonly learner: string | null;
   readonly voice: VoiceRange | null;
@@ -73,7 +72,6 @@ export function sourceOf({ score, decisions, levels, chunks, ...own }: Given): S
   const music = toLearn(version);
   return {
     ...own,
-    levelName: levelNumbered(own.recipe.level, levels).name,
     version,
     chunks: chunks ?? chunksIn(proposedPlan(music, 'front to back'), music, version.goalTempo),
     otherwise: (change, decided = []) =>

@@ -33,6 +33,25 @@ export function textWidth(text: string, style: TextStyle): number {
 export const ASCENT = 0.75;
 export const LEADING = 1.35;
 
+/** Sharps and naturals hang below the line of letters: they are lifted so much of the size. */
+const LIFT = 0.15;
+const isLow = (text: string): boolean => /^[♯♮]+$/.test(text);
+
+/** The letters as they are, signs of music larger and in the middle of them. */
+function stretches(text: string, style: TextStyle): (SvgElement | string)[] {
+  let lifted = 0;
+  return runsOf(text, faceOf(style)).map((run) => {
+    const lift = run.isSign && isLow(run.text) ? LIFT * style.size : 0;
+    const by = lifted - lift;
+    lifted = lift;
+    if (by === 0 && !run.isSign) return run.text;
+    const look: Record<string, number> = {};
+    if (run.isSign) look['font-size'] = round(style.size * SIGN_SCALE);
+    if (by !== 0) look.dy = round(by);
+    return element('tspan', look, run.text);
+  });
+}
+
 /** A text whose line begins, has its middle or ends at a place. */
 export function textAt(
   x: number,
@@ -54,9 +73,7 @@ export function textAt(
       fill: style.fill ?? INK,
       stroke: 'none',
     },
-    ...runsOf(text, faceOf(style)).map((run) =>
-      run.isSign ? element('tspan', { 'font-size': round(style.size * SIGN_SCALE) }, run.text) : run.text,
-    ),
+    ...stretches(text, style),
   );
 }
 

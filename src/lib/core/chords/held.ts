@@ -162,6 +162,14 @@ export function movesText(before: HeldChord | undefined, after: HeldChord, hand:
     .join(', ');
 }
 
+/** The notes of a chord by name, as it is built: from its root up, what does not belong to it last. */
+export function namesOf({ chord, keys }: Pick<HeldChord, 'chord' | 'keys'>): string {
+  const order = chordTones(chord).map(pitchClass);
+  const rank = (midi: number): number => (order.indexOf(midi % 12) + order.length + 1) % (order.length + 1);
+  const sorted = [...keys].sort((a, b) => rank(a.midi) - rank(b.midi));
+  return [...new Set(sorted.map((k) => pitchClassName(k.pitch)))].join(' ');
+}
+
 /** "struck 4 times", by the hand that strikes more often. */
 export const strokesText = ({ strokes }: HeldChord): string => {
   const most = Math.max(strokes.right, strokes.left);

@@ -9,7 +9,7 @@ import { byOnset } from '$core/score/query';
 import type { Measure, Note, Score } from '$core/score/score';
 import type { Ticks } from '$core/score/ticks';
 import { chordSymbol, chordTones, type Chord } from '$core/theory/chord';
-import { fromFifths, nearestPitch, type Fifths } from '$core/theory/fifths';
+import { fromFifths, nearestPitch, pitchClass, type Fifths } from '$core/theory/fifths';
 import { keyName } from '$core/theory/key';
 import type { Version } from '$core/version/realise';
 import { engrave } from '$lib/engrave/engrave';
@@ -30,7 +30,7 @@ import {
 import { keyboardPicture, keyRange } from '../keyboard';
 import type { Frame, Source } from '../source';
 import { engravedWidth, SIZES, systemsIn, systemsOf } from '../systems';
-import { textAt, type TextStyle } from '../text';
+import { fitting, textAt, textWidth, type TextStyle } from '../text';
 import { goalText, head, levelLine } from './head';
 import { shownOf } from './score';
 
@@ -57,6 +57,15 @@ export async function beyondSheet(source: Source, { width }: Frame): Promise<Blo
     ),
     ...(await leftHandAlone(source, version, phrase, width)),
     heading('With these tones', width),
+    paragraph(
+      'Filled: three tones to begin with over each chord. Ringed: the other tones of the chord.',
+      width,
+      SMALL,
+      {
+        gap: 6,
+        endsPage: NEVER,
+      },
+    ),
     ...tonesBlocks(version, width),
     ...(await rhythmBlocks(version, width)),
     ...(await otherHands(source, phrase, width)),
@@ -123,22 +132,31 @@ function keysOf(tones: readonly Fifths[]): number[] {
   return keys;
 }
 
-function toneBlock(name: string, tones: readonly Fifths[], below: string, width: number): Block {
+/** Tones on the keyboard; those to begin with are filled. */
+function toneBlock(
+  name: string,
+  tones: readonly Fifths[],
+  first: readonly Fifths[],
+  below: string,
+  width: number,
+): Block {
+  const begin = new Set(first.map(pitchClass));
   const keys = keysOf(tones);
   const keyboard = keyboardPicture(
     keyRange(keys),
-    keys.map((midi) => ({ midi, hand: 'right' as const })),
+    keys.map((midi) => ({ midi, hand: 'right' as const, stays: begin.has(midi % 12) })),
     width,
     12,
   );
+  const nameWidth = textWidth(name, NAME) + 10;
   const names = namesOf(tones).join(' ');
   return block({
-    height: 18 + keyboard.height + 12,
+    height: 18 + keyboard.height + 8,
     drawn: [
       textAt(0, 12, name, NAME),
-      textAt(width, 12, names, { size: 11 }, 'end'),
+      textAt(nameWidth, 12, fitting(names, width - nameWidth, TEXT), TEXT),
       moved(0, 18, keyboard.drawn),
-      textAt(0, 18 + keyboard.height + 4, below, SMALL),
+      textAt(0, 18 + keyboard.height + 2, fitting(below, width, SMALL), SMALL),
     ],
     says: `${name}: ${names}. ${below}`,
     gap: 8,
@@ -146,36 +164,24 @@ function toneBlock(name: string, tones: readonly Fifths[], below: string, width:
   });
 }
 
-/** What goes with every chord, and what with each. */
+/** What goes with every chord, and what with each: three tones to begin with, and all of its own. */
 function tonesBlocks(version: Version, width: number): Block[] {
   const each = columnWidth(COLUMNS, width, GUTTER);
   const { key } = version;
   const five = fiveTones(key);
   const chords = new Map<string, Chord>();
   for (const { chord } of version.chords) if (chord) chords.set(chordSymbol(chord), chord);
-  const list = [...chords.values()];
-  return [
-    ...columns(
-      [toneBlock('Five tones', five, `with every chord of ${keyName(key)}`, each)],
-      COLUMNS,
-      width,
-      GUTTER,
-    ),
-    smallHeading('Three tones for each chord', width),
-    ...columns(
-      list.map((chord) => toneBlock(chordSymbol(chord), threeTones(chord, key), 'three tones', each)),
-      COLUMNS,
-      width,
-      GUTTER,
-    ),
-    smallHeading('All tones of each chord', width),
-    ...columns(
-      list.map((chord) => toneBlock(chordSymbol(chord), chordTones(chord), 'chord tones', each)),
-      COLUMNS,
-      width,
-      GUTTER,
-    ),
-  ];
+  const everywhere = toneBlock('Five tones', five, five, `with every chord of ${keyName(key)}`, each);
+  const own = [...chords].map(([symbol, chord]) => {
+    const three = threeTones(chord, key);
+    const classes = new Set(three.map(pitchClass));
+    const others = chordTones(chord).filter((t) => !classes.has(pitchClass(t)));
+    const rising = [...three, ...others].sort(
+      (a, b) => ((pitchClass(a - chord.root) + 12) % 12) - ((pitchClass(b - chord.root) + 12) % 12),
+    );
+    return toneBlock(symbol, rising, three, `begin with ${namesOf(three).join(' ')}`, each);
+  });
+  return columns([everywhere, ...own], COLUMNS, width, GUTTER);
 }
 
 /** Rhythms to try, engraved one measure each. */

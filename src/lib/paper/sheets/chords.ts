@@ -4,6 +4,7 @@ import {
   heldChords,
   isChordal,
   movesText,
+  namesOf,
   strokesText,
   type Chorded,
   type HeldChord,
@@ -153,7 +154,7 @@ function chordBlock(
   before: HeldChord | undefined,
   { range, width, widest }: PictureSize,
 ): Block {
-  const names = [...new Set(chord.keys.map((k) => pitchClassName(k.pitch)))].join(' ');
+  const names = namesOf(chord);
   const keyboard = keyboardPicture(range, chord.keys, width, widest);
   const symbolWidth = textWidth(chord.symbol, SYMBOL);
   const number = numberDegree(chord.chord, version.key);
@@ -161,7 +162,7 @@ function chordBlock(
     const text = movesText(before, chord, hand);
     return text ? [`${hand === 'left' ? 'Left' : 'Right'}: ${text}.`] : [];
   });
-  const says = `${moves.join(' ')} ${strokesText(chord)}, ${measureText(version.score.measures[chord.measure]!.number)}.`;
+  const says = `${[...moves, capital(strokesText(chord))].join(' ')}, ${measureText(version.score.measures[chord.measure]!.number)}.`;
   const lines = linesOf(says, width, SMALL);
   const top = 21;
   return block({
@@ -180,6 +181,8 @@ function chordBlock(
     endsPage: 6,
   });
 }
+
+const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
 
 /** Chords that stand in more than one shape in the piece, the shapes side by side. */
 function shapeBlocks(version: Version, width: number): Block[] {

@@ -1,10 +1,9 @@
 /** Cards to cut out and fold: on one half the name, on the other the keys with their fingers. */
-import { heldChords, isChordal, type HeldChord } from '$core/chords/held';
+import { heldChords, isChordal, namesOf, type HeldChord } from '$core/chords/held';
 import { measureText } from '$core/score/measureText';
-import { pitchClassName } from '$core/score/pitch';
 import { numberDegree } from '$core/theory/chord';
 import { keyCode } from '$core/theory/key';
-import { HAIRLINE, QUIET } from '$lib/engrave/look';
+import { QUIET } from '$lib/engrave/look';
 import { element } from '$lib/engrave/svg';
 import { block, columns, columnWidth, moved, NEVER, paragraph, SMALL, type Block } from '../block';
 import { keyboardPicture, keyRange, type KeyMark } from '../keyboard';
@@ -21,9 +20,9 @@ interface Card {
 }
 
 const BY_SIZE = {
-  normal: { columns: 2, height: 96 },
-  large: { columns: 2, height: 112 },
-  'very large': { columns: 1, height: 140 },
+  normal: { columns: 2, height: 136 },
+  large: { columns: 2, height: 160 },
+  'very large': { columns: 1, height: 230 },
 } as const;
 const GUTTER = 12;
 const SMALL_TEXT: TextStyle = { size: 9.5, fill: QUIET };
@@ -66,28 +65,32 @@ function chordCards(source: Source): Card[] {
   return [...seen.values()].map((chord) => ({
     question: chord.symbol,
     below: `${numberDegree(chord.chord, version.key)}, ${measureText(version.score.measures[chord.measure]!.number)}`,
-    answer: [...new Set(chord.keys.map((k) => pitchClassName(k.pitch)))].join(' '),
+    answer: namesOf(chord),
     marks: chord.keys.map(({ midi, hand, finger }) => ({ midi, hand, ...(finger ? { finger } : {}) })),
   }));
 }
 
-const positionCards = ({ version }: Source): Card[] =>
-  drawnPositions(version).map(({ hand, name, measure, marks }) => ({
-    question: name,
-    below: `${hand} hand, ${measureText(version.score.measures[measure]!.number)}`,
-    answer: `fingers ${marks.map((m) => m.finger).join(' ')}`,
-    marks,
-  }));
+/** A position is worth a card where most of the hand lies in it. */
+const FEWEST_FINGERS = 3;
 
-/** A card: its edge to cut along, its fold, the question on the left and the answer on the right. */
+const positionCards = ({ version }: Source): Card[] =>
+  drawnPositions(version)
+    .filter(({ marks }) => marks.length >= FEWEST_FINGERS)
+    .map(({ hand, name, measure, marks }) => ({
+      question: name.charAt(0).toUpperCase() + name.slice(1),
+      below: `${hand} hand, ${measureText(version.score.measures[measure]!.number)}`,
+      answer: `fingers ${marks.map((m) => m.finger).join(' ')}`,
+      marks,
+    }));
+
+/** A card: its edge to cut along, its fold across, the question above and the answer below, upside down for nobody: it is folded back. */
 function cardBlock({ question, below, answer, marks }: Card, width: number, height: number): Block {
-  const half = width / 2;
-  const inner = half - 20;
-  const isLong = question.length > 8;
-  const style: TextStyle = { size: isLong ? 13 : height * 0.28, isBold: true };
-  const lines = linesOf(question, inner, style).slice(0, 3);
-  const keyboard = keyboardPicture(keyRange(marks.map((m) => m.midi)), marks, inner, height * 0.14);
-  const first = height / 2 - ((lines.length - 1) * style.size * 1.15) / 2 + style.size * 0.2;
+  const half = height / 2;
+  const inner = width - 24;
+  const style: TextStyle = { size: question.length > 10 ? 15 : half * 0.46, isBold: true };
+  const lines = linesOf(question, inner, style).slice(0, 2);
+  const keyboard = keyboardPicture(keyRange(marks.map((m) => m.midi)), marks, inner, (half - 24) / 5.6);
+  const first = half / 2 - ((lines.length - 1) * style.size * 1.15) / 2 + style.size * 0.2;
   return block({
     height,
     drawn: [
@@ -102,18 +105,18 @@ function cardBlock({ question, below, answer, marks }: Card, width: number, heig
         'stroke-dasharray': '5 3',
       }),
       element('line', {
-        x1: half,
-        x2: half,
-        y1: 0,
-        y2: height,
-        stroke: HAIRLINE,
-        'stroke-width': 1,
+        x1: 0,
+        x2: width,
+        y1: half,
+        y2: half,
+        stroke: QUIET,
+        'stroke-width': 0.7,
         'stroke-dasharray': '1 3',
       }),
-      ...lines.map((line, i) => textAt(half / 2, first + i * style.size * 1.15, line, style, 'middle')),
-      textAt(half / 2, height - 9, below, SMALL_TEXT, 'middle'),
-      moved(half + 10, Math.max(8, (height - 16 - keyboard.height) / 2), keyboard.drawn),
-      textAt(half + half / 2, height - 7, answer, SMALL_TEXT, 'middle'),
+      ...lines.map((line, i) => textAt(width / 2, first + i * style.size * 1.15, line, style, 'middle')),
+      textAt(width / 2, half - 7, below, SMALL_TEXT, 'middle'),
+      moved((width - keyboard.width) / 2, half + 7, keyboard.drawn),
+      textAt(width / 2, height - 6, answer, SMALL_TEXT, 'middle'),
     ],
     says: `Card: ${question}, ${below}. ${answer}`,
     gap: GUTTER,

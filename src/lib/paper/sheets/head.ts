@@ -1,4 +1,5 @@
 /** The head of a sheet: the piece, what is made of it, and for whom. */
+import { levelText } from '$core/arrange/levels';
 import { tempoText } from '$core/score/tempoText';
 import { keyName } from '$core/theory/key';
 import { QUIET } from '$lib/engrave/look';
@@ -10,9 +11,9 @@ const TITLE: TextStyle = { size: 22, isBold: true };
 const SUB: TextStyle = { size: 11, fill: QUIET };
 const NAME: TextStyle = { size: 12, isBold: true };
 
-/** "level 3, G major, goal ♩ = 72" */
-export const levelLine = ({ version, recipe, levelName }: Source): string =>
-  `level ${recipe.level}, ${levelName.charAt(0).toLowerCase()}${levelName.slice(1)}, in ${keyName(version.key)}`;
+/** "level 3, in G major" */
+export const levelLine = ({ version, recipe }: Pick<Source, 'version' | 'recipe'>): string =>
+  `level ${levelText(recipe.level)}, in ${keyName(version.key)}`;
 
 /** The goal tempo as the beat counts. */
 export const goalText = ({ version }: Source): string =>

@@ -17,11 +17,14 @@ export interface DrawnPosition {
   readonly marks: readonly KeyMark[];
 }
 
+/** Passages under and over the thumb lead from one position to another and are none themselves. */
+const isPosition = ({ by }: HandPosition): boolean => by === 'start' || by === 'shift';
+
 /** Every way in which a hand lies, once, in order of time. */
 export function drawnPositions({ positions, score, fingers }: Version): DrawnPosition[] {
   const notes = new Map(score.parts[0]!.notes.map((n) => [n.id, n]));
   const seen = new Set<string>();
-  return positions.flatMap((position): DrawnPosition[] => {
+  return positions.filter(isPosition).flatMap((position): DrawnPosition[] => {
     const marks = new Map<number, KeyMark>();
     for (const id of position.notes) {
       const note = notes.get(id);

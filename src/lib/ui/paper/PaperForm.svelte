@@ -31,9 +31,9 @@
 </script>
 
 {#snippet pick(name: string, says: string, value: string, options: readonly (readonly [string, string])[])}
-  <label class="grid text-sm text-quiet">
+  <label class="grid min-w-0 text-sm text-quiet">
     {says}
-    <select {name} class="field text-base text-ink" {value} onchange={change}>
+    <select {name} class="field w-full min-w-0 text-base text-ink" {value} onchange={change}>
       {#each options as [id, text] (id)}<option value={id} selected={id === value}>{text}</option>{/each}
     </select>
   </label>
@@ -135,7 +135,7 @@
     {@render tick('chords', 'Chord names', choices.chords)}
     {@render tick('pedal', 'Pedal', choices.pedal)}
     {@render tick('map', 'Map', choices.map)}
-    {@render tick('decided', 'Decided fingers filled', choices.decided)}
+    {@render tick('decided', 'Decided fingers', choices.decided)}
   </fieldset>
   <details open={choices.keys === 'all' || choices.keys.length > 0}>
     <summary class="cursor-pointer font-semibold">Keys of the chord sheet</summary>

@@ -1,0 +1,60 @@
+/** What runs into what on a page of music: fingers, counts, words, chord names and the pedal's line, each by its box. */
+import type { SvgElement } from '$lib/engrave/svg';
+import { boxOf, type Box } from './boxes';
+
+const KINDS = {
+  badge: 'finger',
+  count: 'count',
+  word: 'word',
+  sung: 'word',
+  harm: 'chord',
+  pedal: 'pedal',
+} as const;
+type Kind = (typeof KINDS)[keyof typeof KINDS];
+
+export interface Marked {
+  readonly kind: Kind;
+  readonly box: Box;
+}
+
+export interface Overlap {
+  readonly kinds: readonly [Kind, Kind];
+  readonly boxes: readonly [Box, Box];
+}
+
+/** Everything of a drawing that is looked at, each with its box in the drawing's own units. */
+export function marksIn(drawn: readonly SvgElement[]): Marked[] {
+  const marks: Marked[] = [];
+  const visit = (at: SvgElement, around: readonly SvgElement[]): void => {
+    const kind = KINDS[(at.attributes.class?.split(' ')[0] ?? '') as keyof typeof KINDS];
+    if (kind) {
+      // Its box as it stands inside everything around it.
+      const inside = around.reduceRight<SvgElement>((inner, outer) => ({ ...outer, children: [inner] }), at);
+      const box = boxOf(inside);
+      if (box) marks.push({ kind, box });
+      return;
+    }
+    for (const child of at.children) if (typeof child === 'object') visit(child, [...around, at]);
+  };
+  for (const at of drawn) visit(at, []);
+  return marks;
+}
+
+/** Letters may touch by a hair: in points. */
+const HAIR = 0.35;
+
+/** Pairs whose boxes meet by more than a hair. The pieces of one pedal line belong together. */
+export function overlapsIn(marks: readonly Marked[]): Overlap[] {
+  const sorted = [...marks].sort((a, b) => a.box.left - b.box.left);
+  const found: Overlap[] = [];
+  sorted.forEach((a, i) => {
+    for (let k = i + 1; k < sorted.length && sorted[k]!.box.left < a.box.right - HAIR; k++) {
+      const b = sorted[k]!;
+      if (a.kind === 'pedal' && b.kind === 'pedal') continue;
+      const high = Math.min(a.box.bottom, b.box.bottom) - Math.max(a.box.top, b.box.top);
+      const wide = Math.min(a.box.right, b.box.right) - Math.max(a.box.left, b.box.left);
+      if (high > HAIR && wide > HAIR) found.push({ kinds: [a.kind, b.kind], boxes: [a.box, b.box] });
+    }
+  });
+  return found;
+}
