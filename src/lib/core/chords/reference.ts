@@ -16,10 +16,6 @@ export interface FingeredScale {
   readonly signature: readonly string[];
 }
 
-/** Where a hand begins and ends an octave although it would go on otherwise inside a longer scale. */
-const RIGHT_END = 5;
-const LEFT_START = 5;
-
 /** One octave of the scale on a key's tonic. A minor key's is harmonic: its seventh is raised. */
 export function scaleIn(key: Key): FingeredScale {
   const tonic = pitchClass(tonicFifths(key));
@@ -28,9 +24,9 @@ export function scaleIn(key: Key): FingeredScale {
   const names = scaleOf(key).map((f) => pitchClassName(fromFifths(f)));
   return {
     names: [...names, names[0]!],
-    // The hand ends on its little finger where the thumb would only open another octave.
-    right: [...right, right[0] === 1 ? RIGHT_END : right[0]!],
-    left: [left[0] === 1 ? LEFT_START : left[0]!, ...left.slice(1), left[0]!],
+    // Where the thumb would only open another octave, the hand goes on to its next finger.
+    right: [...right, right[0] === 1 ? right[6]! + 1 : right[0]!],
+    left: [left[0] === 1 ? left[1]! + 1 : left[0]!, ...left.slice(1), left[0]!],
     signature: signatureNames(key),
   };
 }

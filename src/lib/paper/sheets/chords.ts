@@ -119,27 +119,31 @@ function sheetIn(source: Source, key: Key, { width }: Frame, isOneOfMany = false
     ),
     ...bySection.flatMap(({ section, chords }, i): Block[] => {
       if (chords.length === 0) return [];
-      const same = bySection.slice(0, i).find((s) => sameChords(s.chords, chords));
       const name = heading(section.label, width);
-      if (same)
-        return [name, paragraph(`The same chords as ${same.section.label}.`, width, TEXT, { gap: 10 })];
-      return [name, ...columns(picture(chords), count, width, GUTTER)];
+      const pictures = picture(chords);
+      for (const model of bySection.slice(0, i)) {
+        const places = otherwiseIn(chords, model.chords);
+        if (!places || places.length > FEW) continue;
+        const says = `The same chords as ${model.section.label}${places.length > 0 ? ', but for this' : ''}.`;
+        const others = places.map((place) => pictures[place]!);
+        return [name, paragraph(says, width, TEXT, { gap: 10 }), ...columns(others, count, width, GUTTER)];
+      }
+      return [name, ...columns(pictures, count, width, GUTTER)];
     }),
     ...shapeBlocks(version, width),
     ...referenceBlocks(key, width),
   ];
 }
 
-const sameChords = (a: readonly HeldChord[], b: readonly HeldChord[]): boolean =>
-  a.length === b.length &&
-  a.every(({ symbol, keys }, i) => {
-    const other = b[i]!;
-    return (
-      symbol === other.symbol &&
-      keys.map((k) => `${k.hand}${k.midi}${k.finger}`).join() ===
-        other.keys.map((k) => `${k.hand}${k.midi}${k.finger}`).join()
-    );
-  });
+/** Of two rows of chords, the places at which they are held otherwise; undefined where they are not the same chords. */
+function otherwiseIn(row: readonly HeldChord[], model: readonly HeldChord[]): number[] | undefined {
+  if (row.length !== model.length || row.some((c, i) => c.symbol !== model[i]!.symbol)) return undefined;
+  const look = ({ keys }: HeldChord): string => keys.map((k) => `${k.hand}${k.midi}${k.finger}`).join();
+  return row.flatMap((chord, i) => (look(chord) === look(model[i]!) ? [] : [i]));
+}
+
+/** A section that has an earlier one's chords all but for so few shows only those. */
+const FEW = 2;
 
 interface PictureSize {
   readonly range: { readonly low: number; readonly high: number };

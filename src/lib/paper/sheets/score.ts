@@ -72,7 +72,7 @@ function earlier(version: Version, { from, to, repeats }: Section, withWords: bo
 }
 
 /** Everything of a measure that is seen: two that are alike in it need be printed only once. */
-function looksOf({ score, fingers }: Version, index: number, withWords: boolean): string {
+function looksOf({ score, fingers, chords }: Version, index: number, withWords: boolean): string {
   const measure = score.measures[index]!;
   const look = (n: Note): unknown => [
     n.onset - measure.start,
@@ -92,7 +92,10 @@ function looksOf({ score, fingers }: Version, index: number, withWords: boolean)
     measure.repeatEnd,
     measure.ending,
     score.parts[0]!.notes.filter(inside).map(look),
-    score.chordSymbols.filter(inside).map((c) => [c.onset - measure.start, c.chord]),
+    // Chords are printed where they change: what matters is which one holds.
+    chords
+      .filter((c) => c.onset < endOf(measure) && c.onset + c.duration > measure.start)
+      .map((c) => [Math.max(0, c.onset - measure.start), c.chord]),
   ]);
 }
 

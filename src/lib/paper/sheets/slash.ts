@@ -103,6 +103,7 @@ function sectionHead(version: Version, chart: readonly SlashMeasure[], from: num
     .map((b) => b.words[0] ?? '')
     .join(' ')
     .replace(/- /g, '')
+    .replace(/[\s,;:.!?]+$/, '')
     .trim();
   const where = borrowed.length === 1 ? 'is the last beat' : `are the last ${borrowed.length} beats`;
   const says =
