@@ -270,8 +270,9 @@ function countMarks(geometry: Geometry, sheet: Sheet): SvgElement[] {
   );
 }
 
-/** Names of notes in their heads; a name with its sign is set smaller. */
-const HEAD_SIZE = { letter: 200, signed: 150 } as const;
+/** Heads that hold a name are a little larger than the engraver's, which they cover; a name with its sign is set smaller. */
+const NAMED_HEAD = { rx: 146, ry: 102, line: 26 } as const;
+const HEAD_SIZE = { letter: 210, signed: 150 } as const;
 /** Of the size: from the middle of a capital letter down to its line. */
 const HALF_CAPITAL = 0.335;
 
@@ -281,6 +282,16 @@ function namesInHeads({ heads }: Geometry, { notes }: Sheet): SvgElement[] {
     if (!head || name === undefined) return [];
     const size = name.length > 1 ? HEAD_SIZE.signed : HEAD_SIZE.letter;
     return [
+      element('ellipse', {
+        class: 'named-head',
+        cx: head.x,
+        cy: head.y,
+        rx: NAMED_HEAD.rx,
+        ry: NAMED_HEAD.ry,
+        fill: head.isFilled ? INK : PAPER,
+        stroke: INK,
+        'stroke-width': NAMED_HEAD.line,
+      }),
       element(
         'text',
         {

@@ -15,13 +15,15 @@ export interface Line {
 }
 
 /** Music may be stretched so far without looking thin. */
-const EASY = 1.3;
-const STRETCHED = 30;
+const EASY = 1.4;
+const STRETCHED = 8;
 /** And packed so tightly that every note still has its room. */
-const TIGHTEST = 1.03;
+const TIGHTEST = 1.1;
 /** A line that ends within a phrase, and more where it does not part it in halves. */
 const INSIDE = 8;
 const UNEVEN = 3;
+/** A line that goes on from the end of one phrase into a part of the next. */
+const ACROSS = 30;
 /** A pickup at the end of a line. */
 const PARTED_PICKUP = 40;
 /** Each line costs something, so that short phrases share one. */
@@ -60,12 +62,14 @@ export function linesOn(
       (last.endsPhrase || isEnd ? 0 : INSIDE + UNEVEN * last.uneven) +
       (!isEnd && last.isPickup ? PARTED_PICKUP : 0);
     let used = 0;
+    let isAcross = false;
     for (let at = end - 1; at >= 0; at--) {
       used += own[at]!.width;
+      isAcross ||= at < end - 1 && own[at]!.endsPhrase && !last.endsPhrase && !isEnd;
       const ratio = room / Math.max(1, used);
       if (ratio < TIGHTEST && at < end - 1) break;
       const looseness = Math.min(1, Math.max(0, ratio - EASY));
-      const cost = best[at]!.cost + endCost + STRETCHED * looseness ** 2;
+      const cost = best[at]!.cost + endCost + (isAcross ? ACROSS : 0) + STRETCHED * looseness ** 2;
       if (cost < best[end]!.cost) best[end] = { cost, at, ratio };
       // A section begins a line, except that its pickup has led into it.
       if (starts.has(own[at]!.index) && !own[at - 1]?.isPickup) break;

@@ -104,8 +104,33 @@ export function laidOut(
 /** Where the frame of a page begins. */
 export const FRAME = { x: MARGIN.side, y: MARGIN.top } as const;
 
-/** A page as a picture of its own. */
-export function pagePicture({ width, height, placed, foot }: Page, label: string): SvgElement {
+/** Signs that stand often on a page are said once, and shown by their name. */
+const OFTEN = 3;
+const LONG = 60;
+
+function withSigns(drawn: readonly SvgElement[], prefix: string): SvgElement[] {
+  const counts = new Map<string, number>();
+  const count = (at: SvgElement): void => {
+    const { d } = at.attributes;
+    if (at.name === 'path' && d && d.length > LONG) counts.set(d, (counts.get(d) ?? 0) + 1);
+    for (const child of at.children) if (typeof child === 'object') count(child);
+  };
+  drawn.forEach(count);
+  const names = new Map([...counts].filter(([, n]) => n >= OFTEN).map(([d], i) => [d, `${prefix}${i}`]));
+  const shown = (at: SvgElement): SvgElement => {
+    const { d, ...rest } = at.attributes;
+    const name = at.name === 'path' && d ? names.get(d) : undefined;
+    if (name) return element('use', { ...rest, href: `#${name}` });
+    return { ...at, children: at.children.map((c) => (typeof c === 'object' ? shown(c) : c)) };
+  };
+  return [
+    element('defs', {}, ...[...names].map(([d, id]) => element('path', { id, d }))),
+    ...drawn.map(shown),
+  ];
+}
+
+/** A page as a picture of its own, the so-manieth of its document. */
+export function pagePicture({ width, height, sheet, placed, foot }: Page, place = 0): SvgElement {
   return element(
     'svg',
     {
@@ -113,9 +138,11 @@ export function pagePicture({ width, height, placed, foot }: Page, label: string
       viewBox: `0 0 ${width} ${height}`,
       class: 'page',
       role: 'img',
-      'aria-label': label,
+      'aria-label': `Page ${place + 1}: ${sheet}`,
     },
-    ...placed.map(({ block: own, y }) => moved(FRAME.x, FRAME.y + y, own.drawn)),
-    ...foot,
+    ...withSigns(
+      [...placed.map(({ block: own, y }) => moved(FRAME.x, FRAME.y + y, own.drawn)), ...foot],
+      `p${place}-`,
+    ),
   );
 }

@@ -536,7 +536,7 @@ describe('a PDF', () => {
     const document = await documentOf(sourceFrom(kite, 2), ['practice', 'flashcards']);
     const { texts } = await readPdf(await writePdf(document));
     document.pages.forEach((page, i) => {
-      const picture = pagePicture(page, 'page');
+      const picture = pagePicture(page, i);
       expect(writeSvg(picture)).toContain('viewBox="0 0 595.28 841.89"');
       const words = [...walk(picture)]
         .filter((e) => e.name === 'text')

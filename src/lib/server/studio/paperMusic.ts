@@ -114,7 +114,7 @@ export async function paperPages(db: Db, asked: PaperAsked) {
     name,
     pages: document.pages.map((page, i) => ({
       sheet: page.sheet,
-      svg: writeSvg(pagePicture(page, `Page ${i + 1}: ${page.sheet}`)),
+      svg: writeSvg(pagePicture(page, i)),
     })),
   };
 }
