@@ -1,6 +1,6 @@
 /** From a file to a fingered page, a lesson and a learner's record: the whole path, as a teacher walks it. */
 import { expect, test } from '@playwright/test';
-import { benchReady, bring, fromMenu, setLevel } from './support';
+import { allPages, benchReady, bring, fromMenu, setLevel } from './support';
 
 test('from uploading a file to the printed handout and the learner’s record', async ({ page }) => {
   await bring(page, 'Window Song');
@@ -68,23 +68,32 @@ test('from uploading a file to the printed handout and the learner’s record', 
   await expect(page.getByRole('dialog').getByText('has it')).toBeVisible();
   await page.getByRole('button', { name: 'Close', exact: true }).click();
 
-  // The handout prints on both papers, with the decided fingers.
+  // The handout prints on both papers, with the decided fingers where they are asked for.
   await fromMenu(page, 'Handout');
+  const paper = page.locator('.page-of-paper');
   await expect(page.getByRole('heading', { level: 1, name: 'Window Song' })).toBeVisible();
-  await expect(page.getByText('Teo', { exact: true })).toBeVisible();
-  await expect(page.locator('.sheet .badge.decided')).toHaveCount(3);
-  await expect(page.getByText('The rights in this piece are not known.')).toBeVisible();
-  for (const [paper, width, height] of [
+  await expect(paper.first().getByText('Teo', { exact: true })).toBeVisible();
+  await expect(paper.first().getByText(/^The rights in this piece are not known/)).toBeVisible();
+  await expect(page.locator('.page-of-paper .badge.decided')).toHaveCount(0);
+  await page.getByLabel('Decided fingers').check();
+  await expect(page.locator('.page-of-paper .badge.decided')).toHaveCount(3);
+  for (const [name, width, height] of [
     ['Letter', 612, 792],
     ['A4', 595, 842],
   ] as const) {
-    await page.getByRole('radio', { name: paper }).check();
-    await expect(page).toHaveURL(new RegExp(`paper=${paper.toLowerCase()}`));
+    await page.locator('select[name=paper]').selectOption(name);
+    await expect(
+      page
+        .locator(`.page-of-paper svg[viewBox="0 0 ${width === 595 ? '595.28 841.89' : '612 792'}"]`)
+        .first(),
+    ).toBeVisible();
+    const pages = await allPages(page);
     const pdf = (await page.pdf({ preferCSSPageSize: true })).toString('latin1');
     const [, w, h] = /\/MediaBox\s*\[\s*0 0 ([\d.]+) ([\d.]+)/.exec(pdf)!;
     expect(Math.abs(Number(w) - width)).toBeLessThan(2);
     expect(Math.abs(Number(h) - height)).toBeLessThan(2);
-    expect(pdf.match(/\/Type\s*\/Page\b/g)!.length).toBeLessThanOrEqual(3);
+    // As many pages as are shown.
+    expect(pdf.match(/\/Type\s*\/Page\b/g)!.length).toBe(pages);
   }
 
   // The learner's record: a step ticked with its tempo, and what is next.

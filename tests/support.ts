@@ -75,3 +75,15 @@ export async function fromMenu(page: Page, name: string | RegExp): Promise<void>
   await page.getByRole('button', { name: 'More', exact: true }).click();
   await page.getByRole('menuitem', { name }).click();
 }
+
+/** Every page of a handout is there: as many as the page says. */
+export async function allPages(page: Page): Promise<number> {
+  const says = page.getByText(/(^|, )\d+ pages?$/);
+  await expect
+    .poll(async () => {
+      const count = Number(/(\d+) pages?$/.exec((await says.textContent()) ?? '')?.[1]);
+      return count === (await page.locator('.page-of-paper svg.page').count());
+    })
+    .toBe(true);
+  return page.locator('.page-of-paper svg.page').count();
+}

@@ -1,6 +1,7 @@
 /** What handout pages of versions and of classes share: reading what is chosen, pages, and files to take away. */
 import { choicesSchema, SHEET_IDS, type Choices } from '$lib/paper/choices';
 import { zipSync } from 'fflate';
+import { z } from 'zod';
 import { db } from './db';
 import { download, fileName } from './download';
 import { work } from './pool';
@@ -47,9 +48,30 @@ const asked = (sources: readonly PaperFor[], choices: Choices, edit: number | nu
   imprint: imprintOf(db(), edit),
 });
 
-/** Pages as pictures. */
-export const pagesOf = (sources: readonly PaperFor[], choices: Choices, edit: number | null, about: Asked) =>
-  work('paper', asked(sources, choices, edit), about);
+/** Pages that come with the HTML: the others are asked for as they are looked at. */
+const FIRST = 1;
+/** Pages of an answer at most, so that nobody takes the memory of everybody. */
+const MOST = 24;
+
+const range = z.object({
+  from: z.coerce.number().int().min(0).max(5000).default(0),
+  to: z.coerce.number().int().min(1).max(5000).optional(),
+});
+
+/** The pages that an address asks for: without a word the first, with `?whole` as many as one answer holds. */
+export function pagesOf(
+  sources: readonly PaperFor[],
+  choices: Choices,
+  edit: number | null,
+  about: Asked,
+  url: URL,
+) {
+  const wanted = range.safeParse(Object.fromEntries(url.searchParams));
+  const { from, to } = wanted.success ? wanted.data : { from: 0, to: undefined };
+  const most = url.searchParams.has('whole') ? MOST : FIRST;
+  const end = Math.min(from + MOST, to ?? from + most);
+  return work('paper', { ...asked(sources, choices, edit), from, to: end }, about);
+}
 
 /** All of it as one PDF, or one of each learner in a zip. */
 export async function paperDownload(

@@ -1,5 +1,6 @@
 /** The score: what the learner plays from. */
 import type { Section } from '$core/analysis/form';
+import { tell } from '$core/pipeline/progress';
 import { measuresText } from '$core/score/measureText';
 import { endOf, beatLength } from '$core/score/metre';
 import type { Note } from '$core/score/score';
@@ -54,10 +55,37 @@ export async function scoreSheet(given: Source, { width }: Frame): Promise<Block
     }
     let last = i;
     while (last + 1 < sections.length && !isFolded(sections[last + 1]!)) last += 1;
-    blocks.push(...(await musicBlocks(source, { from: first.from, to: sections[last]!.to }, width)));
+    const stretches = stretchesOf(version, { from: first.from, to: sections[last]!.to });
+    for (const [k, stretch] of stretches.entries()) {
+      tell('engrave', k / stretches.length);
+      blocks.push(...(await musicBlocks(source, stretch, width)));
+    }
     i = last;
   }
   return blocks;
+}
+
+/** Measures that are engraved at once: the engraver's memory grows with them. */
+const AT_ONCE = 40;
+
+/** A stretch in parts that end with phrases over whose end nothing is tied. */
+function stretchesOf(
+  { form, score }: Version,
+  { from, to }: { readonly from: number; readonly to: number },
+): { from: number; to: number }[] {
+  const parts: { from: number; to: number }[] = [];
+  let begin = from;
+  for (const phrase of form.phrases) {
+    if (phrase.to < begin + AT_ONCE - 1 || phrase.to >= to) continue;
+    const end = endOf(score.measures[phrase.to]!);
+    const isTied = score.parts[0]!.notes.some(
+      (n) => n.onset === end && (n.tie === 'stop' || n.tie === 'both'),
+    );
+    if (isTied) continue;
+    parts.push({ from: begin, to: phrase.to });
+    begin = phrase.to + 1;
+  }
+  return [...parts, { from: begin, to }];
 }
 
 /** The earlier section that this one is note for note and word for word, if any. */

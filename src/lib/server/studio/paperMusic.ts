@@ -17,6 +17,7 @@ import {
   type Source,
 } from '$lib/paper';
 import { eq } from 'drizzle-orm';
+import { LRUCache } from 'lru-cache';
 import type { Db } from '../db/open';
 import { piece } from '../db/schema';
 import { studioLevels } from './levels';
@@ -91,10 +92,27 @@ function sourceFor(db: Db, asked: PaperFor, choices: Choices): Source {
   };
 }
 
-async function documentFor(
-  db: Db,
-  { for: asked, choices, imprint }: PaperAsked,
-): Promise<{ readonly document: PaperDocument; readonly name: string }> {
+interface Made {
+  readonly document: PaperDocument;
+  readonly name: string;
+}
+
+/** Documents made lately in this thread: their pages are asked for one after the other. */
+const MOST_DOCUMENTS = 3;
+const documents = new LRUCache<string, Promise<Made>>({ max: MOST_DOCUMENTS });
+
+function documentFor(db: Db, asked: PaperAsked): Promise<Made> {
+  const pieces = asked.for.map(({ pieceId }) => preparedPiece(db, pieceId).key);
+  const key = JSON.stringify([asked, pieces, studioLevels(db)]);
+  const known = documents.get(key);
+  if (known) return known;
+  const made = makeDocument(db, asked);
+  documents.set(key, made);
+  made.catch(() => documents.delete(key));
+  return made;
+}
+
+async function makeDocument(db: Db, { for: asked, choices, imprint }: PaperAsked): Promise<Made> {
   const sources = asked.map((one) => sourceFor(db, one, choices));
   const areRightsKnown = asked.every(
     ({ pieceId }) =>
@@ -107,19 +125,24 @@ async function documentFor(
   };
 }
 
-/** Pages as they will print. */
-export async function paperPages(db: Db, asked: PaperAsked) {
+/** Some pages as they will print, from one to before another, and how many there are. */
+export async function paperPages(
+  db: Db,
+  { from, to, ...asked }: PaperAsked & { readonly from: number; readonly to: number },
+) {
   const { document, name } = await documentFor(db, asked);
   return {
     name,
-    pages: document.pages.map((page, i) => ({
+    count: document.pages.length,
+    pages: document.pages.slice(from, to).map((page, i) => ({
+      place: from + i,
       sheet: page.sheet,
-      svg: writeSvg(pagePicture(page, i)),
+      svg: writeSvg(pagePicture(page, from + i)),
     })),
   };
 }
 
-/** The same as the bytes of a PDF, with its name. */
+/** All of them as the bytes of a PDF, with its name. */
 export async function paperPdf(db: Db, asked: PaperAsked) {
   const { document, name } = await documentFor(db, asked);
   return { name, bytes: await writePdf(document) };

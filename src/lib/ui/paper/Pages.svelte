@@ -1,13 +1,94 @@
 <script lang="ts">
-  /** Pages as they will print: each a picture of its own, one below the other. In print every picture is a page. */
-  import { PAPER_CSS } from '$lib/paper/choices';
-  import type { Choices } from '$lib/paper/choices';
+  /**
+   * Pages as they will print: each a picture of its own, one below the other; in print every picture is a page. The first comes with the
+   * HTML, others behind it; of a very long document those beyond some dozens come as one comes near them, and all before it prints.
+   */
+  import { PAPER_CSS, type Choices } from '$lib/paper/choices';
+  import { onMount, tick, untrack } from 'svelte';
 
-  interface Props {
-    pages: readonly { readonly sheet: string; readonly svg: string }[];
-    paper: Choices['paper'];
+  interface Page {
+    readonly place: number;
+    readonly sheet: string;
+    readonly svg: string;
   }
-  let { pages, paper }: Props = $props();
+  interface Props {
+    pages: readonly Page[];
+    count: number;
+    paper: Choices['paper'];
+    /** Where further pages are asked for; with its own question mark. */
+    more: string;
+  }
+  let { pages, count, paper, more }: Props = $props();
+
+  /** What was fetched, with the first pages that it goes on from: other choices, other pages. */
+  let fetched = $state.raw<{ readonly after: readonly Page[]; readonly pages: readonly Page[] }>();
+  let problem = $state('');
+  let isWorking = $state(false);
+  const all = $derived([...pages, ...(fetched?.after === pages ? fetched.pages : [])]);
+  const AT_ONCE = 6;
+  /** So many come by themselves: the browser's own way to print does not ask for more. */
+  const BY_ITSELF = 60;
+  const shape = $derived(paper === 'a4' ? '595.28 / 841.89' : '612 / 792');
+
+  async function next(): Promise<void> {
+    if (isWorking || all.length >= count) return;
+    isWorking = true;
+    const before = pages;
+    try {
+      const answer = await fetch(`${more}from=${all.length}&to=${all.length + AT_ONCE}`);
+      if (!answer.ok) throw new Error('The server did not answer with pages.');
+      const { pages: list } = (await answer.json()) as { pages: readonly Page[] };
+      if (before === pages) fetched = { after: pages, pages: [...all.slice(pages.length), ...list] };
+      problem = '';
+    } catch {
+      problem = 'The other pages could not be fetched.';
+    } finally {
+      isWorking = false;
+    }
+  }
+
+  async function fill(): Promise<void> {
+    const own = pages;
+    while (own === pages && all.length < Math.min(count, BY_ITSELF) && !problem) {
+      if (isWorking) await new Promise((resolve) => setTimeout(resolve, 50));
+      else await next();
+    }
+  }
+
+  /** Every page is here, as far as they can be had. */
+  export async function whole(): Promise<void> {
+    while (all.length < count && !problem) {
+      if (isWorking) await new Promise((resolve) => setTimeout(resolve, 50));
+      else await next();
+    }
+    await tick();
+  }
+
+  let end = $state<HTMLElement>();
+  onMount(() => {
+    const watching = new IntersectionObserver(
+      (entries) => {
+        if (entries.some((e) => e.isIntersecting)) void next().then(look);
+      },
+      { rootMargin: '1500px' },
+    );
+    /** Looked at anew: what was near is still near when there are more pages. */
+    const look = (): void => {
+      if (!end || problem) return;
+      watching.unobserve(end);
+      watching.observe(end);
+    };
+    look();
+    return () => watching.disconnect();
+  });
+  $effect(() => {
+    // Other choices, other pages: whoever stands at their end sees them come.
+    void pages;
+    untrack(() => {
+      problem = '';
+      void fill();
+    });
+  });
 </script>
 
 <svelte:head>
@@ -16,12 +97,26 @@
 </svelte:head>
 
 <div class="pages">
-  {#each pages as page, i (i)}
+  {#each all as page (page.place)}
     <div class="page-of-paper sheet">
       <!-- eslint-disable-next-line svelte/no-at-html-tags -- laid out by ourselves from our own engraving -->
       {@html page.svg}
     </div>
   {/each}
+  {#if all.length < count}
+    <div class="page-of-paper print:hidden" style:aspect-ratio={shape} bind:this={end}>
+      {#if problem}
+        <p class="p-8 text-alarm" role="alert">
+          {problem} <button class="link" onclick={() => void next()}>Try again</button>
+        </p>
+      {:else}
+        <p class="p-8 text-quiet" role="status">Page {all.length + 1} of {count}…</p>
+      {/if}
+      <noscript
+        ><a class="link m-8" href="?whole=yes">The first pages</a>, or the PDF for all of them.</noscript
+      >
+    </div>
+  {/if}
 </div>
 
 <style>
@@ -29,6 +124,7 @@
     margin: 0 auto 1.5rem;
     max-width: 50rem;
     background: #fff;
+    color: #1a2238;
     box-shadow: 0 1px 5px rgb(26 34 56 / 0.18);
   }
   .page-of-paper :global(svg) {

@@ -8,19 +8,20 @@ import { keepPaper } from '$server/studio/paper';
 import { error, fail } from '@sveltejs/kit';
 import type { Actions, PageServerLoad } from './$types';
 
-export const load: PageServerLoad = async ({ params, request }) => {
+export const load: PageServerLoad = async ({ params, url, request }) => {
   const { group, piece, sources, choices, about } = await classAsked(params.id, request);
   const made =
     sources.length > 0
-      ? await readable(piece.id, () => pagesOf(sources, choices, null, about))
-      : { name: '', pages: [] };
+      ? await readable(piece.id, () => pagesOf(sources, choices, null, about, url))
+      : { count: 0, pages: [] };
   return {
     id: group.id,
     name: group.name,
     title: piece.title,
     pages: made.pages,
+    count: made.count,
     choices,
-    count: sources.length,
+    learners: sources.length,
   };
 };
 

@@ -14,12 +14,12 @@ export const load: PageServerLoad = async ({ params, url, request }) => {
     url,
     request,
   );
-  const made = await readable(piece.id, () => pagesOf(sources, choices, edit, about));
+  const made = await readable(piece.id, () => pagesOf(sources, choices, edit, about, url));
   return {
     id: row.id,
     title: piece.title,
-    name: made.name,
     pages: made.pages,
+    count: made.count,
     choices,
     holders,
     chosen,

@@ -1,0 +1,11 @@
+/** Further pages of a handout, `?from=` and `?to=`, as the page asks for them. */
+import { pagesOf } from '$server/handout';
+import { handoutAsked } from '$server/handoutAsked';
+import { readable } from '$server/readable';
+import { json } from '@sveltejs/kit';
+import type { RequestHandler } from './$types';
+
+export const GET: RequestHandler = async ({ params, url, request }) => {
+  const { piece, sources, choices, edit, about } = await handoutAsked(params.id, url, request);
+  return json(await readable(piece.id, () => pagesOf(sources, choices, edit, about, url)));
+};
