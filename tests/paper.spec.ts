@@ -23,7 +23,9 @@ async function handoutOf(page: Page, learner: string, piece: string): Promise<vo
   await page.goto('/learners');
   await page.getByRole('link', { name: learner, exact: true }).click();
   await page.getByRole('region', { name: piece }).getByRole('link', { name: piece }).click();
+  await page.waitForURL(/\/assignments\//);
   await page.getByRole('link', { name: 'Handout' }).click();
+  await page.waitForURL(/\/handout$/);
   await scripted(page);
   await expect(papers(page).first()).toBeVisible();
 }

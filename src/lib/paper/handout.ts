@@ -78,19 +78,41 @@ export async function handoutDocument(
     for (const { sheet, copies } of choices.sheets) {
       tell('print', sheets.length / count);
       const blocks = await MAKERS[sheet](source, frame, { all: sources, place });
-      const made: PaperSheet = {
-        name: SHEETS[sheet].name,
-        blocks,
-        foot: { line: footLine(source, imprint), notice: imprint.areRightsKnown ? null : RIGHTS },
-      };
+      const made = sheetOf(source, sheet, blocks, imprint);
       for (let copy = 0; copy < copies; copy++) sheets.push(made);
     }
-  const [first] = sources;
-  return laidOut(
-    { title: titleOf(sources), author: imprint.studio, sheets: first ? sheets : [] },
-    choices.paper,
-  );
+  return documentWith(sources, choices, imprint, sheets);
 }
+
+const sheetOf = (source: Source, sheet: SheetId, blocks: readonly Block[], imprint: Imprint): PaperSheet => ({
+  name: SHEETS[sheet].name,
+  blocks,
+  foot: { line: footLine(source, imprint), notice: imprint.areRightsKnown ? null : RIGHTS },
+});
+
+const documentWith = (
+  sources: readonly Source[],
+  choices: Choices,
+  { studio }: Imprint,
+  sheets: readonly PaperSheet[],
+): PaperDocument => laidOut({ title: titleOf(sources), author: studio, sheets }, choices.paper);
+
+/** The first page as far as it can be known at once: how the first sheet begins. What follows may still move a line of it. */
+export const handoutBeginning = async (
+  sources: readonly Source[],
+  choices: Choices,
+  imprint: Imprint,
+): Promise<PaperDocument> => {
+  const { sheet } = choices.sheets[0]!;
+  const [source] = sources;
+  const frame = {
+    width: frameWidth(choices.paper),
+    height: frameHeight(choices.paper),
+    isBeginning: true,
+  };
+  const blocks = source ? await MAKERS[sheet](source, frame, { all: sources, place: 0 }) : [];
+  return documentWith(sources, choices, imprint, source ? [sheetOf(source, sheet, blocks, imprint)] : []);
+};
 
 const titleOf = (sources: readonly Source[]): string => {
   const [first] = sources;

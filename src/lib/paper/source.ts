@@ -51,6 +51,8 @@ export interface Source {
 export interface Frame {
   readonly width: number;
   readonly height: number;
+  /** Only how it begins is wanted, soon. */
+  readonly isBeginning?: boolean;
 }
 
 /** What a source is made of. */

@@ -48,17 +48,15 @@ const asked = (sources: readonly PaperFor[], choices: Choices, edit: number | nu
   imprint: imprintOf(db(), edit),
 });
 
-/** Pages that come with the HTML: the others are asked for as they are looked at. */
-const FIRST = 1;
 /** Pages of an answer at most, so that nobody takes the memory of everybody. */
 const MOST = 24;
 
 const range = z.object({
-  from: z.coerce.number().int().min(0).max(5000).default(0),
-  to: z.coerce.number().int().min(1).max(5000).optional(),
+  from: z.coerce.number().int().min(0).max(5000).catch(0),
+  to: z.coerce.number().int().min(1).max(5000).catch(MOST),
 });
 
-/** The pages that an address asks for: without a word the first, with `?whole` as many as one answer holds. */
+/** The pages that an address asks for with `?from=` and `?to=`, and how many there are. */
 export function pagesOf(
   sources: readonly PaperFor[],
   choices: Choices,
@@ -66,11 +64,21 @@ export function pagesOf(
   about: Asked,
   url: URL,
 ) {
-  const wanted = range.safeParse(Object.fromEntries(url.searchParams));
-  const { from, to } = wanted.success ? wanted.data : { from: 0, to: undefined };
-  const most = url.searchParams.has('whole') ? MOST : FIRST;
-  const end = Math.min(from + MOST, to ?? from + most);
-  return work('paper', { ...asked(sources, choices, edit), from, to: end }, about);
+  const { from, to } = range.parse(Object.fromEntries(url.searchParams));
+  return work('paper', { ...asked(sources, choices, edit), from, to: Math.min(from + MOST, to) }, about);
+}
+
+/** What comes with the HTML: the first page, soon; with `?whole`, for who has no script, as many as one answer holds. */
+export async function firstPages(
+  sources: readonly PaperFor[],
+  choices: Choices,
+  edit: number | null,
+  about: Asked,
+  url: URL,
+) {
+  if (sources.length === 0) return { pages: [], count: 0 };
+  if (url.searchParams.has('whole')) return pagesOf(sources, choices, edit, about, url);
+  return { pages: await work('paperBeginning', asked(sources, choices, edit), about), count: null };
 }
 
 /** All of it as one PDF, or one of each learner in a zip. */

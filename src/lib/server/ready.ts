@@ -1,11 +1,12 @@
 /**
- * What is done in the pool when a teacher pauses: the version that she changed is made ready, so that whoever prints it next need not
- * wait for that, and the house's hand learns from the fingers that she has decided.
+ * What is done in the pool when a teacher pauses: the version that she changed is made ready and the beginning of its handout laid out,
+ * so that whoever prints it next need not wait for that, and the house's hand learns from the fingers that she has decided.
  */
 import { db } from './db';
 import { work } from './pool';
 import { keepExamples } from './studio/houseHand';
 import { setHouseHand } from './studio/houseTaste';
+import { forNobody, imprintOf, paperChoices } from './studio/paper';
 import { isLongPiece } from './studio/pieces';
 import { documentOfVersion, findVersion } from './studio/versions';
 
@@ -34,6 +35,12 @@ async function makeReady(versionId: string): Promise<void> {
   if (!row || isLongPiece(db(), row.pieceId)) return;
   const of = { pieceId: row.pieceId, document: documentOfVersion(db(), row) };
   await work('ready', of, { isLater: true });
+  const asked = {
+    for: [forNobody(of)],
+    choices: paperChoices(db(), row.id),
+    imprint: imprintOf(db(), row.edit),
+  };
+  await work('paperBeginning', asked, { isLater: true });
   const examples = await work('fingersDecided', of, { isLater: true });
   if (keepExamples(db(), versionId, examples))
     setHouseHand(db(), await work('learnHouseHand', null, { isLong: true }));

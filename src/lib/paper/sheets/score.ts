@@ -35,7 +35,7 @@ const withRepeats = (source: Source): Source =>
     : source;
 
 /** The pages of the score. */
-export async function scoreSheet(given: Source, { width }: Frame): Promise<Block[]> {
+export async function scoreSheet(given: Source, { width, isBeginning }: Frame): Promise<Block[]> {
   const source = withRepeats(given);
   const { version, choices } = source;
   const { sections } = version.form;
@@ -59,14 +59,15 @@ export async function scoreSheet(given: Source, { width }: Frame): Promise<Block
     for (const [k, stretch] of stretches.entries()) {
       tell('engrave', k / stretches.length);
       blocks.push(...(await musicBlocks(source, stretch, width)));
+      if (isBeginning) return blocks;
     }
     i = last;
   }
   return blocks;
 }
 
-/** Measures that are engraved at once: the engraver's memory grows with them. */
-const AT_ONCE = 40;
+/** Measures that are engraved at once: its memory grows with them, and whoever wants to see how it begins waits for the first. */
+const AT_ONCE = 16;
 
 /** A stretch in parts that end with phrases over whose end nothing is tied. */
 function stretchesOf(
@@ -79,7 +80,8 @@ function stretchesOf(
     if (phrase.to < begin + AT_ONCE - 1 || phrase.to >= to) continue;
     const end = endOf(score.measures[phrase.to]!);
     const isTied = score.parts[0]!.notes.some(
-      (n) => n.onset === end && (n.tie === 'stop' || n.tie === 'both'),
+      (n) =>
+        n.onset === end && (n.tie === 'stop' || n.tie === 'both' || n.slurs?.some((l) => l.type === 'stop')),
     );
     if (isTied) continue;
     parts.push({ from: begin, to: phrase.to });

@@ -10,7 +10,7 @@ import { derivePieces, deriveVersions } from '../studio/derive';
 import { chartsInAllKeys, songbookInAllKeys, sourceMeasures } from '../studio/pieceMusic';
 import { fingersDecided, learnHouseHand } from '../studio/houseHand';
 import { preparedPiece, readPiece, sourceScore } from '../studio/prepared';
-import { paperPages, paperPdf } from '../studio/paperMusic';
+import { paperBeginning, paperPages, paperPdf } from '../studio/paperMusic';
 import {
   atLevel,
   comparedPhrases,
@@ -82,6 +82,7 @@ export const jobs = {
   compared: comparedPhrases,
   draw: pictureOf,
   paper: paperPages,
+  paperBeginning,
   pdf: paperPdf,
   ready: madeReady,
   fingersDecided,

@@ -6,6 +6,7 @@ import { listed, type VersionDocument } from '$core/version/document';
 import { toLearn } from '$core/version/toLearn';
 import { writeSvg } from '$lib/engrave/svg';
 import {
+  handoutBeginning,
   handoutDocument,
   handoutName,
   pagePicture,
@@ -13,6 +14,7 @@ import {
   writePdf,
   type Choices,
   type Imprint,
+  type Page,
   type PaperDocument,
   type Source,
 } from '$lib/paper';
@@ -112,17 +114,39 @@ function documentFor(db: Db, asked: PaperAsked): Promise<Made> {
   return made;
 }
 
-async function makeDocument(db: Db, { for: asked, choices, imprint }: PaperAsked): Promise<Made> {
-  const sources = asked.map((one) => sourceFor(db, one, choices));
-  const areRightsKnown = asked.every(
+const areRightsKnown = (db: Db, asked: readonly PaperFor[]): boolean =>
+  asked.every(
     ({ pieceId }) =>
       db.select({ rights: piece.rights }).from(piece).where(eq(piece.id, pieceId)).get()?.rights !==
       'not known',
   );
+
+async function makeDocument(db: Db, { for: asked, choices, imprint }: PaperAsked): Promise<Made> {
+  const sources = asked.map((one) => sourceFor(db, one, choices));
   return {
-    document: await handoutDocument(sources, choices, { ...imprint, areRightsKnown }),
+    document: await handoutDocument(sources, choices, {
+      ...imprint,
+      areRightsKnown: areRightsKnown(db, asked),
+    }),
     name: handoutName(sources, choices),
   };
+}
+
+const pictureOf = (page: Page, place: number) => ({
+  place,
+  sheet: page.sheet,
+  svg: writeSvg(pagePicture(page, place)),
+});
+
+/** The first page, soon: how the first sheet begins. The page itself may end a line earlier or later when all of it is known. */
+export async function paperBeginning(db: Db, { for: asked, choices, imprint }: PaperAsked) {
+  const [first] = asked;
+  const sources = first ? [sourceFor(db, first, choices)] : [];
+  const { pages } = await handoutBeginning(sources, choices, {
+    ...imprint,
+    areRightsKnown: areRightsKnown(db, asked),
+  });
+  return pages.slice(0, 1).map(pictureOf);
 }
 
 /** Some pages as they will print, from one to before another, and how many there are. */
@@ -134,11 +158,7 @@ export async function paperPages(
   return {
     name,
     count: document.pages.length,
-    pages: document.pages.slice(from, to).map((page, i) => ({
-      place: from + i,
-      sheet: page.sheet,
-      svg: writeSvg(pagePicture(page, from + i)),
-    })),
+    pages: document.pages.slice(from, to).map((page, i) => pictureOf(page, from + i)),
   };
 }
 

@@ -12,33 +12,48 @@
     readonly svg: string;
   }
   interface Props {
+    /** How it begins, as it came with the HTML. */
     pages: readonly Page[];
-    count: number;
+    /** How many there are; null until all of them are laid out. */
+    count: number | null;
     paper: Choices['paper'];
-    /** Where further pages are asked for; with its own question mark. */
+    /** Where pages are asked for; with its own question mark. */
     more: string;
+    oncounted: (count: number) => void;
   }
-  let { pages, count, paper, more }: Props = $props();
+  let { pages, count, paper, more, oncounted }: Props = $props();
 
-  /** What was fetched, with the first pages that it goes on from: other choices, other pages. */
-  let fetched = $state.raw<{ readonly after: readonly Page[]; readonly pages: readonly Page[] }>();
+  interface Fetched {
+    readonly count: number;
+    readonly pages: readonly Page[];
+  }
+  /** What was fetched, with the beginning that it belongs to: other choices, other pages. */
+  let fetched = $state.raw<Fetched & { readonly after: readonly Page[] }>();
   let problem = $state('');
   let isWorking = $state(false);
-  const all = $derived([...pages, ...(fetched?.after === pages ? fetched.pages : [])]);
+  const own = $derived(fetched?.after === pages ? fetched : undefined);
+  /** The first page gives way to itself as it is when all is laid out. */
+  const all = $derived(own?.pages ?? pages);
+  const number = $derived(own?.count ?? count);
+  const isWhole = $derived(number !== null && all.length >= number && (own !== undefined || count !== null));
   const AT_ONCE = 6;
   /** So many come by themselves: the browser's own way to print does not ask for more. */
   const BY_ITSELF = 60;
   const shape = $derived(paper === 'a4' ? '595.28 / 841.89' : '612 / 792');
 
   async function next(): Promise<void> {
-    if (isWorking || all.length >= count) return;
+    if (isWorking || isWhole) return;
     isWorking = true;
     const before = pages;
+    const from = own?.pages.length ?? 0;
     try {
-      const answer = await fetch(`${more}from=${all.length}&to=${all.length + AT_ONCE}`);
+      const answer = await fetch(`${more}from=${from}&to=${from + AT_ONCE}`);
       if (!answer.ok) throw new Error('The server did not answer with pages.');
-      const { pages: list } = (await answer.json()) as { pages: readonly Page[] };
-      if (before === pages) fetched = { after: pages, pages: [...all.slice(pages.length), ...list] };
+      const found = (await answer.json()) as Fetched;
+      if (before === pages) {
+        fetched = { after: pages, count: found.count, pages: [...(own?.pages ?? []), ...found.pages] };
+        oncounted(found.count);
+      }
       problem = '';
     } catch {
       problem = 'The other pages could not be fetched.';
@@ -47,9 +62,10 @@
     }
   }
 
-  async function fill(): Promise<void> {
-    const own = pages;
-    while (own === pages && all.length < Math.min(count, BY_ITSELF) && !problem) {
+  /** Fetches pages while some are wanted. */
+  async function fill(most: number): Promise<void> {
+    const begun = pages;
+    while (begun === pages && !isWhole && !problem && (own?.pages.length ?? 0) < most) {
       if (isWorking) await new Promise((resolve) => setTimeout(resolve, 50));
       else await next();
     }
@@ -57,10 +73,7 @@
 
   /** Every page is here, as far as they can be had. */
   export async function whole(): Promise<void> {
-    while (all.length < count && !problem) {
-      if (isWorking) await new Promise((resolve) => setTimeout(resolve, 50));
-      else await next();
-    }
+    await fill(Infinity);
     await tick();
   }
 
@@ -86,7 +99,7 @@
     void pages;
     untrack(() => {
       problem = '';
-      void fill();
+      void fill(BY_ITSELF);
     });
   });
 </script>
@@ -103,14 +116,16 @@
       {@html page.svg}
     </div>
   {/each}
-  {#if all.length < count}
+  {#if !isWhole}
     <div class="page-of-paper print:hidden" style:aspect-ratio={shape} bind:this={end}>
       {#if problem}
         <p class="p-8 text-alarm" role="alert">
           {problem} <button class="link" onclick={() => void next()}>Try again</button>
         </p>
       {:else}
-        <p class="p-8 text-quiet" role="status">Page {all.length + 1} of {count}…</p>
+        <p class="p-8 text-quiet" role="status">
+          {number === null ? 'Setting the pages…' : `Page ${all.length + 1} of ${number}…`}
+        </p>
       {/if}
       <noscript
         ><a class="link m-8" href="?whole=yes">The first pages</a>, or the PDF for all of them.</noscript

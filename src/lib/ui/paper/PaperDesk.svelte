@@ -12,7 +12,8 @@
     says: string;
     back: { readonly href: string; readonly name: string };
     pages: readonly { readonly place: number; readonly sheet: string; readonly svg: string }[];
-    count: number;
+    /** How many pages; null until they are laid out. */
+    count: number | null;
     choices: Choices;
     problem?: string | undefined;
     /** Addresses of the files, and of further pages. */
@@ -23,6 +24,8 @@
   }
   let { title, says, back, pages, count, choices, problem, files, more, whose }: Props = $props();
   let shown = $state<ReturnType<typeof Pages>>();
+  let counted = $state.raw<{ readonly of: typeof pages; readonly count: number }>();
+  const number = $derived(counted?.of === pages ? counted.count : count);
 </script>
 
 <div class="lg:grid lg:grid-cols-[20rem_minmax(0,1fr)] print:block">
@@ -32,9 +35,11 @@
   >
     <a class="link" href={back.href}>{back.name}</a>
     <h1 class="mt-3">{title}</h1>
-    <p class="text-quiet">{[says, plural(count, 'page')].filter(Boolean).join(', ')}</p>
+    <p class="text-quiet">
+      {[says, number === null ? '' : plural(number, 'page')].filter(Boolean).join(', ')}
+    </p>
     {@render whose?.()}
-    {#if count > 0}
+    {#if number !== 0}
       <p class="my-4 flex flex-wrap items-center gap-x-4 gap-y-2">
         <button type="button" class="action" onclick={() => void shown?.whole().then(() => window.print())}
           >Print</button
@@ -47,6 +52,13 @@
     <PaperForm {choices} {problem} />
   </aside>
   <main id="main" class="min-w-0 px-4 py-6 print:p-0">
-    <Pages bind:this={shown} {pages} {count} paper={choices.paper} {more} />
+    <Pages
+      bind:this={shown}
+      {pages}
+      {count}
+      paper={choices.paper}
+      {more}
+      oncounted={(count) => (counted = { of: pages, count })}
+    />
   </main>
 </div>

@@ -1,4 +1,4 @@
-import { choicesIn, pagesOf } from '$server/handout';
+import { choicesIn, firstPages } from '$server/handout';
 import { classAsked } from '$server/handoutAsked';
 import { db } from '$server/db';
 import { formOf } from '$server/forms';
@@ -10,10 +10,7 @@ import type { Actions, PageServerLoad } from './$types';
 
 export const load: PageServerLoad = async ({ params, url, request }) => {
   const { group, piece, sources, choices, about } = await classAsked(params.id, request);
-  const made =
-    sources.length > 0
-      ? await readable(piece.id, () => pagesOf(sources, choices, null, about, url))
-      : { count: 0, pages: [] };
+  const made = await readable(piece.id, () => firstPages(sources, choices, null, about, url));
   return {
     id: group.id,
     name: group.name,

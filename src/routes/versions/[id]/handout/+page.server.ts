@@ -1,4 +1,4 @@
-import { choicesIn, pagesOf } from '$server/handout';
+import { choicesIn, firstPages } from '$server/handout';
 import { handoutAsked } from '$server/handoutAsked';
 import { db } from '$server/db';
 import { formOf } from '$server/forms';
@@ -14,7 +14,7 @@ export const load: PageServerLoad = async ({ params, url, request }) => {
     url,
     request,
   );
-  const made = await readable(piece.id, () => pagesOf(sources, choices, edit, about, url));
+  const made = await readable(piece.id, () => firstPages(sources, choices, edit, about, url));
   return {
     id: row.id,
     title: piece.title,
