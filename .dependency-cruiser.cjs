@@ -34,6 +34,19 @@ module.exports = {
       to: { path: '^src/(lib/(ui|server)|routes|cli)/' },
     },
     {
+      name: 'paper-knows-core-and-engraver',
+      comment: 'Paper is laid out where there are files; a page shows what comes of it and knows only its choices.',
+      severity: 'error',
+      from: { path: '^src/lib/paper/', pathNot: '\\.test\\.ts$' },
+      to: { path: '^src/(lib/(ui|server)|routes|cli)/' },
+    },
+    {
+      name: 'pages-know-only-the-choices-of-paper',
+      severity: 'error',
+      from: { path: '^src/(lib/(ui|core|engrave)|routes/.*\\.svelte)' },
+      to: { path: '^src/lib/paper/', pathNot: '^src/lib/paper/choices\\.ts$' },
+    },
+    {
       name: 'server-knows-no-screen',
       severity: 'error',
       from: { path: '^src/lib/server/' },

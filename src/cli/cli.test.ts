@@ -10,7 +10,7 @@ import { readScoreFile } from '../lib/core/io/readScoreFile';
 import { pitchName } from '../lib/core/score/pitch';
 import { soundingNotes } from '../lib/core/score/query';
 import { scoreFrom } from '../lib/core/test/shorthand';
-import { keypath as run } from './run';
+import { keypath as run, keypathOrPaper } from './run';
 
 // The machine may be busy.
 vi.setConfig({ testTimeout: 60_000 });
@@ -50,6 +50,68 @@ describe('as a process', () => {
   ])('%j: the same status, output and messages', (args) => {
     const { status, stdout, stderr } = spawnSync('./keypath', args, { encoding: 'utf8' });
     expect({ status, stdout, stderr }).toEqual(run(args));
+  });
+});
+
+describe('handout', () => {
+  const paper = (...args: string[]) => keypathOrPaper(['handout', ...args]);
+  it('writes the chosen sheets as a PDF, without a server', async () => {
+    const ended = await paper(
+      song,
+      '--level',
+      '2',
+      '--sheets',
+      'score,chords',
+      '--paper',
+      'letter',
+      '-o',
+      out('h.pdf'),
+    );
+    expect(ended).toMatchObject({ status: 0, stdout: '' });
+    const pdf = readFileSync(out('h.pdf'));
+    expect(pdf.subarray(0, 5).toString()).toBe('%PDF-');
+    expect(pdf.toString('latin1')).toContain('612 792');
+    expect(readdirSync(folder).filter((f) => f.endsWith('.part'))).toEqual([]);
+  });
+  it('takes what arrange takes', async () => {
+    const plain = await paper(song, '--level', '2', '-o', out('a.pdf'));
+    const other = await paper(
+      song,
+      '--level',
+      '2',
+      '--key',
+      'Bb',
+      '--learner',
+      'Runa',
+      '--size',
+      'very-large',
+      '-o',
+      out('b.pdf'),
+    );
+    expect([plain.status, other.status]).toEqual([0, 0]);
+    expect(readFileSync(out('a.pdf')).equals(readFileSync(out('b.pdf')))).toBe(false);
+  });
+  it.each([
+    [['--level', '2'], 'handout needs -o FILE.pdf.'],
+    [['-o', 'x.pdf'], 'handout needs --level 1 to 6.'],
+    [['--level', '2', '-o', 'x.xml'], 'handout needs -o FILE.pdf.'],
+    [['--level', '2', '-o', 'x.pdf', '--sheets', 'poster'], '--sheets takes score, chords,'],
+    [['--level', '2', '-o', 'x.pdf', '--size', 'huge'], '--size: '],
+    [['--level', '2', '-o', 'x.pdf', '--chord-keys', 'H'], '--chord-keys: names no key'],
+  ])('%j is refused in a line', async (args, says) => {
+    const ended = await paper(song, ...args);
+    expect(ended.status).toBe(2);
+    expect(ended.stderr).toContain(says);
+    expect(ended.stderr.trim().split('\n')).toHaveLength(1);
+  });
+  it('runs where the application was never prepared: from a folder that has only the sources and packages', () => {
+    const { status, stderr } = spawnSync(
+      './keypath',
+      ['handout', song, '--level', '1', '-o', out('c.pdf')],
+      // What the application would prepare is not looked at.
+      { encoding: 'utf8', env: { ...process.env, TSX_TSCONFIG_PATH: '' } },
+    );
+    expect({ status, stderr }).toEqual({ status: 0, stderr: '' });
   });
 });
 

@@ -1,0 +1,146 @@
+/** Paper in a real studio: what is remembered, whose it is, what was set for the week, and pages out of the pool's jobs. */
+import { choicesSchema, USUAL_CHOICES } from '$lib/paper/choices';
+import { documentOf } from '$core/version/document';
+import { DEFAULT_RECIPE } from '$core/version/recipe';
+import { eq } from 'drizzle-orm';
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
+import { paper } from '../db/schema';
+import { inThisThread } from '../pool/work';
+import { MELODY, NORA, testStudio, type TestStudio } from '../test/studio';
+import { giveNow } from './giving';
+import { addLearner } from './learners';
+import { beginLesson, changeLesson } from './lessons';
+import { forLearner, forNobody, imprintOf, keepPaper, nameStudio, paperChoices, studioNamed } from './paper';
+import { addPiece } from './pieces';
+import { addVersion, documentOfVersion, findVersion } from './versions';
+
+vi.setConfig({ testTimeout: 60_000 });
+
+let studio: TestStudio;
+beforeEach(() => (studio = testStudio()));
+afterEach(() => studio.end());
+
+const practice = choicesSchema.parse({ sheets: [{ sheet: 'practice', copies: 2 }], paper: 'letter' });
+
+function versionIn({ db }: TestStudio, rights: 'own work' | 'not known' = 'own work') {
+  const piece = addPiece(db, { ...MELODY, rights });
+  const id = addVersion(db, piece, documentOf(DEFAULT_RECIPE, []));
+  return findVersion(db, id)!;
+}
+
+describe('what goes on paper', () => {
+  it('is as usual, then as it was chosen: for this version, and for what has no choice of its own', () => {
+    const { db } = studio;
+    expect(paperChoices(db, 'v1')).toEqual(USUAL_CHOICES);
+    keepPaper(db, 'v1', practice);
+    expect(paperChoices(db, 'v1')).toEqual(practice);
+    expect(paperChoices(db, 'v2')).toEqual(practice);
+    const other = { ...practice, size: 'large' as const };
+    keepPaper(db, 'v2', other);
+    expect([paperChoices(db, 'v1'), paperChoices(db, 'v2'), paperChoices(db, 'v3')]).toEqual([
+      practice,
+      other,
+      other,
+    ]);
+  });
+  it('is as usual where what was kept is of another time', () => {
+    const { db } = studio;
+    keepPaper(db, 'v1', practice);
+    for (const of of ['v1', 'studio'])
+      db.update(paper)
+        .set({ choices: { sheets: [{ sheet: 'poster' }] } as never })
+        .where(eq(paper.of, of))
+        .run();
+    expect(paperChoices(db, 'v1')).toEqual(USUAL_CHOICES);
+  });
+});
+
+describe('the foot of a page', () => {
+  it('has the studio’s name and line as they are set, the day and the change', () => {
+    const { db } = studio;
+    nameStudio(db, { name: 'Harbour Lessons', ownLine: 'Ring twice' });
+    nameStudio(db, { name: 'Harbour Lessons', ownLine: 'Ring three times' });
+    expect(studioNamed(db)).toEqual({ name: 'Harbour Lessons', ownLine: 'Ring three times' });
+    const imprint = imprintOf(db, 12);
+    expect(imprint).toMatchObject({
+      studio: 'Harbour Lessons',
+      ownLine: 'Ring three times',
+      version: 'change 12',
+    });
+    expect(imprint.date).toMatch(/^\d{1,2} [A-Z][a-z]+ \d{4}$/);
+    expect(imprintOf(db, null).version).toBe('');
+  });
+});
+
+describe('for a learner', () => {
+  it('paper has the name, the voice and what the last lesson set', async () => {
+    const { db } = studio;
+    const work = inThisThread(db);
+    const learner = addLearner(db, { ...NORA, voiceLow: 'A3', voiceHigh: 'D5' }, '2026-11-01');
+    const row = versionIn(studio);
+    const assignment = (await giveNow(db, work, row, learner)) as string;
+    const of = { pieceId: row.pieceId, document: documentOfVersion(db, row) };
+    const before = await forLearner(db, work, of, assignment);
+    expect(before).toMatchObject({
+      learner: 'Nora',
+      voice: { low: { step: 'A' }, high: { step: 'D' } },
+      week: null,
+    });
+    changeLesson(db, beginLesson(db, learner), {
+      week: [{ assignment, chunk: 'm0..m1', steps: ['both'], tempo: 50, minutes: 10, why: 'next' }],
+    });
+    const { week } = await forLearner(db, work, of, assignment);
+    expect(week).toMatchObject({
+      minutesADay: 15,
+      lines: [{ piece: null, chunk: 'm0..m1', steps: ['Both hands slowly'], tempo: '♩ = 50', minutes: 10 }],
+    });
+    const { pages, count } = await work('paper', {
+      for: [await forLearner(db, work, of, assignment)],
+      choices: practice,
+      imprint: imprintOf(db, row.edit),
+      from: 0,
+      to: 9,
+    });
+    expect(count).toBe(2);
+    expect(pages[0]!.svg).toContain('Both hands slowly');
+    expect(pages[0]!.svg).toContain('Nora');
+  });
+  it('who has gone is nobody', async () => {
+    const row = versionIn(studio);
+    const of = { pieceId: row.pieceId, document: documentOfVersion(studio.db, row) };
+    expect(await forLearner(studio.db, inThisThread(studio.db), of, 'nobody')).toEqual(forNobody(of));
+  });
+});
+
+describe('pages', () => {
+  it('are the same begun and whole for a short piece, and say that rights are not known', async () => {
+    const { db } = studio;
+    const row = versionIn(studio, 'not known');
+    const asked = {
+      for: [forNobody({ pieceId: row.pieceId, document: documentOfVersion(db, row) })],
+      choices: USUAL_CHOICES,
+      imprint: imprintOf(db, 0),
+    };
+    const work = inThisThread(db);
+    const begun = await work('paperBeginning', asked);
+    const { pages, count, name } = await work('paper', { ...asked, from: 0, to: 5 });
+    expect(count).toBe(1);
+    expect(begun).toEqual(pages);
+    expect(pages[0]!.svg).toContain('The rights in this piece are not known');
+    expect(name).toBe('Melody, level 2 - Score');
+    const { bytes } = await work('pdf', asked);
+    expect(Buffer.from(bytes.subarray(0, 5)).toString()).toBe('%PDF-');
+  });
+  it('past the end are none', async () => {
+    const row = versionIn(studio);
+    const asked = {
+      for: [forNobody({ pieceId: row.pieceId, document: documentOfVersion(studio.db, row) })],
+      choices: USUAL_CHOICES,
+      imprint: imprintOf(studio.db, 0),
+    };
+    expect(await inThisThread(studio.db)('paper', { ...asked, from: 7, to: 9 })).toMatchObject({
+      pages: [],
+      count: 1,
+    });
+  });
+});
