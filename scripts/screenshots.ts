@@ -21,7 +21,6 @@ test('screenshots', async ({ page }) => {
   await open(page, '/pieces');
   await page.locator('input[type=file]').setInputFiles('demo-studio/mill-pond-waltz.musicxml');
   await expect(page.locator('.sheet svg').first()).toBeVisible({ timeout: 30_000 });
-  await shot(page, 'look');
   await page.getByRole('button', { name: 'Leave it' }).click();
   await page.getByRole('link', { name: 'Kite Weather' }).click();
   await expect(page.getByRole('heading', { level: 1 })).toHaveText('Kite Weather');
@@ -41,10 +40,15 @@ test('screenshots', async ({ page }) => {
   await shot(page, 'bench');
   await fromMenu(page, 'Handout');
   await drawn(page);
-  await page.getByRole('radio', { name: 'Letter' }).check();
-  await page.getByRole('radio', { name: 'A4' }).check();
-  await expect(page.getByText('Setting the rest of the page')).toHaveCount(0);
+  await expect(page.getByText(/^\d+ pages?$/)).toBeVisible();
   await shot(page, 'handout');
+  await page.getByLabel('Chords', { exact: true }).check();
+  const chords = page.locator('.page-of-paper svg.page[aria-label$=": Chords"]').first();
+  await expect(chords).toBeVisible();
+  await chords.scrollIntoViewIfNeeded();
+  await page.evaluate(() => document.querySelector('svg.page[aria-label$=": Chords"]')?.scrollIntoView());
+  await shot(page, 'paper-chords');
+
   await page.goto('/pieces');
   await page.getByRole('link', { name: 'level 3', exact: true }).first().click();
   await drawn(page);

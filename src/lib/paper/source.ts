@@ -42,6 +42,8 @@ export interface Source {
   readonly voice: VoiceRange | null;
   readonly week: WeekSet | null;
   readonly chunks: readonly Chunk[];
+  /** The lowest level, not below the version's, at which the right hand holds whole chords. */
+  readonly chordLevel: number;
   readonly choices: Choices;
   /** The same piece with other settings, or with more decided. Throws as realise does. */
   readonly otherwise: (change: Partial<Recipe>, decided?: readonly Decision[]) => Version;
@@ -68,6 +70,12 @@ export interface Given extends Pick<
   readonly chunks?: readonly Chunk[];
 }
 
+/** Fewer keys in the right hand are no chord. */
+const WHOLE_CHORD = 3;
+
+const chordLevelFrom = (level: number, levels: readonly LevelContract[]): number =>
+  levels.find((l) => l.level >= level && (l.rightNotes ?? Infinity) >= WHOLE_CHORD)?.level ?? level;
+
 /** Makes the version, and keeps the way to make it otherwise. Throws as realise does. */
 export function sourceOf({ score, decisions, levels, chunks, ...own }: Given): Source {
   const version = realise(score, own.recipe, decisions, levels);
@@ -75,6 +83,7 @@ export function sourceOf({ score, decisions, levels, chunks, ...own }: Given): S
   return {
     ...own,
     version,
+    chordLevel: chordLevelFrom(own.recipe.level, levels),
     chunks: chunks ?? chunksIn(proposedPlan(music, 'front to back'), music, version.goalTempo),
     otherwise: (change, decided = []) =>
       realise(score, { ...own.recipe, ...change }, decide(decisions, ...decided), levels),

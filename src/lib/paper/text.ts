@@ -35,7 +35,7 @@ export const LEADING = 1.35;
 
 /** Sharps and naturals hang below the line of letters: they are lifted so much of the size. */
 const LIFT = 0.15;
-const isLow = (text: string): boolean => /^[♯♮]+$/.test(text);
+const isLow = (text: string): boolean => /^[♯♮]+\s*$/.test(text);
 
 /** The letters as they are, signs of music larger and in the middle of them. */
 function stretches(text: string, style: TextStyle): (SvgElement | string)[] {

@@ -72,6 +72,16 @@ describe('the chords of a version as its hands hold them', () => {
       'struck once',
     ]);
   });
+  it('are struck by the left hand alone where another version lends its right', () => {
+    const tune = realise(
+      scoreFrom({ ...line, right: 'C5:1 D5:1 E5:1 F5:1 | F5:4 | D5:4 | C5:4' }),
+      { ...DEFAULT_RECIPE, level: 6 },
+      [],
+    );
+    const lent = heldChords(tune, whole, version);
+    expect(lent.map((c) => c.strokes)).toEqual(chords.map((c) => ({ right: 0, left: c.strokes.left })));
+    expect(lent.map((c) => keysOf(c, 'right'))).toEqual(chords.map((c) => keysOf(c, 'right')));
+  });
   it('have their notes named from the root up', () => {
     expect(chords.map(namesOf)).toEqual(['C E G', 'F A C', 'G B D', 'C E G']);
   });

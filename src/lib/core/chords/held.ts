@@ -103,7 +103,8 @@ export function heldChords(
     });
     const strokes = {
       left: strokesIn(sources.left.notes, held),
-      right: strokesIn(sources.right.notes, { ...held, onset: held.onset + shift }),
+      // A tune is no stroke of the chord, and what is held in its place is not played.
+      right: right === version ? strokesIn(sources.right.notes, held) : 0,
     };
     if (before && sameChord(before.chord, span.chord) && sameKeys(before.keys, keys)) {
       list[list.length - 1] = {

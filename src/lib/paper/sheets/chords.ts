@@ -92,7 +92,12 @@ const inKey = (source: Source, key: Key): Version =>
  */
 function rightHandOf(source: Source, version: Version, key: Key): Chorded {
   if (version.isSingAlong || isChordal(version)) return version;
-  return source.otherwise({ key: keyCode(key), style: 'sing-along', introduction: 0 });
+  return source.otherwise({
+    key: keyCode(key),
+    style: 'sing-along',
+    introduction: 0,
+    level: source.chordLevel,
+  });
 }
 
 function sheetIn(source: Source, key: Key, { width }: Frame, isOneOfMany = false): Block[] {

@@ -55,7 +55,12 @@ function chordCards(source: Source): Card[] {
   const right =
     version.isSingAlong || isChordal(version)
       ? version
-      : source.otherwise({ style: 'sing-along', introduction: 0, key: keyCode(version.key) });
+      : source.otherwise({
+          style: 'sing-along',
+          introduction: 0,
+          level: source.chordLevel,
+          key: keyCode(version.key),
+        });
   const all = heldChords(version, { from: 0, to: version.score.measures.length - 1 }, right);
   const seen = new Map<string, HeldChord>();
   for (const chord of all) {
