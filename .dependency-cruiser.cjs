@@ -35,7 +35,8 @@ module.exports = {
     },
     {
       name: 'paper-knows-core-and-engraver',
-      comment: 'Paper is laid out where there are files; a page shows what comes of it and knows only its choices.',
+      comment:
+        'Paper is laid out where there are files; a page shows what comes of it and knows only its choices.',
       severity: 'error',
       from: { path: '^src/lib/paper/', pathNot: '\\.test\\.ts$' },
       to: { path: '^src/(lib/(ui|server)|routes|cli)/' },

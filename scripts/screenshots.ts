@@ -124,6 +124,8 @@ test('screenshots', async ({ page }) => {
     await page.keyboard.press('ArrowRight');
     await page.keyboard.press(i % 3 === 0 ? '3' : '2');
   }
+  await expect(page.locator('.sheet .badge.decided').first()).toBeVisible();
+  await expect(page.getByText('Saved', { exact: true })).toBeVisible();
   await expect(async () => {
     await page.goto('/settings/hand');
     await expect(page.getByText(/^Learned from/)).toBeVisible({ timeout: 500 });

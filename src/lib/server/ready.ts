@@ -35,13 +35,13 @@ async function makeReady(versionId: string): Promise<void> {
   if (!row || isLongPiece(db(), row.pieceId)) return;
   const of = { pieceId: row.pieceId, document: documentOfVersion(db(), row) };
   await work('ready', of, { isLater: true });
+  const examples = await work('fingersDecided', of, { isLater: true });
+  if (keepExamples(db(), versionId, examples))
+    setHouseHand(db(), await work('learnHouseHand', null, { isLong: true }));
   const asked = {
     for: [forNobody(of)],
     choices: paperChoices(db(), row.id),
     imprint: imprintOf(db(), row.edit),
   };
   await work('paperBeginning', asked, { isLater: true });
-  const examples = await work('fingersDecided', of, { isLater: true });
-  if (keepExamples(db(), versionId, examples))
-    setHouseHand(db(), await work('learnHouseHand', null, { isLong: true }));
 }

@@ -11,8 +11,7 @@ export const metreText = (time: TimeSignature): string => `${time.beats}/${time.
 export const idiomText = ({ idiom, because }: SeenIdiom): string =>
   idiom === 'plain' ? '' : `A ${idiom}: ${because}.`;
 
-/** A sentence begins with a capital. */
-export const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
+export { capital } from '$core/capital';
 
 /** What a measure has otherwise than its model: "B4 instead of A4", "without D5", "D5 as well", or "held otherwise". */
 export function differenceText(now: string, before: string): string {

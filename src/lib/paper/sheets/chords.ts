@@ -1,14 +1,7 @@
 /** The chord sheet: each section's chords in order on the keyboard, the shapes that one chord has, and what the key itself has. */
+import { capital } from '$core/capital';
 import { shapesOf } from '$core/analysis/shapes';
-import {
-  heldChords,
-  isChordal,
-  movesText,
-  namesOf,
-  strokesText,
-  type Chorded,
-  type HeldChord,
-} from '$core/chords/held';
+import { heldChords, movesText, namesOf, strokesText, type HeldChord } from '$core/chords/held';
 import { chordsIn, scaleIn, type FingeredInversion } from '$core/chords/reference';
 import { plural } from '$core/plural';
 import { pitchClassName, toMidi } from '$core/score/pitch';
@@ -35,6 +28,7 @@ import {
 import { keyboardPicture, keyRange } from '../keyboard';
 import type { Frame, Source } from '../source';
 import { fitting, linesOf, textAt, textWidth, type TextStyle } from '../text';
+import { chordHandOf } from './chordHand';
 import { head, levelLine } from './head';
 
 /** How many pictures stand beside each other, and how wide a white key is at most, by the size of the paper's letters. */
@@ -86,23 +80,9 @@ const chordNames = (source: Source, key: Key): string[] => [
 const inKey = (source: Source, key: Key): Version =>
   keyCode(key) === keyCode(source.version.key) ? source.version : source.otherwise({ key: keyCode(key) });
 
-/**
- * Whose right hand holds the chords: the version itself where it carries the harmony, otherwise the same piece as a sing-along at
- * the same level.
- */
-function rightHandOf(source: Source, version: Version, key: Key): Chorded {
-  if (version.isSingAlong || isChordal(version)) return version;
-  return source.otherwise({
-    key: keyCode(key),
-    style: 'sing-along',
-    introduction: 0,
-    level: source.chordLevel,
-  });
-}
-
 function sheetIn(source: Source, key: Key, { width }: Frame, isOneOfMany = false): Block[] {
   const version = inKey(source, key);
-  const right = rightHandOf(source, version, key);
+  const right = chordHandOf(source, version, key);
   const own = { ...source, version };
   const { columns: count, key: widest } = BY_SIZE[source.choices.size];
   const each = columnWidth(count, width, GUTTER);
@@ -190,8 +170,6 @@ function chordBlock(
     endsPage: 6,
   });
 }
-
-const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
 
 /** Chords that stand in more than one shape in the piece, the shapes side by side. */
 function shapeBlocks(version: Version, width: number): Block[] {

@@ -1,14 +1,15 @@
 /** Cards to cut out and fold: on one half the name, on the other the keys with their fingers. */
-import { heldChords, isChordal, namesOf, type HeldChord } from '$core/chords/held';
+import { capital } from '$core/capital';
+import { heldChords, namesOf, type HeldChord } from '$core/chords/held';
 import { measureText } from '$core/score/measureText';
 import { numberDegree } from '$core/theory/chord';
-import { keyCode } from '$core/theory/key';
 import { QUIET } from '$lib/engrave/look';
 import { element } from '$lib/engrave/svg';
 import { block, columns, columnWidth, moved, NEVER, paragraph, SMALL, type Block } from '../block';
 import { keyboardPicture, keyRange, type KeyMark } from '../keyboard';
 import type { Frame, Source } from '../source';
 import { linesOf, textAt, type TextStyle } from '../text';
+import { chordHandOf } from './chordHand';
 import { head, levelLine } from './head';
 import { drawnPositions } from './positions';
 
@@ -52,16 +53,11 @@ export function flashcardSheet(source: Source, { width }: Frame): Block[] {
 /** Every chord of the piece in every shape, once. */
 function chordCards(source: Source): Card[] {
   const { version } = source;
-  const right =
-    version.isSingAlong || isChordal(version)
-      ? version
-      : source.otherwise({
-          style: 'sing-along',
-          introduction: 0,
-          level: source.chordLevel,
-          key: keyCode(version.key),
-        });
-  const all = heldChords(version, { from: 0, to: version.score.measures.length - 1 }, right);
+  const all = heldChords(
+    version,
+    { from: 0, to: version.score.measures.length - 1 },
+    chordHandOf(source, version),
+  );
   const seen = new Map<string, HeldChord>();
   for (const chord of all) {
     const look = `${chord.symbol} ${chord.keys.map((k) => `${k.hand}${k.midi}`).join(' ')}`;
@@ -82,7 +78,7 @@ const positionCards = ({ version }: Source): Card[] =>
   drawnPositions(version)
     .filter(({ marks }) => marks.length >= FEWEST_FINGERS)
     .map(({ hand, name, measure, marks }) => ({
-      question: name.charAt(0).toUpperCase() + name.slice(1),
+      question: capital(name),
       below: `${hand} hand, ${measureText(version.score.measures[measure]!.number)}`,
       answer: `fingers ${marks.map((m) => m.finger).join(' ')}`,
       marks,

@@ -1,4 +1,5 @@
 /** The practice sheet: what is set for the week, how each piece of it begins, a box for every day, and a line for whoever is at home. */
+import { capital } from '$core/capital';
 import { measuresText } from '$core/score/measureText';
 import { tempoText } from '$core/score/tempoText';
 import { HAIRLINE, INK, QUIET } from '$lib/engrave/look';
@@ -124,8 +125,6 @@ async function itemBlock(source: Source, item: ToPractise, width: number): Promi
     endsPage: 2,
   });
 }
-
-const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
 
 /** How a chunk begins, engraved. */
 async function incipitOf(source: Source, { from, to, isHere }: ToPractise): Promise<Block | undefined> {

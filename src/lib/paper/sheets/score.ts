@@ -1,4 +1,5 @@
 /** The score: what the learner plays from. */
+import { capital } from '$core/capital';
 import type { Section } from '$core/analysis/form';
 import { tell } from '$core/pipeline/progress';
 import { measuresText } from '$core/score/measureText';
@@ -143,8 +144,6 @@ function foldedBlocks(version: Version, section: Section, width: number): Block[
     ),
   ];
 }
-
-const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
 
 /** What it costs to turn the page after a line: nothing where a hand is free, much where both play on; less at the end of a section. */
 const BOTH_PLAY = 20;
