@@ -43,7 +43,13 @@ async function textsOf(bytes: Uint8Array): Promise<string[]> {
 test('sheets are chosen, ordered and remembered; the PDF holds what is shown', async ({ page, request }) => {
   await handoutOf(page, 'Berit', 'Kite Weather');
   await expectAccessible(page);
-  const before = await papers(page).count();
+  // What was chosen last in the studio is where a version begins: from there to the score alone.
+  for (const sheet of (await chosenOn(page)).filter((s) => s !== 'score')) {
+    await page.locator(`input[name="sheet-${sheet}"]`).uncheck();
+    await expect.poll(() => chosenOn(page)).not.toContain(sheet);
+  }
+  await expect.poll(() => sheetsOn(page)).toEqual(['Score']);
+  const before = await allPages(page);
   await page.getByLabel('Chords', { exact: true }).check();
   await expect(
     page

@@ -22,6 +22,8 @@ export interface Block {
   readonly beginsPage?: boolean;
   /** Where it stands in the outline of the document: 1 for a sheet, 2 for a section in it. */
   readonly outline?: 1 | 2;
+  /** What the outline says of it, where that is something else. */
+  readonly inOutline?: string;
 }
 
 export const NEVER = 1e6;

@@ -34,9 +34,10 @@ export async function writePdf({ title, author, pages }: PaperDocument): Promise
     root.add(section);
     for (const at of page.placed) {
       drawBlock(doc, section, at, faces);
-      const { outline, says } = at.block;
-      if (outline === 1) sheet = { name: page.sheet, item: doc.outline.addItem(`${page.sheet}: ${says}`) };
-      else if (outline === 2) (sheet?.item ?? doc.outline).addItem(says);
+      const { outline, says, inOutline = says } = at.block;
+      if (outline === 1)
+        sheet = { name: page.sheet, item: doc.outline.addItem(`${page.sheet}: ${inOutline}`) };
+      else if (outline === 2) (sheet?.item ?? doc.outline).addItem(inOutline);
     }
     section.end();
     drawFoot(doc, page, faces);

@@ -319,6 +319,13 @@ describe('the chord sheet', () => {
       'The same chords as Verse, but for this.',
     );
   });
+  it('sets the shapes of one chord side by side, each with how often it stands', () => {
+    const says = saysOf(chordSheets(sourceFrom(kite, 3), frame));
+    expect(says).toContain('The same chord in several shapes');
+    const [, count, shapes] = /\nG in (\d) shapes: (.*)/.exec(says)!;
+    expect(Number(count)).toBeGreaterThan(1);
+    expect(shapes).toMatch(/^G as G D G B D, \d times, first in measure 1\. G as/);
+  });
   it('is in one key, in several, or in all twelve with contents', async () => {
     const names = (keys: Choices['keys']): number =>
       keysOf(sourceFrom(kite, 3, { choices: { keys } })).length;
@@ -326,7 +333,7 @@ describe('the chord sheet', () => {
     const source = sourceFrom(kite, 2, { choices: { keys: ['C', 'Bb'] } });
     const document = await documentOf(source, ['chords'], { keys: ['C', 'Bb'] });
     const heads = document.pages.flatMap((p) => p.placed.filter((b) => b.block.outline === 1));
-    expect(heads).toHaveLength(3);
+    expect(heads.map((h) => h.block.inOutline)).toEqual([undefined, 'in C major', 'in B♭ major']);
     expect(saysOf(document.pages[0]!.placed.map((p) => p.block))).toContain('B♭ major: B♭');
   });
 });

@@ -1,6 +1,5 @@
 /** The chord sheet: each section's chords in order on the keyboard, the shapes that one chord has, and what the key itself has. */
 import { capital } from '$core/capital';
-import { shapesOf } from '$core/analysis/shapes';
 import { heldChords, movesText, namesOf, strokesText, type HeldChord } from '$core/chords/held';
 import { chordsIn, scaleIn, type FingeredInversion } from '$core/chords/reference';
 import { plural } from '$core/plural';
@@ -95,7 +94,11 @@ function sheetIn(source: Source, key: Key, { width }: Frame, isOneOfMany = false
   const picture = (chords: readonly HeldChord[]) =>
     chords.map((chord, i) => chordBlock(own, chord, chords[i - 1], { range, width: each, widest }));
   return [
-    { ...head(own, width, `chords, ${levelLine(own)}`), beginsPage: isOneOfMany },
+    {
+      ...head(own, width, `chords, ${levelLine(own)}`),
+      beginsPage: isOneOfMany,
+      ...(isOneOfMany ? { inOutline: `in ${keyName(key)}` } : {}),
+    },
     paragraph(
       `Square: left hand. Round: right hand${isTune ? ', the chord to hold in place of the tune' : ''}. Filled: stays from the chord before.`,
       width,
@@ -115,7 +118,12 @@ function sheetIn(source: Source, key: Key, { width }: Frame, isOneOfMany = false
       }
       return [name, ...columns(pictures, count, width, GUTTER)];
     }),
-    ...shapeBlocks(version, width),
+    ...shapeBlocks(
+      version,
+      bySection.flatMap((s) => s.chords),
+      range,
+      width,
+    ),
     ...referenceBlocks(key, width),
   ];
 }
@@ -171,25 +179,68 @@ function chordBlock(
   });
 }
 
-/** Chords that stand in more than one shape in the piece, the shapes side by side. */
-function shapeBlocks(version: Version, width: number): Block[] {
-  const shapes = shapesOf(version.score, version.chords);
-  if (shapes.length === 0) return [];
-  const numbers = version.score.measures.map((m) => m.number);
+/** How often a chord stands in one shape, and how it does so first. */
+interface Shape {
+  readonly chord: HeldChord;
+  readonly count: number;
+}
+
+/** Chord names that stand in more than one shape, with each of them, the commonest first. */
+function shapesOf(chords: readonly HeldChord[]): (readonly [symbol: string, shapes: readonly Shape[]])[] {
+  const found = new Map<string, Map<string, Shape>>();
+  for (const chord of chords) {
+    const shapes = found.get(chord.symbol) ?? new Map<string, Shape>();
+    const look = chord.keys.map((k) => `${k.hand}${k.midi}`).join();
+    const known = shapes.get(look);
+    found.set(
+      chord.symbol,
+      shapes.set(look, { chord: known?.chord ?? chord, count: (known?.count ?? 0) + 1 }),
+    );
+  }
+  return [...found]
+    .map(([symbol, shapes]) => [symbol, [...shapes.values()].sort((a, b) => b.count - a.count)] as const)
+    .filter(([, shapes]) => shapes.length > 1);
+}
+
+/** The shapes of one chord side by side. */
+function shapeBlocks(
+  version: Version,
+  chords: readonly HeldChord[],
+  range: PictureSize['range'],
+  width: number,
+): Block[] {
+  const several = shapesOf(chords);
+  if (several.length === 0) return [];
+  const each = columnWidth(REFERENCE_COLUMNS, width, REFERENCE_GUTTER);
   return [
     heading('The same chord in several shapes', width),
-    ...shapes.map(({ symbol, shapes: list }) =>
-      paragraph(
-        `${symbol}: ${list
-          .map(
-            ({ notes, measures }) =>
-              `${notes} (${plural(measures.length, 'time')}, first in ${measureText(numbers[measures[0]!]!)})`,
-          )
-          .join('; ')}`,
-        width,
-        TEXT,
-      ),
-    ),
+    ...several.flatMap(([symbol, shapes]): Block[] => {
+      const pictures = shapes.map(({ chord, count }) => {
+        const keyboard = keyboardPicture(
+          range,
+          chord.keys.map(({ stays: _stays, ...k }) => k),
+          each,
+          11,
+        );
+        const says = `${plural(count, 'time')}, first in ${measureText(version.score.measures[chord.measure]!.number)}`;
+        return block({
+          height: keyboard.height + 13,
+          drawn: [...keyboard.drawn, textAt(0, keyboard.height + 9, fitting(says, each, SMALL), SMALL)],
+          says: `${symbol} as ${chord.keys.map((k) => pitchClassName(k.pitch)).join(' ')}, ${says}`,
+          gap: 6,
+          endsPage: 4,
+        });
+      });
+      const [first, ...rest] = columns(pictures, REFERENCE_COLUMNS, width, REFERENCE_GUTTER);
+      return [
+        together([smallHeading(symbol, width), first!], {
+          says: `${symbol} in ${shapes.length} shapes: ${first!.says}`,
+          endsPage: 4,
+          gap: 8,
+        }),
+        ...rest,
+      ];
+    }),
   ];
 }
 

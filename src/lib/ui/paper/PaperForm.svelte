@@ -106,9 +106,9 @@
       ['very large', 'very large'],
     ])}
     {@render pick('fingers', 'Fingers', choices.fingers, [
-      ['once', 'where they change'],
+      ['once', 'at changes'],
       ['all', 'all'],
-      ['positions', 'new positions only'],
+      ['positions', 'at positions'],
       ['none', 'none'],
     ])}
     {@render pick('names', 'Note names', choices.names, [
