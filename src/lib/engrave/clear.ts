@@ -55,8 +55,6 @@ function clearLine(words: readonly Word[]): void {
   const ordered = [...words].sort((a, b) => a.x - b.x);
   let end = -Infinity;
   for (const word of ordered) {
-    const free = Math.max(end + FROM_WORD, word.left + FROM_BARLINE);
-    if (word.x < free) word.x = Math.max(word.x, Math.min(free, word.right - FROM_BARLINE - word.width));
     word.x = Math.max(word.x, end + FROM_WORD, word.left + FROM_BARLINE);
     end = word.x + word.width;
   }
@@ -90,19 +88,29 @@ const BELOW_CHORD = 80;
 /** Our face for chord names is wider than the words' by so much. */
 const CHORD_WIDER = 1.35;
 
-/** Lifts the chord names of a system, all of them alike, above the fingers that reach into one of them. */
-export function clearChords(root: SvgElement, badges: readonly Place[]): void {
-  const bySystem = new Map<number, SvgElement[]>();
+/** Elements of a name inside the engraver's groups of a kind, by their system. */
+function bySystemIn(root: SvgElement, kind: string, name: string): Map<number, SvgElement[]> {
+  const found = new Map<number, SvgElement[]>();
   let system = -1;
-  const visit = (at: SvgElement, isChord: boolean): void => {
-    const kind = at.name === 'g' ? classOf(at) : '';
-    if (kind === 'system') system += 1;
-    if (isChord && at.name === 'text' && at.attributes.y)
-      bySystem.set(system, [...(bySystem.get(system) ?? []), at]);
-    for (const child of elements(at)) visit(child, isChord || kind === 'harm');
+  const visit = (at: SvgElement, isInside: boolean): void => {
+    const own = at.name === 'g' ? classOf(at) : '';
+    if (own === 'system') system += 1;
+    if (isInside && at.name === name && at.attributes.y)
+      found.set(system, [...(found.get(system) ?? []), at]);
+    for (const child of elements(at)) visit(child, isInside || own === kind);
   };
   visit(root, false);
-  for (const chords of bySystem.values()) {
+  return found;
+}
+
+/** Moves elements up (below 0) or down, all alike. */
+function shift(list: readonly SvgElement[], by: number): void {
+  for (const { attributes } of list) attributes.y = String(Math.round(Number(attributes.y) + by));
+}
+
+/** Lifts the chord names of a system, all of them alike, above the fingers that reach into one of them. */
+export function clearChords(root: SvgElement, badges: readonly Place[]): void {
+  for (const chords of bySystemIn(root, 'harm', 'text').values()) {
     const by = Math.max(
       ...chords.flatMap((at) => {
         const [x, y] = [Number(at.attributes.x), Number(at.attributes.y)];
@@ -114,7 +122,7 @@ export function clearChords(root: SvgElement, badges: readonly Place[]): void {
           .map((b) => y + BELOW_CHORD - (b.y - HALF_BADGE));
       }),
     );
-    if (by > 0) for (const at of chords) at.attributes.y = String(Math.round(Number(at.attributes.y) - by));
+    if (by > 0) shift(chords, -by);
   }
 }
 
@@ -125,21 +133,10 @@ export function clearPedals(
   badges: readonly Place[],
   isLeft: (note: string) => boolean,
 ): void {
-  const bySystem = new Map<number, { readonly rect: SvgElement; readonly top: number }[]>();
-  let system = -1;
-  const visit = (at: SvgElement, isPedal: boolean): void => {
-    const kind = at.name === 'g' ? classOf(at) : '';
-    if (kind === 'system') system += 1;
-    if (isPedal && at.name === 'rect') {
-      at.attributes.class = 'pedal';
-      bySystem.set(system, [...(bySystem.get(system) ?? []), { rect: at, top: Number(at.attributes.y) }]);
-    }
-    for (const child of elements(at)) visit(child, isPedal || kind === 'pedal');
-  };
-  visit(root, false);
-  for (const [index, rects] of bySystem) {
+  for (const [index, rects] of bySystemIn(root, 'pedal', 'rect')) {
+    for (const { attributes } of rects) attributes.class = 'pedal';
     const own = measures.filter((m) => m.system === index);
-    const top = Math.min(...rects.map((r) => r.top));
+    const top = Math.min(...rects.map((r) => Number(r.attributes.y)));
     const bottom = Math.max(...own.map((m) => m.bottom));
     // Fingers of this system: below its upper staff and above the next system.
     const next = Math.min(...measures.filter((m) => m.system === index + 1).map((m) => m.top));
@@ -149,6 +146,6 @@ export function clearPedals(
         .map((b) => b.y + HALF_BADGE),
     );
     const by = lowest + AIR - top;
-    if (by > 0) for (const { rect, top: y } of rects) rect.attributes.y = String(Math.round(y + by));
+    if (by > 0) shift(rects, by);
   }
 }

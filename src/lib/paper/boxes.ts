@@ -1,7 +1,8 @@
 /** How far drawings reach: of paths by their points (curves by their controls, which they never leave), of words by their letters. */
 import type { SvgElement } from '$lib/engrave/svg';
 import svgpath from 'svgpath';
-import { widthOf, type Family } from './faces';
+import { changesIn, faceIn } from './attributes';
+import { widthOf, type Face } from './faces';
 import { ASCENT } from './text';
 
 export interface Box {
@@ -24,12 +25,18 @@ interface Around {
   readonly x: number;
   readonly y: number;
   readonly size: number;
-  readonly family: Family;
-  readonly isBold: boolean;
+  readonly face: Face;
   readonly anchor: string;
 }
 
-const PLAIN: Around = { scale: 1, x: 0, y: 0, size: 0, family: 'sans', isBold: false, anchor: 'start' };
+const PLAIN: Around = {
+  scale: 1,
+  x: 0,
+  y: 0,
+  size: 0,
+  face: { family: 'sans', isBold: false, isItalic: false },
+  anchor: 'start',
+};
 
 export const union = (boxes: readonly Box[]): Box | undefined =>
   boxes.length === 0
@@ -45,32 +52,20 @@ const num = (text: string | undefined, otherwise = 0): number =>
   text === undefined ? otherwise : parseFloat(text);
 
 /** Moves and even scalings are all that pictures of ours hold, but for what turns a sign of music upside down: its path. */
-function within(at: SvgElement, around: Around): Around {
-  const { transform = '', 'font-size': size, 'font-family': family, 'font-weight': weight } = at.attributes;
+function within({ name, attributes }: SvgElement, around: Around): Around {
   let { scale, x, y } = around;
-  if (at.name !== 'path')
-    for (const [, kind, list = ''] of transform.matchAll(/(translate|scale)\(([^)]*)\)/g)) {
-      const [a = 0, b = a] = list.split(/[ ,]+/).filter(Boolean).map(Number);
-      if (kind === 'scale') scale *= a;
-      else {
-        x += scale * a;
-        y += scale * (list.includes(',') || list.trim().includes(' ') ? b : 0);
-      }
-    }
+  if (name !== 'path')
+    for (const change of changesIn(attributes))
+      if (change.kind === 'scale') scale *= change.x;
+      else [x, y] = [x + scale * change.x, y + scale * change.y];
+  const { 'font-size': size, 'text-anchor': anchor } = attributes;
   return {
     scale,
     x,
     y,
     size: size ? num(size) : around.size,
-    family: family
-      ? family.includes('Mono')
-        ? 'mono'
-        : /Tinos|Times/.test(family)
-          ? 'words'
-          : 'sans'
-      : around.family,
-    isBold: weight ? weight === 'bold' || Number(weight) >= 600 : around.isBold,
-    anchor: at.attributes['text-anchor'] ?? around.anchor,
+    face: faceIn(attributes, around.face),
+    anchor: anchor ?? around.anchor,
   };
 }
 
@@ -147,7 +142,7 @@ function textBox(at: SvgElement, around: Around): Box | undefined {
     x += num(element.attributes.dx);
     for (const child of element.children)
       if (typeof child === 'string') {
-        const width = own.size * widthOf(child, { family: own.family, isBold: own.isBold, isItalic: false });
+        const width = own.size * widthOf(child, own.face);
         const left = x - (own.anchor === 'middle' ? width / 2 : own.anchor === 'end' ? width : 0);
         if (child.trim())
           boxes.push({

@@ -4,7 +4,8 @@
  */
 import { INK } from '$lib/engrave/look';
 import type { SvgElement } from '$lib/engrave/svg';
-import { bytesOf, runsOf, widthOf, type Face, type Family } from './faces';
+import { changesIn, faceIn } from './attributes';
+import { bytesOf, runsOf, widthOf, type Face } from './faces';
 
 type Doc = PDFKit.PDFDocument;
 
@@ -27,31 +28,16 @@ const PLAIN: Look = {
   anchor: 'start',
 };
 
-const FAMILY_MARKS: readonly (readonly [string, Family])[] = [
-  ['Mono', 'mono'],
-  ['Tinos', 'words'],
-];
-
 const number = (text: string | undefined): number => (text === undefined ? 0 : parseFloat(text));
 const colour = (text: string): string => (text === 'currentColor' ? INK : text);
 
 function lookOf({ attributes: a }: SvgElement, around: Look): Look {
-  const { 'font-family': family, 'font-weight': weight, 'font-style': style } = a;
   return {
     fill: a.fill === undefined ? around.fill : colour(a.fill),
     stroke: a.stroke === undefined ? around.stroke : colour(a.stroke),
     width: a['stroke-width'] === undefined ? around.width : number(a['stroke-width']),
     size: a['font-size'] === undefined ? around.size : number(a['font-size']),
-    face:
-      family === undefined && weight === undefined && style === undefined
-        ? around.face
-        : {
-            family: family
-              ? (FAMILY_MARKS.find(([mark]) => family.includes(mark))?.[1] ?? 'sans')
-              : around.face.family,
-            isBold: weight ? weight === 'bold' || Number(weight) >= 600 : around.face.isBold,
-            isItalic: style ? style !== 'normal' : around.face.isItalic,
-          },
+    face: faceIn(a, around.face),
     anchor: a['text-anchor'] ?? around.anchor,
   };
 }
@@ -76,7 +62,7 @@ function drawElement(doc: Doc, at: SvgElement, around: Look, faces: Embedded): v
   const { transform } = at.attributes;
   if (transform) {
     doc.save();
-    transformBy(doc, transform);
+    transformBy(doc, at.attributes);
   }
   if (at.name === 'g' || at.name === 'svg') {
     for (const child of at.children) if (typeof child !== 'string') drawElement(doc, child, look, faces);
@@ -84,12 +70,10 @@ function drawElement(doc: Doc, at: SvgElement, around: Look, faces: Embedded): v
   if (transform) doc.restore();
 }
 
-function transformBy(doc: Doc, transform: string): void {
-  for (const [, kind, list = ''] of transform.matchAll(/(translate|scale)\(([^)]*)\)/g)) {
-    const [a = 0, b] = list.split(/[ ,]+/).filter(Boolean).map(Number);
-    if (kind === 'translate') doc.translate(a, b ?? 0);
-    else doc.transform(a, 0, 0, b ?? a, 0, 0);
-  }
+function transformBy(doc: Doc, attributes: SvgElement['attributes']): void {
+  for (const { kind, x, y } of changesIn(attributes))
+    if (kind === 'translate') doc.translate(x, y);
+    else doc.transform(x, 0, 0, y, 0, 0);
 }
 
 /** Traces a shape; false for what is none. */
@@ -199,7 +183,7 @@ function drawText(doc: Doc, at: SvgElement, look: Look, faces: Embedded): void {
   const { transform } = at.attributes;
   if (transform) {
     doc.save();
-    transformBy(doc, transform);
+    transformBy(doc, at.attributes);
   }
   let [x, y] = [0, 0];
   pieces.forEach((piece, i) => {

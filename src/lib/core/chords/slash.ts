@@ -1,4 +1,5 @@
 /** A slash chart: in each measure its beats, which chord stands at which, and what is sung on them. */
+import { sourceStart } from '../score/measureId';
 import { measureAt } from '../score/query';
 import { beatLength, endOf } from '../score/metre';
 import type { Lyric } from '../score/score';
@@ -66,7 +67,7 @@ function joined(syllables: readonly Sung[]): string {
 /** The beats of every measure. `words` is a version that has the words at their notes, where this one plays no tune. */
 export function slashChart(version: Worded, words: Worded = version): SlashMeasure[] {
   const { score, chords, form } = version;
-  const shift = startOf(version) - startOf(words);
+  const shift = sourceStart(score.measures) - sourceStart(words.score.measures);
   const sung = sungIn(words).map((s) => ({ ...s, onset: s.onset + shift }));
   const verses = Math.max(0, ...sung.map((s) => s.verse));
   const borrowed = form.sections.flatMap(({ from, pickup }) =>
@@ -98,6 +99,3 @@ export function slashChart(version: Worded, words: Worded = version): SlashMeasu
     };
   });
 }
-
-/** Where the source begins, behind an introduction. */
-const startOf = ({ score }: Worded): Ticks => score.measures.find((m) => !m.id.startsWith('i'))?.start ?? 0;
