@@ -33,6 +33,7 @@ for (const file of readdirSync(FOLDER).filter((f) => f.endsWith('.musicxml'))) {
         decisions: [],
         levels: LEVELS,
         score: withParts(score),
+        state: '',
         learner: null,
         voice: null,
         week: null,

@@ -124,6 +124,14 @@ test('a class is printed in one, or as a file for each', async ({ page, request 
   await expect(papers(page).first()).toBeVisible();
   await scripted(page);
   await expectAccessible(page);
+  // A duet is shared out: in the file of each stands their part of it.
+  await page.getByLabel('Duet', { exact: true }).check();
+  await expect(
+    page
+      .locator('.page-of-paper')
+      .getByText(/^upper part of two/)
+      .first(),
+  ).toBeVisible();
   const one = await request.get(
     (await page.getByRole('link', { name: 'One PDF', exact: true }).getAttribute('href'))!,
   );
@@ -141,6 +149,9 @@ test('a class is printed in one, or as a file for each', async ({ page, request 
     // Each has the name of its own learner on it.
     const learner = /, ([^,]+) - /.exec(name)![1]!;
     expect(texts[0]).toContain(learner);
+    expect(texts.join(' ').includes('upper part of two')).toBe(
+      !texts.join(' ').includes('lower part of two'),
+    );
     expect(pages.join(' ')).toContain(learner);
   }
   expect(together).toBe(pages.length);

@@ -55,6 +55,7 @@ export async function handout({ score, values, recipeFile, levels }: Input): Pro
     levels,
     score,
     choices,
+    state: '',
     learner: values.learner ?? null,
     voice,
     week: null,
@@ -65,7 +66,6 @@ export async function handout({ score, values, recipeFile, levels }: Input): Pro
       studio: '',
       ownLine: '',
       date,
-      version: '',
       areRightsKnown: false,
     }),
   );

@@ -1,8 +1,7 @@
 /** A set of sheets as a document: each made by its own module, in the order that was chosen, with its foot. */
 import { levelText } from '$core/arrange/levels';
 import { plural } from '$core/plural';
-import type { Choices, SheetId } from './choices';
-import { SHEETS } from './choices';
+import { SHEETS, type Choices, type SheetId } from './choices';
 import { tell } from '$core/pipeline/progress';
 import { frameHeight, frameWidth, laidOut, type PaperDocument, type PaperSheet } from './page';
 import type { Frame, Source } from './source';
@@ -22,8 +21,6 @@ export interface Imprint {
   readonly ownLine: string;
   /** "26 November 2026" */
   readonly date: string;
-  /** "change 12"; empty where a version has none. */
-  readonly version: string;
   readonly areRightsKnown: boolean;
 }
 
@@ -60,8 +57,8 @@ const RIGHTS =
   'The rights in this piece are not known. Whether it may be arranged and copied is for the law of the place.';
 
 /** The line at the foot of the pages of a source. */
-const footLine = ({ title, recipe, learner }: Source, { studio, ownLine, date, version }: Imprint): string =>
-  [studio, ownLine, `${title}, level ${levelText(recipe.level)}`, learner ?? '', date, version]
+const footLine = ({ title, recipe, learner, state }: Source, { studio, ownLine, date }: Imprint): string =>
+  [studio, ownLine, `${title}, level ${levelText(recipe.level)}`, learner ?? '', date, state]
     .filter(Boolean)
     .join(' · ');
 
@@ -78,16 +75,30 @@ export async function handoutDocument(
     for (const { sheet, copies } of choices.sheets) {
       tell('print', sheets.length / count);
       const blocks = await MAKERS[sheet](source, frame, { all: sources, place });
-      const made = sheetOf(source, sheet, blocks, imprint);
+      const made = sheetOf(source, place, sheet, blocks, imprint);
       for (let copy = 0; copy < copies; copy++) sheets.push(made);
     }
   return documentWith(sources, choices, imprint, sheets);
 }
 
-const sheetOf = (source: Source, sheet: SheetId, blocks: readonly Block[], imprint: Imprint): PaperSheet => ({
+const sheetOf = (
+  source: Source,
+  place: number,
+  sheet: SheetId,
+  blocks: readonly Block[],
+  imprint: Imprint,
+): PaperSheet => ({
   name: SHEETS[sheet].name,
   blocks,
   foot: { line: footLine(source, imprint), notice: imprint.areRightsKnown ? null : RIGHTS },
+  place,
+});
+
+/** The pages of one source out of a document for several. */
+export const documentOfOne = (document: PaperDocument, source: Source, place: number): PaperDocument => ({
+  ...document,
+  title: titleOf([source]),
+  pages: document.pages.filter((page) => page.place === place),
 });
 
 const documentWith = (
@@ -111,7 +122,7 @@ export const handoutBeginning = async (
     isBeginning: true,
   };
   const blocks = source ? await MAKERS[sheet](source, frame, { all: sources, place: 0 }) : [];
-  return documentWith(sources, choices, imprint, source ? [sheetOf(source, sheet, blocks, imprint)] : []);
+  return documentWith(sources, choices, imprint, source ? [sheetOf(source, 0, sheet, blocks, imprint)] : []);
 };
 
 const titleOf = (sources: readonly Source[]): string => {

@@ -24,6 +24,8 @@ export interface PaperSheet {
   readonly name: string;
   readonly blocks: readonly Block[];
   readonly foot: Foot;
+  /** Whose it is: the place among all that the document is for. */
+  readonly place: number;
 }
 
 export interface Foot {
@@ -37,6 +39,8 @@ export interface Page {
   readonly width: number;
   readonly height: number;
   readonly sheet: string;
+  /** Whose it is, as of its sheet. */
+  readonly place: number;
   readonly placed: readonly Placed[];
   /** What stands at its foot, from the page's own corner. */
   readonly foot: readonly SvgElement[];
@@ -93,6 +97,7 @@ export function laidOut(
         width,
         height,
         sheet: sheet.name,
+        place: sheet.place,
         placed,
         foot: footOf(paper, sheet, i + 1, pages.length),
         footSays: [sheet.foot.line, sheet.foot.notice ?? ''].filter(Boolean).join('. '),

@@ -14,7 +14,7 @@ import { getDocument } from 'pdfjs-dist/legacy/build/pdf.mjs';
 import { describe, expect, it, vi } from 'vitest';
 import type { Block } from './block';
 import { choicesSchema, SHEET_IDS, type Choices, type SheetId } from './choices';
-import { handoutDocument, handoutName } from './handout';
+import { documentOfOne, handoutDocument, handoutName } from './handout';
 import { keyboardPicture, keyRange } from './keyboard';
 import { marksIn, overlapsIn } from './overlaps';
 import { frameHeight, frameWidth, pagePicture, PAPERS, type PaperDocument } from './page';
@@ -51,6 +51,7 @@ function sourceFrom(
     decisions,
     levels: LEVELS,
     score,
+    state: 'change 12',
     learner: 'Berit',
     voice: null,
     week: null,
@@ -63,7 +64,6 @@ const imprint = {
   studio: 'Quay Street Studio',
   ownLine: 'By the old quay',
   date: '26 November 2026',
-  version: 'change 12',
   areRightsKnown: true,
 };
 const documentOf = (
@@ -434,6 +434,14 @@ describe('a duet', () => {
     expect(texts).toContain('Small notes are Runa’s');
     expect(texts).toContain('Small notes are Berit’s');
     expect(await duetSheet(berit!, frame)).not.toHaveLength(0);
+    // Parted, each has the part out of the whole, not both hands.
+    const own = documentOfOne(document, runa!, 1);
+    const ownTexts = own.pages.flatMap((p) => textsIn(p.placed.map((b) => b.block))).join(' | ');
+    expect(ownTexts).toContain('lower part of two');
+    expect(ownTexts).not.toContain('upper part of two');
+    expect(own.title).toBe('Kite Weather, level 3, Runa');
+    const others = documentOfOne(document, berit!, 0).pages;
+    expect([...others, ...own.pages]).toEqual(document.pages);
   });
 });
 
@@ -450,6 +458,7 @@ describe('every sheet of every piece', () => {
             expect(y + block.height).toBeLessThanOrEqual(frameHeight('letter') + 0.5);
           const text = foot.map(textOf).join(' ');
           expect(text).toContain('Quay Street Studio · By the old quay');
+          expect(text).toContain('26 November 2026 · change 12');
           expect(text).toMatch(/\d+ of \d+/);
         }
         expect(new Set(document.pages.map((p) => p.sheet)).size).toBe(SHEET_IDS.length);

@@ -38,6 +38,8 @@ export interface Source {
   readonly composer: string;
   readonly recipe: Recipe;
   readonly version: Version;
+  /** Which state of the version it is, at the foot of its pages: "change 12"; empty where it has none. */
+  readonly state: string;
   readonly learner: string | null;
   readonly voice: VoiceRange | null;
   readonly week: WeekSet | null;
@@ -60,7 +62,7 @@ export interface Frame {
 /** What a source is made of. */
 export interface Given extends Pick<
   Source,
-  'title' | 'composer' | 'recipe' | 'learner' | 'voice' | 'week' | 'choices'
+  'title' | 'composer' | 'recipe' | 'state' | 'learner' | 'voice' | 'week' | 'choices'
 > {
   /** The piece, its parts chosen. */
   readonly score: Score;

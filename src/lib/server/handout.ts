@@ -42,10 +42,10 @@ export function choicesIn(form: FormData): ReturnType<typeof choicesSchema.safeP
   });
 }
 
-const asked = (sources: readonly PaperFor[], choices: Choices, edit: number | null): PaperAsked => ({
+const asked = (sources: readonly PaperFor[], choices: Choices): PaperAsked => ({
   for: sources,
   choices,
-  imprint: imprintOf(db(), edit),
+  imprint: imprintOf(db()),
 });
 
 /** Pages of an answer at most, so that nobody takes the memory of everybody. */
@@ -57,45 +57,31 @@ const range = z.object({
 });
 
 /** The pages that an address asks for with `?from=` and `?to=`, and how many there are. */
-export function pagesOf(
-  sources: readonly PaperFor[],
-  choices: Choices,
-  edit: number | null,
-  about: Asked,
-  url: URL,
-) {
+export function pagesOf(sources: readonly PaperFor[], choices: Choices, about: Asked, url: URL) {
   const { from, to } = range.parse(Object.fromEntries(url.searchParams));
-  return work('paper', { ...asked(sources, choices, edit), from, to: Math.min(from + MOST, to) }, about);
+  return work('paper', { ...asked(sources, choices), from, to: Math.min(from + MOST, to) }, about);
 }
 
 /** What comes with the HTML: the first page, soon; with `?whole`, for who has no script, as many as one answer holds. */
-export async function firstPages(
-  sources: readonly PaperFor[],
-  choices: Choices,
-  edit: number | null,
-  about: Asked,
-  url: URL,
-) {
+export async function firstPages(sources: readonly PaperFor[], choices: Choices, about: Asked, url: URL) {
   if (sources.length === 0) return { pages: [], count: 0 };
-  if (url.searchParams.has('whole')) return pagesOf(sources, choices, edit, about, url);
-  return { pages: await work('paperBeginning', asked(sources, choices, edit), about), count: null };
+  if (url.searchParams.has('whole')) return pagesOf(sources, choices, about, url);
+  return { pages: await work('paperBeginning', asked(sources, choices), about), count: null };
 }
 
 /** All of it as one PDF, or one of each learner in a zip. */
 export async function paperDownload(
   sources: readonly PaperFor[],
   choices: Choices,
-  edit: number | null,
   about: Asked,
   inZip: { readonly name: string } | null,
 ): Promise<Response> {
   if (!inZip) {
-    const { name, bytes } = await work('pdf', asked(sources, choices, edit), about);
+    const { name, bytes } = await work('pdf', asked(sources, choices), about);
     return download(`${name}.pdf`, 'application/pdf', bytes);
   }
   const files: Record<string, Uint8Array> = {};
-  for (const source of sources) {
-    const { name, bytes } = await work('pdf', asked([source], choices, edit), about);
+  for (const { name, bytes } of await work('pdfs', asked(sources, choices), about)) {
     let file = fileName(`${name}.pdf`);
     for (let n = 2; files[file]; n++) file = fileName(`${name} ${n}.pdf`);
     files[file] = bytes;

@@ -2,11 +2,9 @@
 import { error } from '@sveltejs/kit';
 import { z } from 'zod';
 import { db } from './db';
-import { about } from './pool';
-import { work } from './pool';
+import { about, work } from './pool';
 import { readable } from './readable';
-import { holdersOf } from './studio/assignments';
-import { findAssignment } from './studio/assignments';
+import { findAssignment, holdersOf } from './studio/assignments';
 import { listGroups, partsOf } from './studio/groups';
 import { forLearner, forNobody, paperChoices } from './studio/paper';
 import { findPiece } from './studio/pieces';
@@ -26,7 +24,7 @@ export async function handoutAsked(id: string, url: URL, request: Request) {
     .catch(row.edit)
     .parse(url.searchParams.get('at') ?? row.edit);
   const document = await readable(piece.id, () => documentAt(db(), row.id, edit));
-  const of = { pieceId: row.pieceId, document };
+  const of = { pieceId: row.pieceId, document, edit };
   const holders = holdersOf(db(), row.id).map(({ id: assignment, name }) => ({ assignment, name }));
   // One learner of those who have it, or all of them in turn.
   const wanted = url.searchParams.get('for');
@@ -64,7 +62,14 @@ export async function classAsked(id: string, request: Request) {
       const assignment = parts.get(member);
       const row = assignment && findVersion(db(), findAssignment(db(), assignment)?.versionId ?? '');
       return row
-        ? [forLearner(db(), work, { pieceId: piece.id, document: documentOfVersion(db(), row) }, assignment)]
+        ? [
+            forLearner(
+              db(),
+              work,
+              { pieceId: piece.id, document: documentOfVersion(db(), row), edit: row.edit },
+              assignment,
+            ),
+          ]
         : [];
     }),
   );

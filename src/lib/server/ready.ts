@@ -33,7 +33,7 @@ async function makeReady(versionId: string): Promise<void> {
   const row = findVersion(db(), versionId);
   // A long piece would take the room of what opens pages.
   if (!row || isLongPiece(db(), row.pieceId)) return;
-  const of = { pieceId: row.pieceId, document: documentOfVersion(db(), row) };
+  const of = { pieceId: row.pieceId, document: documentOfVersion(db(), row), edit: row.edit };
   await work('ready', of, { isLater: true });
   const examples = await work('fingersDecided', of, { isLater: true });
   if (keepExamples(db(), versionId, examples))
@@ -41,7 +41,7 @@ async function makeReady(versionId: string): Promise<void> {
   const asked = {
     for: [forNobody(of)],
     choices: paperChoices(db(), row.id),
-    imprint: imprintOf(db(), row.edit),
+    imprint: imprintOf(db()),
   };
   await work('paperBeginning', asked, { isLater: true });
 }

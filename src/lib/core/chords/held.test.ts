@@ -82,6 +82,22 @@ describe('the chords of a version as its hands hold them', () => {
     expect(lent.map((c) => c.strokes)).toEqual(chords.map((c) => ({ right: 0, left: c.strokes.left })));
     expect(lent.map((c) => keysOf(c, 'right'))).toEqual(chords.map((c) => keysOf(c, 'right')));
   });
+  it('that no hand plays yet are none: a pickup may stand under a chord', () => {
+    const picked = realise(
+      scoreFrom({
+        ...line,
+        pickup: 1,
+        right: 'r:1 | C5:4 | C5:4',
+        left: 'r:1 | C3:4 | C3:4',
+        chords: 'G7 | C | C',
+      }),
+      { ...DEFAULT_RECIPE, level: 6 },
+      [],
+    );
+    const held = heldChords(picked, { from: 0, to: 2 });
+    expect(held.every((c) => c.keys.length > 0)).toBe(true);
+    expect(held[0]!.symbol).toBe('C');
+  });
   it('have their notes named from the root up', () => {
     expect(chords.map(namesOf)).toEqual(['C E G', 'F A C', 'G B D', 'C E G']);
   });

@@ -6,6 +6,7 @@ import type { ChordSpan } from '../analysis/harmony';
 import { stepsBetween, pitchClass } from '../theory/fifths';
 import { chordSymbol, chordTones, sameChord, type Chord } from '../theory/chord';
 import { pitchClassName, type Pitch } from '../score/pitch';
+import { sourceStart } from '../score/measureId';
 import { byOnset, measureAt, soundingNotes, type SoundingNote } from '../score/query';
 import type { Version } from '../version/realise';
 import { plural } from '../plural';
@@ -83,7 +84,7 @@ export function heldChords(
     left: { of: version, notes: playedOn(version, 'left') },
     right: { of: right, notes: playedOn(right, 'right') },
   };
-  const shift = right === version ? 0 : introductionOf(right) - introductionOf(version);
+  const shift = sourceStart(right.score.measures) - sourceStart(measures);
   const list: HeldChord[] = [];
   for (const span of version.chords) {
     if (!span.chord || span.onset >= end || span.onset + span.duration <= start) continue;
@@ -101,6 +102,8 @@ export function heldChords(
         stays: before?.keys.some((k) => k.midi === midi && k.hand === hand) ?? false,
       }));
     });
+    // A pickup has a chord that no hand plays yet.
+    if (keys.length === 0) continue;
     const strokes = {
       left: strokesIn(sources.left.notes, held),
       // A tune is no stroke of the chord, and what is held in its place is not played.
@@ -124,10 +127,6 @@ export function heldChords(
   }
   return list;
 }
-
-/** Ticks before the source begins. */
-const introductionOf = ({ score }: Chorded): number =>
-  score.measures.find((m) => !m.id.startsWith('i'))?.start ?? 0;
 
 const sameKeys = (a: readonly HeldKey[], b: readonly HeldKey[]): boolean =>
   a.length === b.length && a.every((key, i) => key.midi === b[i]!.midi && key.hand === b[i]!.hand);
@@ -172,7 +171,8 @@ export function namesOf({ chord, keys }: Pick<HeldChord, 'chord' | 'keys'>): str
 }
 
 /** "struck 4 times", by the hand that strikes more often. */
-export const strokesText = ({ strokes }: HeldChord): string => {
+export const strokesText = ({ strokes, keys }: HeldChord): string => {
   const most = Math.max(strokes.right, strokes.left);
-  return most === 0 ? 'held from before' : most === 1 ? 'struck once' : `struck ${plural(most, 'time')}`;
+  if (most === 0) return keys.some((k) => k.hand === 'left') ? 'held from before' : 'not struck';
+  return most === 1 ? 'struck once' : `struck ${plural(most, 'time')}`;
 };

@@ -1,5 +1,6 @@
 /** The practice sheet: what is set for the week, how each piece of it begins, a box for every day, and a line for whoever is at home. */
 import { capital } from '$core/capital';
+import { CAUTION } from '$core/lessons/caution';
 import { measuresText } from '$core/score/measureText';
 import { tempoText } from '$core/score/tempoText';
 import { HAIRLINE, INK, QUIET } from '$lib/engrave/look';
@@ -17,9 +18,6 @@ const BOXES = DAYS.length * (BOX.side + BOX.gap) - BOX.gap;
 const INCIPIT = { width: 178, staff: 13, measures: 2 } as const;
 const GUTTER = 16;
 const NAME: TextStyle = { size: 12, isBold: true };
-
-const CAUTION =
-  'Pause every five to ten minutes and shake out hands, wrists and shoulders. Stop when it hurts; pain that stays belongs with a doctor.';
 
 /** Without a week that is set: the first chunks of the plan, each with its first steps. */
 const FIRST_CHUNKS = 3;

@@ -10,7 +10,7 @@ import { derivePieces, deriveVersions } from '../studio/derive';
 import { chartsInAllKeys, songbookInAllKeys, sourceMeasures } from '../studio/pieceMusic';
 import { fingersDecided, learnHouseHand } from '../studio/houseHand';
 import { preparedPiece, readPiece, sourceScore } from '../studio/prepared';
-import { paperBeginning, paperPages, paperPdf } from '../studio/paperMusic';
+import { paperBeginning, paperPages, paperPdf, paperPdfs } from '../studio/paperMusic';
 import {
   atLevel,
   comparedPhrases,
@@ -84,6 +84,7 @@ export const jobs = {
   paper: paperPages,
   paperBeginning,
   pdf: paperPdf,
+  pdfs: paperPdfs,
   ready: madeReady,
   fingersDecided,
   learnHouseHand: (db: Db, _nothing: null) => learnHouseHand(db),

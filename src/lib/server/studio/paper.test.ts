@@ -56,19 +56,14 @@ describe('what goes on paper', () => {
 });
 
 describe('the foot of a page', () => {
-  it('has the studio’s name and line as they are set, the day and the change', () => {
+  it('has the studio’s name and line as they are set, and the day', () => {
     const { db } = studio;
     nameStudio(db, { name: 'Harbour Lessons', ownLine: 'Ring twice' });
     nameStudio(db, { name: 'Harbour Lessons', ownLine: 'Ring three times' });
     expect(studioNamed(db)).toEqual({ name: 'Harbour Lessons', ownLine: 'Ring three times' });
-    const imprint = imprintOf(db, 12);
-    expect(imprint).toMatchObject({
-      studio: 'Harbour Lessons',
-      ownLine: 'Ring three times',
-      version: 'change 12',
-    });
+    const imprint = imprintOf(db);
+    expect(imprint).toMatchObject({ studio: 'Harbour Lessons', ownLine: 'Ring three times' });
     expect(imprint.date).toMatch(/^\d{1,2} [A-Z][a-z]+ \d{4}$/);
-    expect(imprintOf(db, null).version).toBe('');
   });
 });
 
@@ -79,13 +74,22 @@ describe('for a learner', () => {
     const learner = addLearner(db, { ...NORA, voiceLow: 'A3', voiceHigh: 'D5' }, '2026-11-01');
     const row = versionIn(studio);
     const assignment = (await giveNow(db, work, row, learner)) as string;
-    const of = { pieceId: row.pieceId, document: documentOfVersion(db, row) };
+    const of = { pieceId: row.pieceId, document: documentOfVersion(db, row), edit: row.edit };
     const before = await forLearner(db, work, of, assignment);
-    expect(before).toMatchObject({
-      learner: 'Nora',
-      voice: { low: { step: 'A' }, high: { step: 'D' } },
-      week: null,
+    expect(before).toMatchObject({ learner: 'Nora', voice: { low: { step: 'A' }, high: { step: 'D' } } });
+    // Nothing is set yet: what is next in the piece, in the minutes that there are.
+    expect(before.week).toMatchObject({
+      minutesADay: 15,
+      lines: [{ piece: null, chunk: 'm0..m1', minutes: 15 }],
     });
+    expect(before.week!.lines[0]!.steps[0]).toBe('Hear it');
+    // Nor where only another piece is set.
+    const other = versionIn(studio);
+    const second = (await giveNow(db, work, other, learner)) as string;
+    changeLesson(db, beginLesson(db, learner), {
+      week: [{ assignment: second, chunk: 'm0..m1', steps: ['left'], tempo: 40, minutes: 9, why: 'next' }],
+    });
+    expect((await forLearner(db, work, of, assignment)).week).toEqual(before.week);
     changeLesson(db, beginLesson(db, learner), {
       week: [{ assignment, chunk: 'm0..m1', steps: ['both'], tempo: 50, minutes: 10, why: 'next' }],
     });
@@ -97,17 +101,18 @@ describe('for a learner', () => {
     const { pages, count } = await work('paper', {
       for: [await forLearner(db, work, of, assignment)],
       choices: practice,
-      imprint: imprintOf(db, row.edit),
+      imprint: imprintOf(db),
       from: 0,
       to: 9,
     });
     expect(count).toBe(2);
     expect(pages[0]!.svg).toContain('Both hands slowly');
     expect(pages[0]!.svg).toContain('Nora');
+    expect(pages[0]!.svg).toContain(`change ${row.edit}`);
   });
   it('who has gone is nobody', async () => {
     const row = versionIn(studio);
-    const of = { pieceId: row.pieceId, document: documentOfVersion(studio.db, row) };
+    const of = { pieceId: row.pieceId, document: documentOfVersion(studio.db, row), edit: row.edit };
     expect(await forLearner(studio.db, inThisThread(studio.db), of, 'nobody')).toEqual(forNobody(of));
   });
 });
@@ -117,9 +122,9 @@ describe('pages', () => {
     const { db } = studio;
     const row = versionIn(studio, 'not known');
     const asked = {
-      for: [forNobody({ pieceId: row.pieceId, document: documentOfVersion(db, row) })],
+      for: [forNobody({ pieceId: row.pieceId, document: documentOfVersion(db, row), edit: row.edit })],
       choices: USUAL_CHOICES,
-      imprint: imprintOf(db, 0),
+      imprint: imprintOf(db),
     };
     const work = inThisThread(db);
     const begun = await work('paperBeginning', asked);
@@ -134,9 +139,9 @@ describe('pages', () => {
   it('past the end are none', async () => {
     const row = versionIn(studio);
     const asked = {
-      for: [forNobody({ pieceId: row.pieceId, document: documentOfVersion(studio.db, row) })],
+      for: [forNobody({ pieceId: row.pieceId, document: documentOfVersion(studio.db, row), edit: row.edit })],
       choices: USUAL_CHOICES,
-      imprint: imprintOf(studio.db, 0),
+      imprint: imprintOf(studio.db),
     };
     expect(await inThisThread(studio.db)('paper', { ...asked, from: 7, to: 9 })).toMatchObject({
       pages: [],

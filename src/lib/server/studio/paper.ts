@@ -11,7 +11,7 @@ import { now } from './ids';
 import { findLearner, voiceOf } from './learners';
 import { lessonsOf } from './lessons';
 import type { PaperAsked, PaperFor } from './paperMusic';
-import { lessonInWords } from './weekPage';
+import { setFor } from './weekPage';
 
 /** What was chosen last anywhere: a new version begins with it. */
 const STUDIO = 'studio';
@@ -36,8 +36,8 @@ export const keepPaper = (db: Db, of: string, choices: Choices): void =>
         .run();
   });
 
-/** Studio, date and version at the foot of every page. */
-export function imprintOf(db: Db, edit: number | null): PaperAsked['imprint'] {
+/** Studio and date at the foot of every page. */
+export function imprintOf(db: Db): PaperAsked['imprint'] {
   const row = db.select({ name: studio.name, ownLine: studio.ownLine }).from(studio).get();
   const date = new Date(`${todayIn(db)}T12:00:00Z`).toLocaleDateString('en-GB', {
     timeZone: 'UTC',
@@ -45,16 +45,14 @@ export function imprintOf(db: Db, edit: number | null): PaperAsked['imprint'] {
     month: 'long',
     year: 'numeric',
   });
-  return {
-    studio: row?.name ?? '',
-    ownLine: row?.ownLine ?? '',
-    date,
-    version: edit === null ? '' : `change ${edit}`,
-  };
+  return { studio: row?.name ?? '', ownLine: row?.ownLine ?? '', date };
 }
 
+/** A state of a version. */
+type State = Pick<PaperFor, 'pieceId' | 'document' | 'edit'>;
+
 /** A version on paper for nobody by name. */
-export const forNobody = (of: Pick<PaperFor, 'pieceId' | 'document'>): PaperFor => ({
+export const forNobody = (of: State): PaperFor => ({
   ...of,
   learner: null,
   voice: null,
@@ -63,17 +61,12 @@ export const forNobody = (of: Pick<PaperFor, 'pieceId' | 'document'>): PaperFor 
 });
 
 /** A version on paper for a learner who has it: with the voice, the plan, and what was set for the week. */
-export async function forLearner(
-  db: Db,
-  work: Work,
-  of: Pick<PaperFor, 'pieceId' | 'document'>,
-  assignmentId: string,
-): Promise<PaperFor> {
+export async function forLearner(db: Db, work: Work, of: State, assignmentId: string): Promise<PaperFor> {
   const assigned = findAssignment(db, assignmentId);
   const learner = assigned && findLearner(db, assigned.learnerId);
   if (!assigned || !learner) return forNobody(of);
-  const lesson = lessonsOf(db, learner.id).find((l) => (l.week ?? []).length > 0);
-  const set = lesson ? (await lessonInWords(db, work, lesson)).set : [];
+  const week = lessonsOf(db, learner.id).find((l) => (l.week ?? []).length > 0)?.week ?? [];
+  const set = await setFor(db, work, assignmentId, week, learner.minutesADay);
   return {
     ...of,
     learner: learner.name,

@@ -6,6 +6,7 @@ import { listed, type VersionDocument } from '$core/version/document';
 import { toLearn } from '$core/version/toLearn';
 import { writeSvg } from '$lib/engrave/svg';
 import {
+  documentOfOne,
   handoutBeginning,
   handoutDocument,
   handoutName,
@@ -41,6 +42,8 @@ export interface WeekLine {
 export interface PaperFor {
   readonly pieceId: string;
   readonly document: VersionDocument;
+  /** The change after which it stands so. */
+  readonly edit: number;
   readonly learner: string | null;
   readonly voice: VoiceRange | null;
   /** The learner's plan of it, where the teacher has changed it. */
@@ -59,7 +62,7 @@ export interface PaperAsked {
 }
 
 function sourceFor(db: Db, asked: PaperFor, choices: Choices): Source {
-  const { pieceId, document, learner, voice, plan, week } = asked;
+  const { pieceId, document, edit, learner, voice, plan, week } = asked;
   const row = db
     .select({ title: piece.title, composer: piece.composer })
     .from(piece)
@@ -72,6 +75,7 @@ function sourceFor(db: Db, asked: PaperFor, choices: Choices): Source {
     decisions: listed(document),
     levels: studioLevels(db),
     score: preparedPiece(db, pieceId).score,
+    state: `change ${edit}`,
     learner,
     voice,
     choices,
@@ -97,6 +101,8 @@ function sourceFor(db: Db, asked: PaperFor, choices: Choices): Source {
 interface Made {
   readonly document: PaperDocument;
   readonly name: string;
+  /** The pages of each of whom it is for, as documents of their own. */
+  readonly documents: readonly { readonly name: string; readonly document: PaperDocument }[];
 }
 
 /** Documents made lately in this thread: their pages are asked for one after the other. */
@@ -123,12 +129,17 @@ const areRightsKnown = (db: Db, asked: readonly PaperFor[]): boolean =>
 
 async function makeDocument(db: Db, { for: asked, choices, imprint }: PaperAsked): Promise<Made> {
   const sources = asked.map((one) => sourceFor(db, one, choices));
+  const document = await handoutDocument(sources, choices, {
+    ...imprint,
+    areRightsKnown: areRightsKnown(db, asked),
+  });
   return {
-    document: await handoutDocument(sources, choices, {
-      ...imprint,
-      areRightsKnown: areRightsKnown(db, asked),
-    }),
+    document,
     name: handoutName(sources, choices),
+    documents: sources.map((source, i) => ({
+      name: handoutName([source], choices),
+      document: documentOfOne(document, source, i),
+    })),
   };
 }
 
@@ -166,4 +177,12 @@ export async function paperPages(
 export async function paperPdf(db: Db, asked: PaperAsked) {
   const { document, name } = await documentFor(db, asked);
   return { name, bytes: await writePdf(document) };
+}
+
+/** The same parted: a PDF for each of whom it is for, with what each has in it out of the whole. */
+export async function paperPdfs(db: Db, asked: PaperAsked) {
+  const { documents } = await documentFor(db, asked);
+  const files: { readonly name: string; readonly bytes: Uint8Array }[] = [];
+  for (const { name, document } of documents) files.push({ name, bytes: await writePdf(document) });
+  return files;
 }

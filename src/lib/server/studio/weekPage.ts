@@ -3,6 +3,7 @@ import { gradeText, holding, type Grade } from '$core/lessons/events';
 import { measuresText } from '$core/score/measureText';
 import type { TimeSignature } from '$core/score/score';
 import { REVIEW, stepFacts } from '$core/lessons/steps';
+import { weekOf, type WeekItem } from '$core/lessons/week';
 import type { Db } from '../db/open';
 import type { Work } from '../pool/work';
 import { eventsInLessons } from './events';
@@ -48,6 +49,55 @@ function whereIn({ ids, numbers, form }: Progress, chunk: string): string {
   return isWhole ? 'all of it' : `${section ? `${section}, ` : ''}${measuresText(numbers, from, to)}`;
 }
 
+/** How far each of some assignments is, by its id; those that are gone are not there. */
+async function progressOfAll(
+  db: Db,
+  work: Work,
+  assignments: readonly string[],
+): Promise<ReadonlyMap<string, Progress>> {
+  const found = new Map<string, Progress>();
+  for (const id of new Set(assignments)) {
+    const one = await findProgress(db, work, id);
+    if (one) found.set(id, one.progress);
+  }
+  return found;
+}
+
+const setLines = (week: readonly WeekItem[], found: ReadonlyMap<string, Progress>): SetLine[] =>
+  week.flatMap((item) => {
+    const progress = found.get(item.assignment);
+    return progress
+      ? [
+          {
+            assignment: item.assignment,
+            versionId: progress.versionId,
+            title: progress.title,
+            time: progress.time,
+            chunk: item.chunk,
+            where: whereIn(progress, item.chunk),
+            steps: item.steps.map((s) => nameOf(progress, s)),
+            tempo: item.tempo,
+            minutes: item.minutes,
+            why: item.why,
+          },
+        ]
+      : [];
+  });
+
+/** What a learner has to practise in a piece: the week as it was set where the piece is in it, otherwise what is next in the piece itself. */
+export async function setFor(
+  db: Db,
+  work: Work,
+  assignment: string,
+  set: readonly WeekItem[],
+  minutesADay: number,
+): Promise<readonly SetLine[]> {
+  const found = await progressOfAll(db, work, [assignment, ...set.map((i) => i.assignment)]);
+  const isInIt = set.some((i) => i.assignment === assignment);
+  const next = found.get(assignment)?.next ?? [];
+  return setLines(isInIt ? set : weekOf([{ assignment, next, due: [] }], minutesADay), found);
+}
+
 /** What a lesson brought and what it set. */
 export async function lessonInWords(
   db: Db,
@@ -56,11 +106,11 @@ export async function lessonInWords(
 ): Promise<{ readonly done: readonly DoneLine[]; readonly set: readonly SetLine[] }> {
   const events = holding(eventsInLessons(db, [lesson.id]));
   const week = lesson.week ?? [];
-  const found = new Map<string, Progress>();
-  for (const id of new Set([...events.map((e) => e.assignment), ...week.map((w) => w.assignment)])) {
-    const one = await findProgress(db, work, id);
-    if (one) found.set(id, one.progress);
-  }
+  const found = await progressOfAll(
+    db,
+    work,
+    [...events, ...week].map((of) => of.assignment),
+  );
   return {
     done: events.flatMap((event) => {
       const progress = found.get(event.assignment);
@@ -77,24 +127,6 @@ export async function lessonInWords(
           ]
         : [];
     }),
-    set: week.flatMap((item) => {
-      const progress = found.get(item.assignment);
-      return progress
-        ? [
-            {
-              assignment: item.assignment,
-              versionId: progress.versionId,
-              title: progress.title,
-              time: progress.time,
-              chunk: item.chunk,
-              where: whereIn(progress, item.chunk),
-              steps: item.steps.map((s) => nameOf(progress, s)),
-              tempo: item.tempo,
-              minutes: item.minutes,
-              why: item.why,
-            },
-          ]
-        : [];
-    }),
+    set: setLines(week, found),
   };
 }

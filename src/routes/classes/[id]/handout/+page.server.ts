@@ -10,7 +10,7 @@ import type { Actions, PageServerLoad } from './$types';
 
 export const load: PageServerLoad = async ({ params, url, request }) => {
   const { group, piece, sources, choices, about } = await classAsked(params.id, request);
-  const made = await readable(piece.id, () => firstPages(sources, choices, null, about, url));
+  const made = await readable(piece.id, () => firstPages(sources, choices, about, url));
   return {
     id: group.id,
     name: group.name,

@@ -14,7 +14,7 @@ export const load: PageServerLoad = async ({ params, url, request }) => {
     url,
     request,
   );
-  const made = await readable(piece.id, () => firstPages(sources, choices, edit, about, url));
+  const made = await readable(piece.id, () => firstPages(sources, choices, about, url));
   return {
     id: row.id,
     title: piece.title,

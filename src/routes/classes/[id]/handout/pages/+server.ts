@@ -7,5 +7,5 @@ import type { RequestHandler } from './$types';
 
 export const GET: RequestHandler = async ({ params, url, request }) => {
   const { piece, sources, choices, about } = await classAsked(params.id, request);
-  return json(await readable(piece.id, () => pagesOf(sources, choices, null, about, url)));
+  return json(await readable(piece.id, () => pagesOf(sources, choices, about, url)));
 };

@@ -9,5 +9,5 @@ export const GET: RequestHandler = async ({ params, url, request }) => {
   const { group, piece, sources, choices, about } = await classAsked(params.id, request);
   if (sources.length === 0) error(404, 'Nobody in this class has a part yet.');
   const zip = url.searchParams.has('zip') ? { name: `${group.name}, ${piece.title}` } : null;
-  return readable(piece.id, () => paperDownload(sources, choices, null, about, zip));
+  return readable(piece.id, () => paperDownload(sources, choices, about, zip));
 };

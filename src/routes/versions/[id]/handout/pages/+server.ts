@@ -6,6 +6,6 @@ import { json } from '@sveltejs/kit';
 import type { RequestHandler } from './$types';
 
 export const GET: RequestHandler = async ({ params, url, request }) => {
-  const { piece, sources, choices, edit, about } = await handoutAsked(params.id, url, request);
-  return json(await readable(piece.id, () => pagesOf(sources, choices, edit, about, url)));
+  const { piece, sources, choices, about } = await handoutAsked(params.id, url, request);
+  return json(await readable(piece.id, () => pagesOf(sources, choices, about, url)));
 };

@@ -5,7 +5,7 @@ import { readable } from '$server/readable';
 import type { RequestHandler } from './$types';
 
 export const GET: RequestHandler = async ({ params, url, request }) => {
-  const { piece, sources, choices, edit, about } = await handoutAsked(params.id, url, request);
+  const { piece, sources, choices, about } = await handoutAsked(params.id, url, request);
   const zip = url.searchParams.has('zip') ? { name: `${piece.title}, handouts` } : null;
-  return readable(piece.id, () => paperDownload(sources, choices, edit, about, zip));
+  return readable(piece.id, () => paperDownload(sources, choices, about, zip));
 };
