@@ -8,6 +8,7 @@ import { continueSession } from '$server/guard/passphrase';
 import { refusalOf, type Refusal } from '$server/guard/refusal';
 import { SESSION_COOKIE, sessionCookie } from '$server/guard/cookie';
 import { WorkStopped } from '$server/pool/work';
+import { asks } from '$server/quiet';
 import { start } from '$server/start';
 import { DARK } from '$ui/shown/dark';
 import { SHOWN_COOKIE, shownFrom } from '$ui/shown/shown';
@@ -35,6 +36,7 @@ const refused = ({ headers }: Request, { status, message }: Refusal): Response =
 const DARK_LINK = `<link rel="stylesheet" href="${DARK}" data-dark />`;
 
 export const handle: Handle = async ({ event, resolve }) => {
+  asks();
   const refusal = refusalOf(event.request, hosts);
   if (refusal) return guarded(refused(event.request, refusal));
   if (asksForPassphrase && !OPEN.includes(event.url.pathname)) {

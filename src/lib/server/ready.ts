@@ -4,14 +4,17 @@
  */
 import { db } from './db';
 import { work } from './pool';
+import { quiet } from './quiet';
 import { keepExamples } from './studio/houseHand';
 import { setHouseHand } from './studio/houseTaste';
 import { forNobody, imprintOf, paperChoices } from './studio/paper';
 import { isLongPiece } from './studio/pieces';
 import { documentOfVersion, findVersion } from './studio/versions';
 
-/** Milliseconds without a change: while somebody works, the machine is theirs. */
+/** Milliseconds without a change of the version; and then without any request, and how long that is waited for at most. */
 const PAUSE = 4000;
+const STILL = 2500;
+const AT_MOST = 300_000;
 
 const waiting = new Map<string, NodeJS.Timeout>();
 
@@ -34,10 +37,12 @@ async function makeReady(versionId: string): Promise<void> {
   // A long piece would take the room of what opens pages.
   if (!row || isLongPiece(db(), row.pieceId)) return;
   const of = { pieceId: row.pieceId, document: documentOfVersion(db(), row), edit: row.edit };
-  await work('ready', of, { isLater: true });
-  const examples = await work('fingersDecided', of, { isLater: true });
+  // In a thread that gives way: it need not wait until nobody works.
+  const examples = await work('fingersDecided', of, { isLong: true, isLater: true });
   if (keepExamples(db(), versionId, examples))
-    setHouseHand(db(), await work('learnHouseHand', null, { isLong: true }));
+    setHouseHand(db(), await work('learnHouseHand', null, { isLong: true, isLater: true }));
+  await quiet(STILL, AT_MOST);
+  await work('ready', of, { isLater: true });
   const asked = {
     for: [forNobody(of)],
     choices: paperChoices(db(), row.id),

@@ -3,12 +3,16 @@ import { closeDatabase, db, migrationsFolder } from './db';
 import { dataFolder } from './db/open';
 import { openThePool, work } from './pool';
 import type { Work } from './pool/work';
+import { quiet } from './quiet';
 import { dailyCopy } from './studio/copies';
 import { emptyOld } from './studio/trash';
 import { refreshOne } from './studio/summaries';
 
-/** In milliseconds: between two summaries that are made again and two looks whether there are any; between two looks after today's copy; after a fault. */
-const PAUSES = { between: 50, idle: 5000, copies: 3_600_000, after: 300_000 };
+/**
+ * In milliseconds: between two summaries that are made again and two looks whether there are any, and for how long each waits at most
+ * for nobody to ask anything; between two looks after today's copy; after a fault.
+ */
+const PAUSES = { between: 50, idle: 5000, quiet: 1000, patience: 5000, copies: 3_600_000, after: 300_000 };
 
 /** Opens the studio, starts the pool, and keeps the summaries fresh. */
 export function start(): void {
@@ -19,7 +23,10 @@ export function start(): void {
   const passed = new Set<string>();
   // Makes again what no longer holds, one by one while the server has time.
   repeatedly('A summary could not be made again', async () => {
-    const later: Work = (job, input) => work(job, input, { isLater: true });
+    const later: Work = async (job, input) => {
+      await quiet(PAUSES.quiet, PAUSES.patience);
+      return work(job, input, { isLater: true });
+    };
     return (await refreshOne(db(), later, passed)) ? PAUSES.between : PAUSES.idle;
   });
   repeatedly('Today’s copy could not be made', async () => {

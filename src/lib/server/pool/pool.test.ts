@@ -1,14 +1,17 @@
-import { mkdtempSync, rmSync } from 'node:fs';
+import { mkdtempSync, readdirSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join, resolve } from 'node:path';
 import { pathToFileURL } from 'node:url';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { InputError } from '$core/io/inputError';
+import { writeMusicXml } from '$core/io/musicxml/write';
+import { readScoreFile } from '$core/io/readScoreFile';
 import { openDatabase } from '../db/open';
 import { openPool, type Pool } from './pool';
 
 const abc = new TextEncoder().encode('X:1\nT:Up\nM:4/4\nL:1/4\nK:G\nG A B c | d4 |]\n');
 let folder: string;
+let usual: Pool;
 const pools: Pool[] = [];
 const pool = (limits?: { seconds: number; megabytes: number; quickMegabytes: number }): Pool => {
   const made = openPool({
@@ -24,6 +27,7 @@ const pool = (limits?: { seconds: number; megabytes: number; quickMegabytes: num
 beforeAll(() => {
   folder = mkdtempSync(join(tmpdir(), 'keypath-'));
   openDatabase(folder, 'drizzle').$client.close();
+  usual = pool();
 });
 afterAll(async () => {
   await Promise.all(pools.map((p) => p.close()));
@@ -32,7 +36,7 @@ afterAll(async () => {
 
 describe('the pool', () => {
   it('reads in a thread, and what is wrong with a file comes back as its sentence', async () => {
-    const { work } = pool();
+    const { work } = usual;
     await expect(work('read', { name: 'up.abc', bytes: abc })).resolves.toMatchObject({ title: 'Up' });
     const broken = work('read', { name: 'broken.xml', bytes: abc.slice(0, 9) });
     await expect(broken).rejects.toBeInstanceOf(InputError);
@@ -42,11 +46,49 @@ describe('the pool', () => {
     await expect(work('read', { name: 'up.abc', bytes: abc }, { signal: gone.signal })).rejects.toThrow(
       /abort/i,
     );
-  }, 30_000);
+  }, 60_000);
   it('stops what takes too long, says so, and goes on', async () => {
-    const { work } = pool({ seconds: 0.002, megabytes: 224, quickMegabytes: 144 });
+    const { work, close } = pool({ seconds: 0.002, megabytes: 224, quickMegabytes: 144 });
     await expect(work('read', { name: 'up.abc', bytes: abc })).rejects.toThrow(
       /took longer than.*was stopped/,
     );
-  }, 30_000);
+    // Its threads have too little room even to begin here, and would be begun again and again.
+    await close();
+  }, 60_000);
+  it.runIf(process.platform === 'linux')(
+    'lets what nobody waits for give way, in a thread of its own',
+    async () => {
+      const niceOfThreads = (): number[] =>
+        readdirSync('/proc/self/task').map((id) => {
+          // What follows the name in brackets: the 19th field of all is how far it gives way.
+          const fields = readFileSync(`/proc/self/task/${id}/stat`, 'utf8').split(') ').at(-1)!.split(' ');
+          return Number(fields[16]);
+        });
+      const { work } = usual;
+      await work('read', { name: 'up.abc', bytes: abc });
+      const before = niceOfThreads().filter((nice) => nice === 19).length;
+      await expect(work('learnHouseHand', null, { isLong: true, isLater: true })).resolves.toMatchObject({
+        decisions: 0,
+      });
+      expect(niceOfThreads().filter((nice) => nice === 19)).toHaveLength(before + 1);
+    },
+    30_000,
+  );
+  it('ends what nobody waits for any more before its next step', async () => {
+    const { work } = usual;
+    await work('read', { name: 'up.abc', bytes: abc });
+    const measures = Array.from({ length: 3000 }, () => 'G A B c').join(' | ');
+    const { score } = readScoreFile(
+      'long.abc',
+      new TextEncoder().encode(`X:1\nT:Long\nM:4/4\nL:1/4\nK:G\n${measures} |]\n`),
+    );
+    const leaves = new AbortController();
+    // This format is read in steps.
+    const shown = { name: 'long.xml', bytes: new TextEncoder().encode(writeMusicXml(score)) };
+    const left = work('preview', shown, { signal: leaves.signal });
+    setTimeout(() => leaves.abort(new Error('The page has gone')), 50);
+    await expect(left).rejects.toThrow('The page has gone');
+    // The thread is the same, and works.
+    await expect(work('read', { name: 'up.abc', bytes: abc })).resolves.toMatchObject({ title: 'Up' });
+  }, 60_000);
 });

@@ -1,12 +1,13 @@
 /**
- * Threads for whatever takes long: reading, arranging, engraving, writing files. Two lanes: what may take seconds never stands in
- * front of what opens a page. Each lane has limits of time and memory; a thread that reaches one is ended and replaced.
+ * Threads for whatever takes long: reading, arranging, engraving, writing files. Three lanes: what may take seconds never stands in
+ * front of what opens a page, and what takes seconds and is waited for by nobody gives way to both. Each lane has limits of time and
+ * memory; a thread that reaches one is ended and replaced.
  */
 import PQueue from 'p-queue';
 import { Piscina } from 'piscina';
 import { availableParallelism } from 'node:os';
-import { outputOf, WorkStopped, type Answer, type JobName, type Work } from './work';
-import type { ThreadData, Told } from './worker';
+import { outputOf, WorkStopped, type Answer, type Work } from './work';
+import type { Asked, ThreadData, Told } from './worker';
 
 /** Limits of one job, in seconds, and of one thread, in MB of its heap: what opens pages needs less than what reads files. */
 const LIMITS = { seconds: 30, megabytes: 144, quickMegabytes: 96 };
@@ -43,7 +44,12 @@ export interface Pool {
 interface Lane {
   readonly threads: Piscina;
   readonly queue: PQueue;
+  /** How long one job may take. */
+  readonly seconds: number;
 }
+
+/** What gives way to others may stand still for long: its limit is so many times theirs. */
+const LATER_FACTOR = 10;
 
 export interface PoolOptions {
   readonly folder: string;
@@ -56,14 +62,15 @@ export interface PoolOptions {
 export function openPool({ folder, script, execArgv = [], limits = LIMITS }: PoolOptions): Pool {
   const tasks = new Map<number, Task>();
   let lastTask = 0;
-  const lane = (count: number, megabytes: number): Lane => {
+  const lane = (count: number, megabytes: number, isLater = false): Lane => {
     const threads = new Piscina({
       filename: script,
-      minThreads: 1,
+      // What is seldom done has no thread of its own in between.
+      minThreads: isLater ? 0 : 1,
       maxThreads: count,
       idleTimeout: 60_000,
       execArgv: [...execArgv],
-      workerData: { folder } satisfies ThreadData,
+      workerData: { folder, givesWay: isLater } satisfies ThreadData,
       resourceLimits: { maxOldGenerationSizeMb: megabytes, maxYoungGenerationSizeMb: YOUNG },
       recordTiming: false,
     });
@@ -73,30 +80,44 @@ export function openPool({ folder, script, execArgv = [], limits = LIMITS }: Poo
       const told = tasks.get(task);
       if (told) Object.assign(told, { what, share });
     });
-    return { threads, queue: new PQueue({ concurrency: count }) };
+    return {
+      threads,
+      queue: new PQueue({ concurrency: count }),
+      seconds: isLater ? LATER_FACTOR * limits.seconds : limits.seconds,
+    };
   };
   const lanes = {
     quick: lane(1, limits.quickMegabytes),
     long: lane(Math.min(3, Math.max(1, availableParallelism() - 2)), limits.megabytes),
+    later: lane(1, limits.megabytes, true),
   };
 
   const run = async (
-    { threads }: Lane,
-    asked: { readonly job: JobName; readonly input: unknown; readonly task: number },
-    signals: readonly AbortSignal[],
+    { threads, seconds }: Lane,
+    asked: Omit<Asked, 'gone'>,
+    stop: AbortSignal,
+    wanted: AbortSignal | undefined,
   ): Promise<Answer> => {
-    const timeout = AbortSignal.timeout(limits.seconds * 1000);
+    const timeout = AbortSignal.timeout(seconds * 1000);
+    // Ending a thread and starting another costs more than the rest of a step that nobody waits for any more.
+    const gone = new Int32Array(new SharedArrayBuffer(4));
+    const leave = (): void => void Atomics.store(gone, 0, 1);
+    wanted?.addEventListener('abort', leave);
     try {
-      return (await threads.run(asked, { signal: AbortSignal.any([timeout, ...signals]) })) as Answer;
+      const signal = AbortSignal.any([timeout, stop]);
+      return (await threads.run({ ...asked, gone } satisfies Asked, { signal })) as Answer;
     } catch (error) {
-      for (const signal of signals) signal.throwIfAborted();
-      throw stopped(error, limits) ?? error;
+      stop.throwIfAborted();
+      wanted?.throwIfAborted();
+      throw stopped(error, { ...limits, seconds }) ?? error;
+    } finally {
+      wanted?.removeEventListener('abort', leave);
     }
   };
 
   return {
     work: async (job, input, { signal, path, isLong = false, isLater = false } = {}) => {
-      const chosen = isLong ? lanes.long : lanes.quick;
+      const chosen = isLong ? (isLater ? lanes.later : lanes.long) : lanes.quick;
       const task = ++lastTask;
       const stop = new AbortController();
       tasks.set(task, { path, since: Date.now(), stop, what: 'waits', share: undefined });
@@ -106,9 +127,7 @@ export function openPool({ folder, script, execArgv = [], limits = LIMITS }: Poo
             // Whoever asked may have gone while it waited.
             signal?.throwIfAborted();
             stop.signal.throwIfAborted();
-            // Ending a thread and starting another costs more than any quick work that nobody waits for any more.
-            const gone = isLong && signal ? [signal] : [];
-            return run(chosen, { job, input, task }, [stop.signal, ...gone]);
+            return run(chosen, { job, input, task }, stop.signal, signal);
           },
           { priority: isLater ? 0 : 1 },
         );

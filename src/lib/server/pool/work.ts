@@ -14,7 +14,7 @@ export interface Asked {
   readonly path?: string | undefined;
   /** Whether it may take long: such work never stands before what opens a page. */
   readonly isLong?: boolean;
-  /** What is seen later goes behind what is seen first. */
+  /** What is seen later goes behind what is seen first; if it may take long, in a thread that gives way to all others. */
   readonly isLater?: boolean;
 }
 

@@ -1,5 +1,6 @@
 /** A thread of the pool. It has its own connection to the studio's database, which it only reads. */
 import { listening } from '$core/pipeline/progress';
+import { constants, platform, setPriority } from 'node:os';
 import { parentPort } from 'node:worker_threads';
 import { workerData } from 'piscina';
 import { openToRead } from '../db/open';
@@ -8,9 +9,24 @@ import { answerOf, type Answer, type JobName } from './work';
 export interface ThreadData {
   /** The folder of the studio's database. */
   readonly folder: string;
+  /** Whether nobody waits for what it does: the machine is then whose work is waited for. */
+  readonly givesWay: boolean;
 }
 
-const db = openToRead((workerData as ThreadData).folder);
+const { folder, givesWay } = workerData as ThreadData;
+// Only there is it the priority of a thread; elsewhere the whole server would give way.
+if (givesWay && platform() === 'linux') setPriority(constants.priority.PRIORITY_LOW);
+
+const db = openToRead(folder);
+
+/** What a thread is asked to do. */
+export interface Asked {
+  readonly job: JobName;
+  readonly input: unknown;
+  readonly task: number;
+  /** Not 0 when nobody waits for it any more: it ends before its next step. */
+  readonly gone: Int32Array;
+}
 
 /** What a thread is at with a task. */
 export interface Told {
@@ -22,9 +38,10 @@ export interface Told {
 /** Milliseconds between two words of how far it is. */
 const TOLD_EVERY = 100;
 
-export default ({ job, input, task }: { job: JobName; input: unknown; task: number }): Promise<Answer> => {
+export default ({ job, input, task, gone }: Asked): Promise<Answer> => {
   let last = 0;
   const told = (what: string, share?: number): void => {
+    if (Atomics.load(gone, 0) !== 0) throw new Error('Nobody waits for this any more.');
     const now = performance.now();
     if (now - last < TOLD_EVERY) return;
     last = now;
