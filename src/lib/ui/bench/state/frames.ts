@@ -1,4 +1,4 @@
-/** Things that are shown, each in a frame of its own: laying out all at once keeps the page from answering. */
+/** Things that are shown a few at a time: laying out all at once keeps the page from answering. */
 
 /** Calls back when a frame has been painted; where there are no frames, in a moment. */
 const afterPaint = (done: () => void): void => {
@@ -6,14 +6,25 @@ const afterPaint = (done: () => void): void => {
   else requestAnimationFrame(() => setTimeout(done));
 };
 
-export class OnePerFrame {
+/** Milliseconds that what is out of sight may take of one frame: it is read, but neither laid out nor painted. */
+const BUDGET = 10;
+
+interface Waiting {
+  readonly show: () => void;
+  readonly isInSight: boolean;
+}
+
+export class Frames {
   /** What waits, in the order in which it came. */
-  readonly #waiting = new Map<string, () => void>();
+  readonly #waiting = new Map<string, Waiting>();
   #isShowing = false;
 
-  /** Shows something as soon as a frame is free; what waits under the same name is not shown any more. */
-  put(name: string, show: () => void): void {
-    this.#waiting.set(name, show);
+  /**
+   * Shows something as soon as a frame is free: what is in sight in a frame of its own, of the rest as much in one as it has time for.
+   * What waits under the same name is not shown any more.
+   */
+  put(name: string, show: () => void, isInSight = true): void {
+    this.#waiting.set(name, { show, isInSight });
     if (!this.#isShowing) this.#showNext();
   }
 
@@ -23,12 +34,14 @@ export class OnePerFrame {
   }
 
   #showNext(): void {
-    const [next] = this.#waiting;
-    this.#isShowing = next !== undefined;
-    if (!next) return;
-    const [name, show] = next;
-    this.#waiting.delete(name);
-    show();
+    this.#isShowing = this.#waiting.size > 0;
+    if (!this.#isShowing) return;
+    const began = performance.now();
+    for (const [name, { show, isInSight }] of this.#waiting) {
+      this.#waiting.delete(name);
+      show();
+      if (isInSight || performance.now() - began > BUDGET) break;
+    }
     afterPaint(() => this.#showNext());
   }
 }

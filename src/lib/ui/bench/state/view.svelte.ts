@@ -3,7 +3,8 @@ import type { VersionDocument } from '$core/version/document';
 import type { Version } from '$core/version/realise';
 import type { SheetWish } from '$lib/engrave/sheet';
 import type { Answer, HeardPhrase, Listener, Wish } from '$ui/worker/engine';
-import { OnePerFrame } from './frames';
+import { flushSync } from 'svelte';
+import { Frames } from './frames';
 
 /** The worker as the view needs it. */
 export interface Music {
@@ -11,6 +12,9 @@ export interface Music {
   explain(note: string, measure: number): Promise<Answer>;
   hear(document: VersionDocument, from: number, to: number): Promise<HeardPhrase>;
 }
+
+/** Phrases that a screen shows before and after the one in hand, at most. */
+const IN_SIGHT = 3;
 
 export class ViewState {
   version = $state.raw<Version>();
@@ -24,7 +28,7 @@ export class ViewState {
   answer = $state.raw<Answer & { readonly note: string }>();
   show = $state.raw<SheetWish>() as SheetWish;
   /** What has arrived and is not on the page yet. */
-  readonly #frames = new OnePerFrame();
+  readonly #frames = new Frames();
   /** Called when there is a new version, before its pictures. */
   onversion: () => void = () => undefined;
   readonly #music: () => Promise<Music>;
@@ -50,7 +54,11 @@ export class ViewState {
               if (newest()) this.#showVersion(version);
             }),
           picture: (phrase, svg) =>
-            this.#frames.put(`picture ${phrase}`, () => this.#showPicture(phrase, svg)),
+            this.#frames.put(
+              `picture ${phrase}`,
+              () => this.#showPicture(phrase, svg),
+              Math.abs(phrase - first) <= IN_SIGHT,
+            ),
           failed: (why) => {
             if (newest()) this.problem = why;
           },
@@ -83,6 +91,8 @@ export class ViewState {
     const pictures = [...this.pictures];
     pictures[phrase] = svg;
     this.pictures = pictures;
+    // So that the frame knows what it has cost.
+    flushSync();
   }
 
   /** Asks about a note; an answer that comes too late is dropped. `wanted` says which note is in hand by then. */
