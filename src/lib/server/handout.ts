@@ -1,13 +1,18 @@
 /** What handout pages of versions and of classes share: reading what is chosen, pages, and files to take away. */
 import { choicesSchema, SHEET_IDS, type Choices } from '$lib/paper/choices';
 import { zipSync } from 'fflate';
+import { LRUCache } from 'lru-cache';
 import { z } from 'zod';
 import { db } from './db';
 import { download, fileName } from './download';
 import { work } from './pool';
-import type { Asked } from './pool/work';
+import type { Asked, JobOutput } from './pool/work';
+import { contentKey } from './studio/contentKey';
+import { studioLevels } from './studio/levels';
 import { imprintOf } from './studio/paper';
 import type { PaperAsked, PaperFor } from './studio/paperMusic';
+import { findPiece } from './studio/pieces';
+import { preparedKey } from './studio/prepared';
 
 /** A checkbox of a form. */
 const isOn = (form: FormData, name: string): boolean => form.get(name) === 'on';
@@ -62,11 +67,33 @@ export function pagesOf(sources: readonly PaperFor[], choices: Choices, about: A
   return work('paper', { ...asked(sources, choices), from, to: Math.min(from + MOST, to) }, about);
 }
 
+type Beginning = JobOutput<'paperBeginning'>;
+
+/** First pages that were laid out lately or ahead, each about a hundred kilobytes. */
+const MOST_BEGINNINGS = 20;
+const beginnings = new LRUCache<string, Beginning>({ max: MOST_BEGINNINGS });
+
+/** The first page, soon: laid out now, or known already. */
+export async function beginningOf(
+  sources: readonly PaperFor[],
+  choices: Choices,
+  about: Asked,
+): Promise<Beginning> {
+  const input = asked(sources, choices);
+  const pieces = sources.map(({ pieceId }) => [preparedKey(db(), pieceId), findPiece(db(), pieceId)?.rights]);
+  const key = contentKey(input, pieces, studioLevels(db()));
+  const known = beginnings.get(key);
+  if (known) return known;
+  const made = await work('paperBeginning', input, about);
+  beginnings.set(key, made);
+  return made;
+}
+
 /** What comes with the HTML: the first page, soon; with `?whole`, for who has no script, as many as one answer holds. */
 export async function firstPages(sources: readonly PaperFor[], choices: Choices, about: Asked, url: URL) {
   if (sources.length === 0) return { pages: [], count: 0 };
   if (url.searchParams.has('whole')) return pagesOf(sources, choices, about, url);
-  return { pages: await work('paperBeginning', asked(sources, choices), about), count: null };
+  return { pages: await beginningOf(sources, choices, about), count: null };
 }
 
 /** All of it as one PDF, or one of each learner in a zip. */

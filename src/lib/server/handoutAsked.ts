@@ -6,7 +6,7 @@ import { about, work } from './pool';
 import { readable } from './readable';
 import { findAssignment, holdersOf } from './studio/assignments';
 import { listGroups, partsOf } from './studio/groups';
-import { forLearner, forNobody, paperChoices } from './studio/paper';
+import { forHolders, forLearner, paperChoices } from './studio/paper';
 import { findPiece } from './studio/pieces';
 import { documentAt, documentOfVersion, findVersion } from './studio/versions';
 
@@ -29,11 +29,7 @@ export async function handoutAsked(id: string, url: URL, request: Request) {
   // One learner of those who have it, or all of them in turn.
   const wanted = url.searchParams.get('for');
   const chosen = holders.find((h) => h.assignment === wanted)?.assignment ?? null;
-  const taken = chosen ? holders.filter((h) => h.assignment === chosen) : holders;
-  const sources =
-    taken.length === 0
-      ? [forNobody(of)]
-      : await Promise.all(taken.map((h) => forLearner(db(), work, of, h.assignment)));
+  const sources = await forHolders(db(), work, of, holders, chosen);
   return {
     row,
     piece,

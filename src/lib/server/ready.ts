@@ -3,18 +3,23 @@
  * so that whoever prints it next need not wait for that, and the house's hand learns from the fingers that she has decided.
  */
 import { db } from './db';
+import { beginningOf } from './handout';
 import { work } from './pool';
 import { quiet } from './quiet';
+import { holdersOf } from './studio/assignments';
 import { keepExamples } from './studio/houseHand';
 import { setHouseHand } from './studio/houseTaste';
-import { forNobody, imprintOf, paperChoices } from './studio/paper';
+import { forHolders, paperChoices } from './studio/paper';
 import { isLongPiece } from './studio/pieces';
 import { documentOfVersion, findVersion } from './studio/versions';
 
-/** Milliseconds without a change of the version; and then without any request, and how long that is waited for at most. */
+/** Milliseconds without a change of the version; for what is not looked at next, then without any request, at most so long. */
 const PAUSE = 4000;
 const STILL = 2500;
-const AT_MOST = 300_000;
+const AT_MOST = 40_000;
+
+/** In a thread that gives way. */
+const LATER = { isLong: true, isLater: true } as const;
 
 const waiting = new Map<string, NodeJS.Timeout>();
 
@@ -37,16 +42,11 @@ async function makeReady(versionId: string): Promise<void> {
   // A long piece would take the room of what opens pages.
   if (!row || isLongPiece(db(), row.pieceId)) return;
   const of = { pieceId: row.pieceId, document: documentOfVersion(db(), row), edit: row.edit };
-  // In a thread that gives way: it need not wait until nobody works.
-  const examples = await work('fingersDecided', of, { isLong: true, isLater: true });
-  if (keepExamples(db(), versionId, examples))
-    setHouseHand(db(), await work('learnHouseHand', null, { isLong: true, isLater: true }));
+  const holders = holdersOf(db(), versionId).map(({ id }) => ({ assignment: id }));
+  const sources = await forHolders(db(), work, of, holders);
+  await beginningOf(sources, paperChoices(db(), versionId), LATER);
   await quiet(STILL, AT_MOST);
   await work('ready', of, { isLater: true });
-  const asked = {
-    for: [forNobody(of)],
-    choices: paperChoices(db(), row.id),
-    imprint: imprintOf(db()),
-  };
-  await work('paperBeginning', asked, { isLater: true });
+  const examples = await work('fingersDecided', of, LATER);
+  if (keepExamples(db(), versionId, examples)) setHouseHand(db(), await work('learnHouseHand', null, LATER));
 }

@@ -23,10 +23,8 @@ export function start(): void {
   const passed = new Set<string>();
   // Makes again what no longer holds, one by one while the server has time.
   repeatedly('A summary could not be made again', async () => {
-    const later: Work = async (job, input) => {
-      await quiet(PAUSES.quiet, PAUSES.patience);
-      return work(job, input, { isLater: true });
-    };
+    await quiet(PAUSES.quiet, PAUSES.patience);
+    const later: Work = (job, input) => work(job, input, { isLater: true });
     return (await refreshOne(db(), later, passed)) ? PAUSES.between : PAUSES.idle;
   });
   repeatedly('Today’s copy could not be made', async () => {

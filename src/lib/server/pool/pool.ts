@@ -68,7 +68,7 @@ export function openPool({ folder, script, execArgv = [], limits = LIMITS }: Poo
       // What is seldom done has no thread of its own in between.
       minThreads: isLater ? 0 : 1,
       maxThreads: count,
-      idleTimeout: 60_000,
+      idleTimeout: isLater ? 10_000 : 60_000,
       execArgv: [...execArgv],
       workerData: { folder, givesWay: isLater } satisfies ThreadData,
       resourceLimits: { maxOldGenerationSizeMb: megabytes, maxYoungGenerationSizeMb: YOUNG },

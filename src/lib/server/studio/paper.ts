@@ -90,6 +90,20 @@ export async function forLearner(db: Db, work: Work, of: State, assignmentId: st
   };
 }
 
+/** A state of a version on paper for each learner who has it, or for the one of them that is chosen; for nobody where nobody has it. */
+export function forHolders(
+  db: Db,
+  work: Work,
+  of: State,
+  holders: readonly { readonly assignment: string }[],
+  chosen: string | null = null,
+): Promise<PaperFor[]> {
+  const taken = chosen === null ? holders : holders.filter((h) => h.assignment === chosen);
+  return Promise.all(
+    taken.length === 0 ? [forNobody(of)] : taken.map((h) => forLearner(db, work, of, h.assignment)),
+  );
+}
+
 /** The studio's name and its own line, as they stand on paper and in the header. */
 export const nameStudio = (
   db: Db,
