@@ -208,17 +208,48 @@ describe('a performance', () => {
     expect(around(grace({}))).toEqual(['60@0+1', '71@1+0.5', '62@1.5+0.5']);
     expect(around(grace({ after: true }))).toEqual(['60@0+1', '62@1+0.875', '71@1.875+0.125']);
   });
-  it('plays graces of which nothing is said as quick notes on the beat, before every note of their chord', () => {
-    const abc = (music: string): string[] =>
-      times(perform(readAbc(`X:1\nL:1/4\nK:C\n${music}|\n`).score).notes);
-    expect(abc('C{F}G C2')).toEqual(['60@0+1', '65@1+0.125', '67@1.125+0.875', '60@2+2']);
-    expect(abc('{FG}[EA] C3')).toEqual([
-      '65@0+0.125',
-      '67@0.125+0.125',
-      '64@0.25+0.75',
-      '69@0.25+0.75',
-      '60@1+3',
-    ]);
+  describe('graces in ABC', () => {
+    const abc = (music: string, unit = '1/4'): string[] =>
+      times(perform(readAbc(`X:1\nL:${unit}\nK:C\n${music}|\n`).score).notes);
+    it('take a quarter of what they are written with, on the beat, before every note of their chord', () => {
+      expect(abc('C{F}G C2')).toEqual(['60@0+1', '65@1+0.25', '67@1.25+0.75', '60@2+2']);
+      expect(abc('C2{F}G2 C4', '1/8')).toEqual(['60@0+1', '65@1+0.125', '67@1.125+0.875', '60@2+2']);
+      expect(abc('{F/G/}[EA] C3')).toEqual([
+        '65@0+0.125',
+        '67@0.125+0.125',
+        '64@0.25+0.75',
+        '69@0.25+0.75',
+        '60@1+3',
+      ]);
+      // Struck through they do so as well, and are engraved so.
+      expect(abc('C{/F}G C2').slice(1, 3)).toEqual(['65@1+0.25', '67@1.25+0.75']);
+    });
+    it('are left to the player where they would leave nothing of their note', () => {
+      expect(abc('{FGAG}C {FGA}C C2').map((n) => n.split('+')[0])).toEqual([
+        '60@0',
+        '65@1',
+        '67@1.25',
+        '69@1.5',
+        '60@1.75',
+        '60@2',
+      ]);
+    });
+    it('are read by the unit of their tune, wherever it is said, or by its metre', () => {
+      const first = (head: string, grace = '{F}G4 G4'): number =>
+        readAbc(`X:1\n${head}\n${grace}|\n`).score.parts[0]!.notes.find((n) => n.grace)!.grace!.length! / Q;
+      expect(first('M:4/4\nK:C\nL: 1/16')).toBe(1 / 16);
+      expect(first('M:4/4\nK:C')).toBe(1 / 8);
+      expect(first('M:2/4\nK:C')).toBe(1 / 16);
+      expect(first('M:2/4\nL:1/8\nK:C', '{F2}G4')).toBe(1 / 4);
+    });
+    it('a general gracing is a short note above in the key, whatever else is said of the note', () => {
+      const graced = (music: string): string[] =>
+        times(perform(readAbc(`X:1\nL:1/4\nK:D\n${music}|\n`).score).notes).slice(0, 2);
+      expect(graced('~E4')).toEqual(['66@0+0.25', '64@0.25+3.75']);
+      expect(graced('~!roll!E4')).toEqual(graced('~E4'));
+      // Graces of its own are played instead.
+      expect(graced('{A}~E4')).toEqual(['69@0+0.25', '64@0.25+3.75']);
+    });
   });
   it('plays trills from above and turns round their note, by the key', () => {
     const abc = (music: string): string[] =>

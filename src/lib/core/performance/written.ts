@@ -76,7 +76,8 @@ function withRolls(notes: readonly Struck[], byId: ReadonlyMap<string, Note>): S
 
 /**
  * Grace notes. Struck through they come before the beat, and whoever sounds there goes on. Of others a single one takes half of its
- * main note (two thirds of a dotted one), several are quick notes on the beat; those after a note take its end.
+ * main note (two thirds of a dotted one), several are quick notes on the beat; those after a note take its end. Where a source says how
+ * long they are, they take that on the beat.
  */
 function withGraces(
   notes: readonly Struck[],
@@ -96,8 +97,10 @@ function withGraces(
     const main = chord[0];
     const count = Math.max(...group.map((n) => n.grace!.order)) + 1;
     const length = main ? sounding.get(main.id)!.duration : TICKS_PER_QUARTER;
-    const { from, each } = room(first, main?.onset ?? first.onset, length, count);
-    if (!first.grace!.slash)
+    const place = room(group, main?.onset ?? first.onset, length, count);
+    if (!place) continue;
+    const { from, each } = place;
+    if (from >= (main?.onset ?? first.onset))
       for (const note of chord)
         changed.set(
           note.id,
@@ -141,14 +144,16 @@ function mainOf(
   return own.length > 0 ? own : here;
 }
 
-/** Where a group of grace notes begins, and how long each is. */
+/** Where a group of grace notes begins, and how long each is. Undefined where they would leave nothing of their note: how quick they are then is the player's. */
 function room(
-  grace: Note,
+  group: readonly Note[],
   main: Ticks,
   length: Ticks,
   count: number,
-): { readonly from: Ticks; readonly each: Ticks } {
-  const { slash, short, after } = grace.grace!;
+): { readonly from: Ticks; readonly each: Ticks } | undefined {
+  const { slash, short, after } = group[0]!.grace!;
+  const said = Math.max(...group.map((n) => n.grace!.length ?? 0));
+  if (said > 0 && !after) return said * count < length ? { from: main, each: said } : undefined;
   if (after) {
     const each = Math.min(CRUSHED, Math.floor(length / (2 * count)));
     return { from: main + length - each * count, each };

@@ -201,8 +201,10 @@ export interface TupletBracket {
 }
 
 export interface Grace {
-  /** Struck through: as short as can be, before the beat. */
+  /** Struck through: as short as can be, before the beat where no length is said. */
   readonly slash: boolean;
+  /** What it takes of its main note on the beat, where a source says that. */
+  readonly length?: Ticks;
   /** As short as can be, on the beat: where a source does not say that it takes a part of its main note. */
   readonly short?: boolean;
   /** The value it is written with: 8 an eighth. */

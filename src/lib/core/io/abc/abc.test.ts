@@ -153,6 +153,18 @@ const rich = (): Score =>
     sections: { 1: 'Verse' },
   });
 
+it('a tie may stand before the octave of its note', () => {
+  const { notes } = tune("[C-,G-,c'-]2 [C,G,c']2|]").parts[0]!;
+  expect(notes.map((n) => [pitchName(n.pitch), n.tie])).toEqual([
+    ['C3', 'start'],
+    ['G3', 'start'],
+    ['C6', 'start'],
+    ['C3', 'stop'],
+    ['G3', 'stop'],
+    ['C6', 'stop'],
+  ]);
+});
+
 describe('ABC, there and back', () => {
   it('keeps pitch, spelling, time, hands, chords, sections, tempo', () => {
     const back = readAbc(writeAbc(rich())).score;
@@ -165,7 +177,7 @@ describe('ABC, there and back', () => {
   });
   it('keeps repeats, endings, ties, slurs, fingers, words and triplets', () => {
     const source = tune(
-      '!1!c-c (3def|:(g a) b2|1 !accent!c4:|2 {ga}c4|]\nw: o-ver the hills we go to day~break\nw: two * verses',
+      '!1!c-c (3def|:(g a) b2|1 !accent!c4:|2 {ga}c4|{/f}d2 {e2}d2 ~d4|]\nw: o-ver the hills we go to day~break\nw: two * verses',
     );
     const again = readAbc(writeAbc(source)).score;
     expect(again.parts).toEqual(source.parts);

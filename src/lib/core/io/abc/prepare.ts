@@ -11,6 +11,8 @@ export interface PreparedAbc {
   readonly partOrder: string | undefined;
   /** What stands there as R: "hornpipe", "waltz". */
   readonly rhythm: string | undefined;
+  /** The length of a note without a figure (L:), in quarters. */
+  readonly unit: number;
 }
 
 const FIELD = /^[A-Za-z+]:/;
@@ -27,9 +29,9 @@ export function prepareAbc(text: string): PreparedAbc {
   });
   const { kept, leftOut } = withoutPercussion(lines);
   const key = lines.findIndex((line) => /^K:/.test(line));
-  const head = (field: RegExp): string | undefined =>
+  const head = (field: RegExp, end = Math.max(0, key)): string | undefined =>
     lines
-      .slice(0, Math.max(0, key))
+      .slice(0, end)
       .find((line) => field.test(line))
       ?.slice(2)
       .replace(/%.*/, '')
@@ -38,6 +40,7 @@ export function prepareAbc(text: string): PreparedAbc {
     text: kept.join('\n'),
     partOrder: head(/^P:/),
     rhythm: head(/^R:/),
+    unit: unitLength(head(/^L:/, lines.length), head(/^M:/)),
     warnings: [
       ...(leftOut.length > 0
         ? [
@@ -49,6 +52,15 @@ export function prepareAbc(text: string): PreparedAbc {
         : []),
     ],
   };
+}
+
+/** What L: says, in quarters; where it says nothing a sixteenth in metres below three quarters, else an eighth. */
+function unitLength(length: string | undefined, metre: string | undefined): number {
+  const fraction = (text: string | undefined): number | undefined => {
+    const [, over, under] = /^(\d+)\s*\/\s*(\d+)/.exec(text ?? '') ?? [];
+    return over && Number(under) > 0 ? Number(over) / Number(under) : undefined;
+  };
+  return 4 * (fraction(length) ?? ((fraction(metre) ?? 1) < 0.75 ? 1 / 16 : 1 / 8));
 }
 
 /** Lines of signs that stand under the music as words do. */
@@ -98,7 +110,7 @@ function metre(value: string): string {
 
 /**
  * Bar lines written loosely, as in "| :" and ": |", outside of texts and decorations. One that is not to be seen ("[|]") is a bar
- * line; a dotted one (":" alone) parts no measures.
+ * line; a dotted one (":" alone) parts no measures. A tie may stand before the octave of its note ("C-,").
  */
 const barsIn = (line: string): string =>
   line
@@ -110,6 +122,7 @@ const barsIn = (line: string): string =>
             .replace(/\|[ \t]+:(?!\|)/g, '|:')
             .replace(/:[ \t]+\|/g, ':|')
             .replace(/\[\|\]/g, '|')
+            .replace(/([A-Ga-g])-([,']+)/g, '$1$2-')
             .replace(/(?<![|:[\]0-9(][ \t]*):(?![ \t]*[|:\][0-9])/g, ' '),
     )
     .join('');

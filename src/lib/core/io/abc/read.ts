@@ -3,7 +3,7 @@
  * joined by a brace become one part. The parser is abcjs (parse.ts).
  */
 import { measureLength } from '../../score/metre';
-import { pitchClassName, STEPS, type Pitch } from '../../score/pitch';
+import { letterAt, pitchClassName, STEPS, toMidi, type Pitch } from '../../score/pitch';
 import type {
   ChordSymbol,
   ClefMark,
@@ -36,7 +36,7 @@ import {
 } from './parse';
 import { inOrder, partsInOrder } from './partOrder';
 import { parserWarnings } from './parserWarnings';
-import { ALTER_OF, ARTICULATION_OF, DYNAMICS, HAIRPIN_OF, ORNAMENT_OF, routeOf } from './signs';
+import { ALTER_OF, ARTICULATION_OF, DYNAMICS, GRACE, HAIRPIN_OF, ORNAMENT_OF, routeOf } from './signs';
 
 /** Reads the first tune of a text. Throws InputError when there are no notes in it. */
 export function readAbc(text: string): ReadResult {
@@ -47,6 +47,7 @@ export function readAbc(text: string): ReadResult {
   const written = streamsOf(
     tune.lines,
     propagation === 'octave' || propagation === 'not' ? propagation : 'pitch',
+    prepared.unit,
     warnings,
   );
   const streams = played(written, prepared.partOrder, warnings);
@@ -119,6 +120,7 @@ type Propagation = 'pitch' | 'octave' | 'not';
 function streamsOf(
   lines: readonly { staff?: AbcStaffLine[] | undefined }[],
   propagation: Propagation,
+  unit: number,
   warnings: string[],
 ): Stream[] {
   const walkers = new Map<string, Walker>();
@@ -129,7 +131,7 @@ function streamsOf(
       staff.voices.forEach((elements, v) => {
         const name = `${s}/${v}`;
         const walker =
-          walkers.get(name) ?? new Walker(s, v, group, staff.title?.[0] ?? '', propagation, warnings);
+          walkers.get(name) ?? new Walker(s, v, group, staff.title?.[0] ?? '', propagation, unit, warnings);
         walkers.set(name, walker);
         walker.beginLine(staff);
         for (const element of elements) if (element) walker.take(element);
@@ -176,6 +178,8 @@ class Walker {
     private readonly group: number,
     private readonly name: string,
     private readonly propagation: Propagation,
+    /** The length of a note without a figure, in quarters. */
+    private readonly unit: number,
     private readonly warnings: string[],
   ) {
     this.measure = this.empty();
@@ -318,6 +322,7 @@ class Walker {
     const shared = sharedMarks(element.decoration ?? []);
     const slurs = slursOf(element);
     const tuplet = this.tuplet;
+    const before = this.measure.notes.length;
     (element.pitches ?? []).forEach((pitch, i) => {
       const own = [...(i === 0 ? slurs : []), ...slursOf(pitch)];
       const tie =
@@ -347,8 +352,35 @@ class Walker {
       this.measure.notes.push(note);
       if (i === 0) this.last = { note, list: this.measure.notes };
     });
+    this.takeGracing(element, before);
     this.cursor += length;
     this.content = this.cursor;
+  }
+
+  /**
+   * The general gracing of a fiddler or a piper (~) as the simplest one: a short note above. It is written out, since its own sign is a
+   * turn to a pianist.
+   */
+  private takeGracing(element: AbcNote, from: number): void {
+    const struck = this.measure.notes.slice(from);
+    const top = struck.sort((a, b) => toMidi(b.pitch) - toMidi(a.pitch))[0];
+    if (!top || element.gracenotes?.length || !element.decoration?.includes('irishroll')) return;
+    const { onset, staff, voice } = top;
+    const above = letterAt(top.pitch, 1);
+    this.measure.notes.splice(from, 0, {
+      id: '',
+      onset,
+      duration: 0,
+      pitch: { ...above, alter: this.inKey.get(above.step) ?? 0 },
+      staff,
+      voice,
+      grace: { slash: true, length: this.graceLength(), type: 8, order: 0 },
+    });
+  }
+
+  /** What a grace note takes that is written with so many units. */
+  private graceLength(units = 1): Ticks {
+    return Math.round(units * this.unit * GRACE * TICKS_PER_QUARTER);
   }
 
   private takeGraces(element: AbcNote, onset: Ticks): void {
@@ -362,7 +394,8 @@ class Walker {
         voice: this.voice + 1,
         grace: {
           slash: grace.acciaccatura ?? false,
-          ...(grace.acciaccatura ? {} : { short: true }),
+          // The parser counts them in eighths, whatever the unit is.
+          length: this.graceLength(8 * (grace.duration ?? 1 / 8)),
           type: (element.gracenotes?.length ?? 1) > 1 ? 16 : 8,
           order,
         },
@@ -546,8 +579,10 @@ function quartersPerMinute(tempo: AbcTempo | undefined): number {
 
 function sharedMarks(decorations: readonly string[]): { first: Partial<Note>; all: Partial<Note> } {
   const articulations = decorations.flatMap((d) => ARTICULATION_OF[d] ?? []);
+  // A gracing says how the note is graced, whatever stands beside it.
+  const isGraced = decorations.includes('irishroll');
   const ornaments = decorations.flatMap((d) => {
-    const kind = ORNAMENT_OF[d];
+    const kind = isGraced ? undefined : ORNAMENT_OF[d];
     return kind ? [{ kind }] : [];
   });
   return {

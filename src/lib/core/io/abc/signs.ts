@@ -20,7 +20,6 @@ export const ORNAMENT_OF: Readonly<Record<string, Ornament['kind']>> = {
   trillh: 'trill-mark',
   turn: 'turn',
   roll: 'turn',
-  irishroll: 'turn',
   invertedturn: 'inverted-turn',
   mordent: 'mordent',
   lowermordent: 'mordent',
@@ -66,6 +65,9 @@ export function routeOf(decoration: string): Route | undefined {
   if (/^(D\.?S\.?|dalsegno)/i.test(decoration)) return { jump: 'dal segno' };
   return undefined;
 }
+
+/** What grace notes take of what they are written with: the standard leaves it open, and players of ABC have settled on a quarter. */
+export const GRACE = 1 / 4;
 
 export const ALTER_OF: Readonly<Record<string, number>> = {
   dblflat: -2,

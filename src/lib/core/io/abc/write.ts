@@ -10,7 +10,7 @@ import { TICKS_PER_QUARTER, type Ticks } from '../../score/ticks';
 import { chordSymbol } from '../../theory/chord';
 import { keyCode } from '../../theory/key';
 import { lanesOf, withRests, type WrittenEvent } from '../musicxml/events';
-import { signsBefore } from './signs';
+import { GRACE, signsBefore } from './signs';
 
 /** The length that a letter without a number has: an eighth. */
 const UNIT = TICKS_PER_QUARTER / 2;
@@ -219,9 +219,9 @@ function laneText(
   let tuplet: { ratio: Tuplet; left: number } | undefined;
   events.forEach((event) => {
     if (event.notes[0]?.grace) {
-      const { slash } = event.notes[0].grace;
+      const { slash, length } = event.notes[0].grace;
       const before = out.at(-1);
-      const own = chordText(event, accidentals, '');
+      const own = chordText(event, accidentals, length ? lengthText(length / GRACE, undefined) : '');
       // Grace notes in a row stand in one pair of braces.
       if (before?.startsWith('{') && before.endsWith('}'))
         out[out.length - 1] = `${before.slice(0, -1)}${own}}`;

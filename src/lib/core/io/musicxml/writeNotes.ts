@@ -119,7 +119,7 @@ function noteXml(
   return [
     `<note id="${xmlId(note.id)}">`,
     note.grace
-      ? `<grace${note.grace.slash ? ' slash="yes"' : ''}${note.grace.short ? ' steal-time-following="12"' : ''}/>`
+      ? `<grace${note.grace.slash ? ' slash="yes"' : ''}${note.grace.short || note.grace.length ? ' steal-time-following="12"' : ''}/>`
       : '',
     note.cue ? '<cue/>' : '',
     marks.chordMember ? '<chord/>' : '',
