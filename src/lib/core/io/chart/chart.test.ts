@@ -267,4 +267,34 @@ describe('a songbook', () => {
     expect(laidOut(score).map((m) => m.split(' ')[1])).toEqual(['G@0', 'C@0', 'D@0', 'G@0']);
     expect(score.title).toBe('Both');
   });
+  it('says of itself what it says in lines or in directives, wherever sections stand in braces', () => {
+    const { score, warnings } = readChart(
+      'Title: Lamp on the Sill\nKey: Eb\nTempo: 92\nTime: 3/4\n\n[Verse 1]\n| Eb / / | Bb7 / / |\n{Chorus}\n| Ab / / | Eb / / |',
+    );
+    expect(score.title).toBe('Lamp on the Sill');
+    expect(keyName(score.measures[0]!.key)).toBe('E♭ major');
+    expect([score.tempo, score.measures[0]!.time.beats]).toEqual([92, 3]);
+    expect(warnings).toEqual([]);
+  });
+  it.each([
+    ['{t: X}\n{key: H}\n[C]la [F]la', 'Line 2: “H” names no key.'],
+    [
+      '{t: X}\n{key: C}\n[C]la\n{key: D}\n[D]la',
+      'Line 4: the change to D major inside the chart was left out.',
+    ],
+    [
+      '{t: X}\n{time: 3/4}\n[C]la\n{time: 4/4}\n[D]la',
+      'Line 4: the change to 4/4 inside the chart was left out.',
+    ],
+    [
+      '{t: X}\n{tempo: 90}\n[C]la\n{tempo: 120}\n[D]la',
+      'Line 4: the change to a tempo of 120 inside the chart',
+    ],
+    ['Song\nTempo: quick\n| C | F |', 'Line 2: “quick” names no tempo'],
+    ['{t: X}\n{textsize: 12}\n{textsize: 14}\n[C]la [F]la', 'Left out: {textsize}, 2 times.'],
+    ['{t: X}\n{sot}\ne|--3--|\nb|--1--|\n{eot}\n[C]la [F]la', 'Left out: a line of tablature, 2 times.'],
+    ['{t: X}\n[C]la [*softly][F]la', 'Left out: a remark for the players.'],
+  ])('says what is left out of it: %j', (text, said) =>
+    expect(readChart(text).warnings.join('\n')).toContain(said),
+  );
 });

@@ -1,29 +1,38 @@
 /** ChordPro: chords in square brackets inside the words, directives in braces. */
-import { parseKey } from '../../theory/key';
 import { InputError } from '../inputError';
 import type { Chart, ChartItem, ChartLine } from './chart';
+import { ChartHead, fieldsOf } from './head';
 import { rowItems } from './rows';
-import {
-  isChordRow,
-  looksLikeChord,
-  sectionName,
-  signInRow,
-  signOf,
-  tempoFrom,
-  timeFrom,
-  tokensOf,
-} from './words';
+import { isChordRow, looksLikeChord, sectionName, signInRow, signOf, tokensOf } from './words';
+
+/** Directives that say something of the whole, by the names of its fields. */
+const FIELD_OF: Readonly<Record<string, string>> = {
+  title: 'title',
+  t: 'title',
+  composer: 'composer',
+  artist: 'composer',
+  subtitle: 'composer',
+  st: 'composer',
+  key: 'key',
+  time: 'time',
+  tempo: 'tempo',
+  capo: 'capo',
+};
 
 const DIRECTIVE = /^\s*\{\s*([a-zA-Z_-]+)\s*(?:[:\s]\s*([^}]*))?\}\s*$/;
+
+/** What is left out of lines, as it is said. */
+const TABLATURE = 'a line of tablature';
+const REMARKS = 'a remark for the players';
 
 /** Section that an environment opens, by the short and long forms of its name. */
 const OPENS: Readonly<Record<string, string>> = { sov: 'Verse', soc: 'Chorus', sob: 'Bridge' };
 
 /** Reads the text. Throws InputError with the line where it cannot be. */
 export function readChordPro(text: string, warnings: string[]): Chart {
-  let [title, composer, tempo] = ['', '', 0];
-  let key: Chart['key'];
-  let time: Chart['time'];
+  const head = new ChartHead(warnings);
+  const leftOut = new Map<string, number>();
+  const leaveOut = (what: string): void => void leftOut.set(what, (leftOut.get(what) ?? 0) + 1);
   const sections: { name: string; lines: ChartLine[] }[] = [{ name: '', lines: [] }];
   let environment = '';
   /** Lines of words that were read with the chords above them. */
@@ -43,29 +52,9 @@ export function readChordPro(text: string, warnings: string[]): Chart {
       const value = (directive[2] ?? '').trim();
       const opened = /^start_of_(\w+)$/.exec(name)?.[1] ?? OPENS[name];
       const label = /label="([^"]*)"/.exec(value)?.[1] ?? value;
+      const field = FIELD_OF[name];
+      if (field) return head.take([field, value], line);
       switch (name) {
-        case 'title':
-        case 't':
-          title ||= value;
-          return;
-        case 'composer':
-        case 'artist':
-        case 'subtitle':
-        case 'st':
-          composer ||= value;
-          return;
-        case 'key':
-          key ??= parseKey(value);
-          return;
-        case 'time':
-          time ??= timeFrom(value);
-          return;
-        case 'tempo':
-          tempo ||= tempoFrom(value);
-          return;
-        case 'capo':
-          warnings.push(`Capo ${value}: the chords are taken as they are written.`);
-          return;
         case 'chorus':
           if (!repeatChorus(sections, label)) sections.push({ name: label || 'Chorus', lines: [] });
           return;
@@ -88,16 +77,19 @@ export function readChordPro(text: string, warnings: string[]): Chart {
         sections.push({ name: section.name, lines: [] });
       } else if (/^(sog|start_of_grid)$/.test(name)) environment = 'grid';
       else if (/^(sot|start_of_tab)$/.test(name)) environment = 'tab';
+      else if (!section && !/^(new_song|ns)$/.test(name)) leaveOut(`{${name}}`);
       return;
     }
     if (/^\s*\{/.test(raw) && !raw.includes('}'))
       throw new InputError(`Line ${line}: a directive begins with “{” and is not closed with “}”.`);
-    if (environment === 'tab') return;
+    if (environment === 'tab') return leaveOut(TABLATURE);
     if (environment === 'grid') {
       const items = gridItems(raw);
       sections.at(-1)!.lines.push({ items, line });
       return;
     }
+    const fields = raw.includes('[') ? [] : fieldsOf(raw);
+    if (fields.length > 0) return fields.forEach((field) => head.take(field, line));
     const named = raw.includes('[') && !/^\s*\[[^\]]+\]\s*:?\s*$/.test(raw) ? undefined : section;
     if (named && named.rest === '') {
       sections.push({ name: named.name, lines: [] });
@@ -112,17 +104,16 @@ export function readChordPro(text: string, warnings: string[]): Chart {
       if (hasWords) belowChords.add(i + 1);
       return;
     }
-    const { items, strange } = lineItems(raw);
+    const { items, strange, remarks } = lineItems(raw);
+    for (let k = 0; k < remarks; k++) leaveOut(REMARKS);
     for (const name of strange)
       warnings.push(`Line ${line}: [${name}] names no chord and was taken as words.`);
     if (items.length > 0) sections.at(-1)!.lines.push({ items, line });
   });
+  for (const [what, count] of leftOut)
+    warnings.push(`Left out: ${what}${count > 1 ? `, ${count} times` : ''}.`);
   return {
-    title,
-    composer,
-    ...(key ? { key } : {}),
-    ...(time ? { time } : {}),
-    tempo,
+    ...head.fields,
     sections: sections.filter((s) => s.lines.length > 0),
   };
 }
@@ -135,8 +126,9 @@ function repeatChorus(sections: { name: string; lines: ChartLine[] }[], label: s
 }
 
 /** "Oh the [G]river [Am/C]runs" as items; a bracket that holds no chord stays words. */
-function lineItems(raw: string): { items: ChartItem[]; strange: string[] } {
+function lineItems(raw: string): { items: ChartItem[]; strange: string[]; remarks: number } {
   const items: ChartItem[] = [];
+  let remarks = 0;
   const strange: string[] = [];
   let words = '';
   let what: ChartItem['what'] = { kind: 'words only' };
@@ -150,7 +142,10 @@ function lineItems(raw: string): { items: ChartItem[]; strange: string[] } {
       words += piece;
       continue;
     }
-    if (bracket.startsWith('*')) continue; // a remark for the players
+    if (bracket.startsWith('*')) {
+      remarks += 1;
+      continue;
+    }
     const tokens = tokensOf(bracket).map(({ token }) => token);
     if (tokens.length === 0 || tokens.some((t) => !signOf(t) && !looksLikeChord(t))) {
       strange.push(bracket);
@@ -162,7 +157,7 @@ function lineItems(raw: string): { items: ChartItem[]; strange: string[] } {
     }
   }
   close();
-  return { items, strange };
+  return { items, strange, remarks };
 }
 
 /** A grid: "| C . . . | G . Am . |", every cell a beat. */
