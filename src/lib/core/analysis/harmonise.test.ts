@@ -42,6 +42,13 @@ describe('a bare tune is harmonised', () => {
     expect(chords('Am', '3/4', 'A2 B | c2 A | B A ^G | A3 |]')).toBe('1 Am, 3 E7, 4 Am');
     expect(chords('Am', '3/4', 'A2 B | c2 A | G2 G | A3 |]')).not.toContain('E7');
   });
+  it('a leading note on the last beat that goes home has its V there, one that passes has none', () => {
+    expect(chords('Am', '3/4', 'A2 B | c2 B | A2 ^G | A3 |]')).toBe('1 Am, 3 E7, 4 Am');
+    expect(chords('C', '3/4', 'E2 D | E2 G | C2 B, | C3 |]')).toBe('1 C, 3 G7, 4 C');
+    // Between two beats it passes, and inside a phrase in major a step is a step.
+    expect(chords('Am', '3/4', 'A2 B | c2 B | A ^G/A/ B | A3 |]')).not.toContain('1 Am, 3 E7, 3');
+    expect(chords('C', '3/4', 'C2 B, | C2 E | G2 E | D2 D | C3 |]')).toMatch(/^1 C, 4/);
+  });
   it('has a secondary dominant only where the tune has the altered note', () => {
     expect(chords('C', '4/4', 'c2 c2 | d2 ^f2 | g2 g2 | c4 |]')).toBe('1 C, 2 D7, 3 G7, 4 C');
     expect(chords('C', '4/4', 'c2 c2 | d2 f2 | g2 g2 | c4 |]')).not.toContain('D7');

@@ -12,7 +12,7 @@ import {
   metricalStrength,
   placeInMeasure,
 } from '../score/metre';
-import { isOneLine, soundingNotes, type SoundingNote } from '../score/query';
+import { isOneLine, measureAt, soundingNotes, type SoundingNote } from '../score/query';
 import type { Measure, Score, TimeSignature } from '../score/score';
 import type { Ticks } from '../score/ticks';
 import { chordTones, type Chord } from '../theory/chord';
@@ -74,6 +74,8 @@ const PASSING = 0.2;
 const PASSING_ON_BEAT = 0.6;
 const LEANING = 0.7;
 const LEAPT = 1.4;
+/** The leading note on a beat, where it goes home: it asks for V, however short a step it is from the tonic on either side. */
+const LEADING = 1.4;
 /** A seventh is a tone of its chord, but a poor one for a tune to rest on. */
 const SEVENTH = 0.35;
 
@@ -151,10 +153,15 @@ function slotsOf(score: Score): Slot[] {
       return note ? [note.onset] : [];
     }),
   );
+  const leading = leadingNotes(score, notes, closing);
   const numbers: number[] = [];
   let count = 0;
   return score.measures.flatMap((measure) => {
     const places = changesIn(measure.time).map((place) => measure.start + place - measure.beginsAt);
+    // In threes the chord may change for the last beat where that leads home.
+    const lastBeat = endOf(measure) - beatLength(measure.time);
+    if (places.length === 1 && notes.some((n) => n.onset === lastBeat && leading.has(n.onset)))
+      places.push(lastBeat);
     const onsets = [measure.start, ...places.filter((at) => at > measure.start && at < endOf(measure))];
     numbers.push(count);
     count += onsets.length;
@@ -179,12 +186,36 @@ function slotsOf(score: Score): Slot[] {
         isDownbeat: i === 0,
         isPickup: measure.index === 0 && measure.beginsAt > 0,
         inMeasure,
-        notes: within.map((n) => weighed(n, notes, measure, onset, end)),
+        notes: within.map((n) => {
+          const own = weighed(n, notes, measure, onset, end);
+          return leading.has(n.onset) ? { ...own, tension: Math.max(own.tension, LEADING) } : own;
+        }),
         closes,
         model: first === measure.index ? undefined : numbers[first]! + i,
       };
     });
   });
+}
+
+/**
+ * Onsets of leading notes that stand on a beat and go home: in minor, where they are raised for that, and in any key before the tonic
+ * with which a phrase closes.
+ */
+function leadingNotes(
+  { measures }: Score,
+  notes: readonly SoundingNote[],
+  closing: ReadonlySet<Ticks>,
+): ReadonlySet<Ticks> {
+  return new Set(
+    notes.flatMap((note, i) => {
+      const next = notes[i + 1];
+      const { time, key, start, beginsAt } = measureAt(measures, note.onset);
+      const tonic = pitchClass(tonicFifths(key));
+      const isOnBeat = (note.onset - start + beginsAt) % beatLength(time) === 0;
+      const goesHome = next !== undefined && next.midi === note.midi + 1 && next.midi % 12 === tonic;
+      return isOnBeat && goesHome && (key.mode === 'minor' || closing.has(next.onset)) ? [note.onset] : [];
+    }),
+  );
 }
 
 /** A note in a slot: by how long and how strong it is there, and how it comes and goes. */
