@@ -39,6 +39,8 @@ export interface Event {
   readonly legato: number;
   /** Where the hand lifts and takes another shape: from chord to chord in an accompaniment. No legato is owed. */
   readonly lifts: boolean;
+  /** A measure or a group of its beats begins with it. */
+  readonly opensGroup: boolean;
   /** A slur joins it to the event before. */
   readonly slurred: boolean;
   /** Struck again so quickly that the finger changes. */

@@ -13,6 +13,8 @@ export interface HandLine {
   readonly reach: number;
   /** Ticks at which a new phrase begins. */
   readonly resets: ReadonlySet<Ticks>;
+  /** Ticks at which a measure or a group of its beats begins, where they are known. */
+  readonly groups?: ReadonlySet<Ticks>;
   /** Length of a beat, for judging rests. */
   readonly beat: Ticks;
   /** Quarter notes per minute; without it a hundred. */
@@ -56,6 +58,7 @@ export function eventsOf(notes: readonly SoundingNote[], line: HandLine): readon
       keys,
       legato: i === 0 ? 0 : bondOf(strokes[i - 1]!, strokes[i]!, onset - silentFrom, line),
       lifts: false,
+      opensGroup: line.groups?.has(onset) ?? false,
       slurred: slurs > 0,
       quickRepeat: quick.has(onset),
       letGo: letGo.map((n) => n.id),

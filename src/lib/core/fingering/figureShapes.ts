@@ -77,23 +77,41 @@ interface Figure {
   readonly outs: readonly number[];
 }
 
+/** Figures of one length that follow one another from a place on: those that reach furthest. */
+function alikeFrom(line: readonly Event[], start: number): Figure[] {
+  const best = LENGTHS.map((length) => ({ length, times: timesFrom(line, start, length) }))
+    .filter(({ times }) => times > 1)
+    .sort((a, b) => b.times * b.length - a.times * a.length || a.length - b.length)[0];
+  return Array.from({ length: best?.times ?? 0 }, (_, i): Figure => {
+    const from = start + i * best!.length;
+    return { from, length: best!.length, outs: keysOf(line, from, best!.length)! };
+  });
+}
+
+/** Figures that follow one another by the groups of a metre, as three beats and two do: each is as long as its group. */
+function groupedFrom(line: readonly Event[], start: number): Figure[] {
+  const figures: Figure[] = [];
+  for (let from = start; line[from]?.opensGroup;) {
+    const next = line.findIndex((event, i) => i > from && event.opensGroup);
+    const length = (next < 0 ? line.length : next) - from;
+    const outs = length > 1 ? keysOf(line, from, length) : undefined;
+    if (!outs || (from > start && !turnsBack(line, from, from))) break;
+    figures.push({ from, length, outs });
+    from += length;
+  }
+  return figures.length > 1 ? figures : [];
+}
+
+const reachOf = (figures: readonly Figure[]): number => figures.reduce((sum, { length }) => sum + length, 0);
+
 /** Figures that come at least twice in a row, each on its own chord. */
 function figuresIn(line: readonly Event[]): Figure[] {
   const found: Figure[] = [];
-  let start = 0;
-  while (start < line.length) {
-    const best = LENGTHS.map((length) => ({ length, times: timesFrom(line, start, length) }))
-      .filter(({ times }) => times > 1)
-      .sort((a, b) => b.times * b.length - a.times * a.length || a.length - b.length)[0];
-    if (!best) {
-      start += 1;
-      continue;
-    }
-    for (let i = 0; i < best.times; i++) {
-      const from = start + i * best.length;
-      found.push({ from, length: best.length, outs: keysOf(line, from, best.length)! });
-    }
-    start += best.times * best.length;
+  for (let start = 0; start < line.length;) {
+    const [alike, grouped] = [alikeFrom(line, start), groupedFrom(line, start)];
+    const best = reachOf(grouped) > reachOf(alike) ? grouped : alike;
+    found.push(...best);
+    start += Math.max(1, reachOf(best));
   }
   return found;
 }

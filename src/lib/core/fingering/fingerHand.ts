@@ -1,6 +1,6 @@
 /** From a part of two staves to one hand's fingering: what it strikes, grace notes too, where phrases begin, how fast. */
 import type { Form } from '../analysis/form';
-import { beatLength } from '../score/metre';
+import { beatLength, groupStarts } from '../score/metre';
 import { toMidi } from '../score/pitch';
 import { soundingNotes, type SoundingNote } from '../score/query';
 import type { Note, Part, Score } from '../score/score';
@@ -77,6 +77,7 @@ export function fingerHand(
     hand,
     ...wishes,
     resets: phraseStarts(score, form, hand),
+    groups: groupStarts(score.measures),
     beat: beatLength(score.measures[0]!.time),
     tempo: score.tempo,
   });

@@ -27,6 +27,19 @@ export function oddGroup(time: TimeSignature): Ticks | undefined {
   return time.beats === 5 ? 3 * beat : time.beats === 7 ? 4 * beat : undefined;
 }
 
+/** Onsets at which a measure or a group of its beats begins: its half where that is even, the second group of five or seven beats. */
+export function groupStarts(measures: readonly Measure[]): Set<Ticks> {
+  return new Set(
+    measures.flatMap(({ start, time, length, beginsAt }) => {
+      const full = measureLength(time);
+      const beats = full / beatLength(time);
+      const inside = oddGroup(time) ?? (beats % 2 === 0 ? full / 2 : undefined);
+      const second = inside === undefined ? start : start + inside - beginsAt;
+      return second > start && second < start + length ? [start, second] : [start];
+    }),
+  );
+}
+
 /** A tick of the score as a place in its full measure; a quarter pickup in 4/4 begins at three quarters. */
 export const placeInMeasure = (measure: Measure, tick: Ticks): Ticks =>
   tick - measure.start + measure.beginsAt;
