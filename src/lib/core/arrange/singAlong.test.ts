@@ -64,4 +64,18 @@ describe('chords to sing to', () => {
     }).notes;
     expect(new Set(notes.map((n) => n.onset))).toEqual(new Set([0, 2 * silent.measures[1]!.start]));
   });
+  it('stays around its home: a single note never leaps from phrase to phrase, and the same phrase is set the same', () => {
+    const line = 'D/F# / / / | Em / / / | A7sus4 / / / | A7 / / / |';
+    const song = readChart(`Time: 4/4\n${line}\n${line}\n${line}`).score;
+    const tops = singAlong(song.measures, stretchesOf(song.measures, chordsOf(song), levelNumbered(2)), {
+      contract: levelNumbered(2),
+      rhythmIn: () => 'held',
+      freshStarts: new Set([0, 4, 8]),
+      reach: 14,
+      keyboard: { low: 36, high: 96 },
+    }).notes.map((n) => toMidi(n.pitch));
+    expect(Math.max(...tops.slice(1).map((midi, i) => Math.abs(midi - tops[i]!)))).toBeLessThan(8);
+    expect(tops.slice(4, 8)).toEqual(tops.slice(0, 4));
+    expect(tops.slice(8)).toEqual(tops.slice(0, 4));
+  });
 });

@@ -51,10 +51,12 @@ export interface RightHandSettings {
   readonly freshStarts: ReadonlySet<number>;
 }
 
-/** The hand lies above the left hand's triads and below the voice: from D4 to G5. */
+/** The hand lies above the left hand's triads and below the voice: from D4 to G5; a single note goes down to B3. */
 const LOW = 62;
+const LOWEST_SINGLE = 59;
 const HIGH = 79;
 const HOME = 67;
+const PULL = 0.25;
 
 /** Builds the right hand from the chords alone. */
 export function singAlong(
@@ -149,14 +151,15 @@ function shapesOf(
   before: Voicing | undefined,
 ): Voicing[] {
   const span = Math.min(reach, contract.span ?? reach);
+  const most = Math.min(4, contract.rightNotes);
   const shapes = closeShapes(
-    tonesFor(chord, Math.min(4, contract.rightNotes)),
-    LOW,
+    tonesFor(chord, most),
+    most === 1 ? LOWEST_SINGLE : LOW,
     Math.min(HIGH, keyboard.high),
   );
   return byNearness(
     shapes.filter((v) => widthOf(v) <= span),
-    { before, home: HOME, thumb: 'bottom' },
+    { before, home: HOME, pull: PULL, thumb: 'bottom' },
   );
 }
 

@@ -89,6 +89,8 @@ export interface Nearness {
   readonly before: Voicing | undefined;
   /** Where the lowest key of a first shape lies best. */
   readonly home: number;
+  /** What a semitone away from home counts in later shapes, beside one of movement: so the hand does not drift. */
+  readonly pull?: number;
   /** The tone that is better lowest in a first shape. */
   readonly bass?: Fifths;
   /** Which end of a shape is under the thumb. */
@@ -101,7 +103,7 @@ export interface Nearness {
  */
 export function byNearness(
   candidates: readonly Voicing[],
-  { before, home, bass, thumb }: Nearness,
+  { before, home, pull = 0, bass, thumb }: Nearness,
 ): Voicing[] {
   const cost = ({ notes }: Voicing): number =>
     Math.abs(notes[0]!.midi - home) + (bass === undefined || notes[0]!.tone === bass ? 0 : INVERTED_START);
@@ -109,7 +111,7 @@ export function byNearness(
   return candidates
     .map((v) => ({
       v,
-      cost: before ? movement(before, v) : cost(v),
+      cost: before ? movement(before, v) + pull * Math.abs(v.notes[0]!.midi - home) : cost(v),
       black: isBlackKey(underThumb(v)) ? 1 : 0,
     }))
     .sort((x, y) => x.cost - y.cost || x.black - y.black || x.v.notes[0]!.midi - y.v.notes[0]!.midi)
