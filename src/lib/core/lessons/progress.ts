@@ -58,7 +58,8 @@ export function stepState({ byMeasure }: Pick<Learned, 'byMeasure'>, chunk: Chun
   const reached = byMeasure.slice(chunk.from, chunk.to + 1).flatMap((steps) => steps.get(step.id) ?? []);
   const isWhole = reached.length > chunk.to - chunk.from;
   const tempi = reached.flatMap((r) => r.tempo ?? []);
-  const tempo = isWhole && tempi.length > 0 ? Math.min(...tempi) : null;
+  // A measure that was played without a measured tempo says nothing of how fast all of it goes.
+  const tempo = isWhole && tempi.length === reached.length ? Math.min(...tempi) : null;
   const goal = step.ladder.at(-1) ?? 0;
   const isDone = isWhole && (step.tempi !== 'ladder' || (tempo ?? 0) >= goal);
   const at = reached
