@@ -53,6 +53,46 @@ describe('as a process', () => {
   });
 });
 
+describe('what cannot be carried out is one plain line, and nothing is written', () => {
+  it.each([
+    ['arrange --level 9', '--level takes one of 1, 2, 3, 4, 5, 6, not “9”.'],
+    ['arrange --level two', '--level takes a number, not “two”.'],
+    ['arrange', 'arrange needs --level 1 to 6.'],
+    ['arrange --level 2 --reach 12', '--reach-right takes one of 7, 8, 9, 10, not “12”.'],
+    ['arrange --level 2 --key H', '--key H names no key; write C, F#m or Bb.'],
+    ['arrange --level 2 --keyboard 50', '--keyboard takes one of 49, 61, 76, 88, not “50”.'],
+    ['arrange --level 2 --speed 3', "Unknown option '--speed'."],
+    ['keys --voice C5-A3', '--voice C5-A3 is no range; write the lowest and the highest note as A3-D5.'],
+    ['keys --voice high', '--voice high is no range; write the lowest and the highest note as A3-D5.'],
+    ['keys --weights voice=101', '--weights go from 0 to 100.'],
+    ['transpose', 'transpose needs --to KEY or --by SEMITONES.'],
+    ['transpose --to H', '--to H names no key; write C, F#m or Bb.'],
+    ['transpose --by 2.5', '--by takes a whole number from -36 to 36, not “2.5”.'],
+    ['transpose --to D --by 2', 'transpose takes --to KEY or --by SEMITONES, not both.'],
+    ['finger --alternatives 9', '--alternatives takes a whole number from 1 to 3, not “9”.'],
+    ['count --hand third', '--hand takes right, left or both, not “third”.'],
+    ['convert -o no.pdf', 'Music cannot be written as “.pdf”;'],
+  ])('%s', (line, said) => {
+    const [command, ...options] = line.split(' ');
+    const before = readdirSync(folder);
+    const { status, stdout, stderr } = keypath(command!, song, ...options);
+    expect(status).toBe(2);
+    expect(stdout).toBe('');
+    expect(stderr).toMatch(/^keypath: [^\n]*\n$/);
+    expect(stderr).toContain(said);
+    expect(readdirSync(folder)).toEqual(before);
+  });
+  it.each([
+    [['convert'], 'convert needs a file.'],
+    [['analyse', song, song], 'analyse takes one file, not 2.'],
+    [['analyse', 'nowhere.abc'], 'There is no file or folder nowhere.abc.'],
+  ])('%j', (args, said) => {
+    const { status, stderr } = keypath(...args);
+    expect(status).toBe(2);
+    expect(stderr).toContain(said);
+  });
+});
+
 describe('handout', () => {
   const paper = (...args: string[]) => keypathOrPaper(['handout', ...args]);
   it('writes the chosen sheets as a PDF, without a server', async () => {

@@ -205,6 +205,8 @@ function keys({ score, values, recipeFile, levels }: Input): Outcome {
 
 function transpose({ score: source, values }: Input): Outcome {
   const score = withHeardMode(source);
+  if (values.to !== undefined && values.by !== undefined)
+    throw new UsageError('transpose takes --to KEY or --by SEMITONES, not both.');
   if (values.to === 'all')
     return { set: inAllKeys(score).map(({ key, score: moved }) => ({ name: keyCode(key), music: moved })) };
   return { music: transposeScore(score, withDirection(transposition(keyOf(score), values), values)) };

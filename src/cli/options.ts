@@ -104,7 +104,8 @@ export function readArguments(args: readonly string[]): { values: Values; positi
     );
     return parsed(joined) as { values: Values; positionals: string[] };
   } catch (error) {
-    throw new UsageError((error as Error).message.split('\n')[0]!);
+    // What Node adds is about arguments that begin with a stroke, which none of ours does.
+    throw new UsageError((error as Error).message.split('\n')[0]!.replace(/\. To specify.*$/, '.'));
   }
 }
 
@@ -194,10 +195,12 @@ function valueOf(option: string, schema: z.ZodType, text: string): unknown {
     if (value.success) return value.data;
   }
   const allowed = allowedBy(schema);
+  if (allowed) throw new UsageError(`--${option} takes one of ${allowed.join(', ')}, not “${text}”.`);
+  const issue = schema.safeParse(text).error!.issues[0]!;
   throw new UsageError(
-    allowed
-      ? `--${option} takes one of ${allowed.join(', ')}, not “${text}”.`
-      : `--${option} ${text} ${schema.safeParse(text).error!.issues[0]!.message}.`,
+    issue.code === 'invalid_type' && issue.expected === 'number'
+      ? `--${option} takes a number, not “${text}”.`
+      : `--${option} ${text} ${issue.message}.`,
   );
 }
 

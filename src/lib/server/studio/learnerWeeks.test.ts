@@ -98,7 +98,8 @@ describe('the weeks of a learner', () => {
   it('what was set at a lesson is of its week, what is said at the next was practised in it', () => {
     const lessons = [
       lesson(daysAfter(lastMonday(2), 1), { minutesSet: 15, practised: 30 }),
-      lesson(daysAfter(lastMonday(1), 1), { minutesSet: 20, practised: 60 }),
+      // A lesson on a Monday is of the week that begins with it, and what was practised of the one before.
+      lesson(lastMonday(1), { minutesSet: 20, practised: 60 }),
     ];
     const weeks = weeksOf([], lessons, 5, TODAY);
     expect(weeks.at(-4)).toMatchObject({ set: null, practised: 30 });
