@@ -314,6 +314,24 @@ describe('an accompaniment', () => {
     expect(fingersOf(keys, 'left')).toBe(fingers);
     expect(fingersOf(keys, 'left', { steadiness: 2.2 })).toBe(fingers);
   });
+  it('takes figures by the groups of a metre in fives and sevens, each by its own chord', () => {
+    const fives = [43, 50, 47, 36, 43, 40, 43, 38, 45, 42, 40, 47, 43, 47];
+    // Quarters in the three beats, eighths in the two.
+    const onsets = [0, 1, 2, 3, 3.5, 4, 4.5, 5, 6, 7, 8, 8.5, 9, 9.5].map((q) => q * Q);
+    const { notes, settings: plain } = keysLine(fives, 'left');
+    const timed = notes.map((n, i) => ({
+      ...n,
+      onset: onsets[i]!,
+      duration: (onsets[i + 1] ?? 10 * Q) - onsets[i]!,
+    }));
+    const groups = new Set([0, 3, 5, 8].map((q) => q * Q));
+    const { fingers } = fingerLine(timed, { ...plain, groups });
+    expect(timed.map((n) => fingers.get(n.id)).join(' ')).toBe('5 1 3 5 1 3 1 5 1 3 5 1 3 1');
+    // A tune that goes on the same way over a group is no figure of it.
+    const run = [45, C3, 52, 57, 60, 64];
+    const alone = keysLine(run, 'left', { groups: new Set([0, 3 * Q]) });
+    expect(fingerLine(alone.notes, alone.settings).fingers.get('3.0')).not.toBe(5);
+  });
   it('takes the low note with 5 and its chord as it lies', () => {
     expect(
       fingersOf([C3, [52, 55], [52, 55], F2, [45, 48], [45, 48], 36, [52, 55, 60], [52, 55, 60]], 'left'),

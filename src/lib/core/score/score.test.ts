@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { scoreFrom } from '../test/shorthand';
 import { shownAccidentals } from './accidentals';
 import { excerpt } from './excerpt';
-import { beatLength, isCompound, measureLength, metricalStrength } from './metre';
+import { beatLength, groupStarts, isCompound, measureLength, metricalStrength } from './metre';
 import { notate, readableValues, writtenValue } from './notate';
 import { pitchName, toMidi } from './pitch';
 import { byOnset, measureAt, soundingNotes } from './query';
@@ -44,6 +44,30 @@ describe('metre', () => {
     expect([0, 1, 2, 3, 0.5, 0.25].map(at)).toEqual([4, 2, 3, 2, 1, 0]);
     expect(metricalStrength(time(6, 8), Q * 1.5)).toBe(2);
     expect(metricalStrength(time(3, 4), Q * 1.5)).toBe(1);
+  });
+});
+
+describe('groups of a metre', () => {
+  const startsIn = (beats: number, beatType: number, rests: string, pickup?: number): number[] =>
+    [
+      ...groupStarts(
+        scoreFrom({ key: 'C', time: time(beats, beatType), right: rests, ...(pickup ? { pickup } : {}) })
+          .measures,
+      ),
+    ].map((tick) => tick / Q);
+  it.each([
+    ['four quarters have halves', 4, 4, 'r:4 | r:4', [0, 2, 4, 6]],
+    ['three have none', 3, 4, 'r:3 | r:3', [0, 3]],
+    ['five are three and two', 5, 4, 'r:5 | r:5', [0, 3, 5, 8]],
+    ['seven eighths are four and three', 7, 8, 'r:3.5', [0, 2]],
+    ['six eighths are two dotted quarters', 6, 8, 'r:3', [0, 1.5]],
+    ['nine eighths are one group of three', 9, 8, 'r:4.5', [0]],
+  ] as const)('%s', (_, beats, beatType, rests, starts) =>
+    expect(startsIn(beats, beatType, rests)).toEqual(starts),
+  );
+  it('a pickup has the groups that are left to it', () => {
+    expect(startsIn(4, 4, 'r:1 | r:4', 1)).toEqual([0, 1, 3]);
+    expect(startsIn(4, 4, 'r:3 | r:4', 3)).toEqual([0, 1, 3, 5]);
   });
 });
 
