@@ -3,6 +3,8 @@ import { expect, test } from '@playwright/test';
 import { benchReady, bring, expectAccessible, open } from './support';
 
 test('fingers that are decided teach the house’s hand, which new versions begin with', async ({ page }) => {
+  // Learning waits until nobody works, and the machine may be busy with other tests.
+  test.setTimeout(150_000);
   await bring(page, 'Learned by Hand');
   await page.getByRole('button', { name: 'Make a version' }).click();
   await benchReady(page);

@@ -16,7 +16,7 @@ import { documentOfVersion, findVersion } from './studio/versions';
 /** Milliseconds without a change of the version; for what is not looked at next, then without any request, at most so long. */
 const PAUSE = 4000;
 const STILL = 2500;
-const AT_MOST = 40_000;
+const AT_MOST = 8000;
 
 /** In a thread that gives way. */
 const LATER = { isLong: true, isLater: true } as const;
@@ -46,7 +46,8 @@ async function makeReady(versionId: string): Promise<void> {
   const sources = await forHolders(db(), work, of, holders);
   await beginningOf(sources, paperChoices(db(), versionId), LATER);
   await quiet(STILL, AT_MOST);
-  await work('ready', of, { isLater: true });
   const examples = await work('fingersDecided', of, LATER);
-  if (keepExamples(db(), versionId, examples)) setHouseHand(db(), await work('learnHouseHand', null, LATER));
+  if (keepExamples(db(), versionId, examples))
+    setHouseHand(db(), await work('learnHouseHand', null, LATER));
+  await work('ready', of, { isLater: true });
 }

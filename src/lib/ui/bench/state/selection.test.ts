@@ -27,7 +27,7 @@ function chosenIn(version: () => Version | undefined = () => made) {
 
 describe('what is chosen', () => {
   it('begins with the first note of the right hand once there is a version', () => {
-    let version: Version | undefined;
+    let version: Version | undefined = undefined;
     const { state } = chosenIn(() => version);
     state.settle();
     expect(state.id).toBeUndefined();
@@ -37,7 +37,7 @@ describe('what is chosen', () => {
     expect([first.staff, first.onset]).toEqual([1, 0]);
   });
   it('a measure that was asked for before there was a version is chosen then', () => {
-    let version: Version | undefined;
+    let version: Version | undefined = undefined;
     const { state } = chosenIn(() => version);
     state.selectMeasure(2);
     version = made;
