@@ -108,21 +108,30 @@ const documentWith = (
   sheets: readonly PaperSheet[],
 ): PaperDocument => laidOut({ title: titleOf(sources), author: studio, sheets }, choices.paper);
 
-/** The first page as far as it can be known at once: how the first sheet begins. What follows may still move a line of it. */
+/** What a page holds at most, in measures: rests and long notes in small print. */
+const MOST_ON_A_PAGE = 40;
+
+/**
+ * The first pages as far as they can be known at once: how the first sheet begins. What follows may still move a line of them. One
+ * page is what is engraved at once.
+ */
 export const handoutBeginning = async (
   sources: readonly Source[],
   choices: Choices,
   imprint: Imprint,
+  pages = 1,
 ): Promise<PaperDocument> => {
   const { sheet } = choices.sheets[0]!;
   const [source] = sources;
   const frame = {
     width: frameWidth(choices.paper),
     height: frameHeight(choices.paper),
-    isBeginning: true,
+    enough: pages === 1 ? 1 : pages * MOST_ON_A_PAGE,
   };
   const blocks = source ? await MAKERS[sheet](source, frame, { all: sources, place: 0 }) : [];
-  return documentWith(sources, choices, imprint, source ? [sheetOf(source, 0, sheet, blocks, imprint)] : []);
+  const made = source ? [sheetOf(source, 0, sheet, blocks, imprint)] : [];
+  const document = documentWith(sources, choices, imprint, made);
+  return { ...document, pages: document.pages.slice(0, pages) };
 };
 
 const titleOf = (sources: readonly Source[]): string => {

@@ -55,8 +55,8 @@ export interface Source {
 export interface Frame {
   readonly width: number;
   readonly height: number;
-  /** Only how it begins is wanted, soon. */
-  readonly isBeginning?: boolean;
+  /** Measures of music that are enough: whoever wants to see how it begins waits for no more. */
+  readonly enough?: number;
 }
 
 /** What a source is made of. */

@@ -11,7 +11,7 @@ import { contentKey } from './studio/contentKey';
 import { studioLevels } from './studio/levels';
 import { imprintOf } from './studio/paper';
 import type { PaperAsked, PaperFor } from './studio/paperMusic';
-import { findPiece } from './studio/pieces';
+import { findPiece, isLongPiece } from './studio/pieces';
 import { preparedKey } from './studio/prepared';
 
 /** A checkbox of a form. */
@@ -73,13 +73,14 @@ type Beginning = JobOutput<'paperBeginning'>;
 const MOST_BEGINNINGS = 20;
 const beginnings = new LRUCache<string, Beginning>({ max: MOST_BEGINNINGS });
 
-/** The first page, soon: laid out now, or known already. */
+/** The first pages, soon: laid out now, or known already. */
 export async function beginningOf(
   sources: readonly PaperFor[],
   choices: Choices,
   about: Asked,
+  pages = 1,
 ): Promise<Beginning> {
-  const input = asked(sources, choices);
+  const input = { ...asked(sources, choices), pages };
   const pieces = sources.map(({ pieceId }) => [preparedKey(db(), pieceId), findPiece(db(), pieceId)?.rights]);
   const key = contentKey(input, pieces, studioLevels(db()));
   const known = beginnings.get(key);
@@ -89,11 +90,16 @@ export async function beginningOf(
   return made;
 }
 
+/** Pages of a long piece for who has no script: to lay all of it out takes longer than anybody waits for a page. */
+const OF_LONG = 8;
+
 /** What comes with the HTML: the first page, soon; with `?whole`, for who has no script, as many as one answer holds. */
 export async function firstPages(sources: readonly PaperFor[], choices: Choices, about: Asked, url: URL) {
   if (sources.length === 0) return { pages: [], count: 0 };
-  if (url.searchParams.has('whole')) return pagesOf(sources, choices, about, url);
-  return { pages: await beginningOf(sources, choices, about), count: null };
+  const isLong = sources.some(({ pieceId }) => isLongPiece(db(), pieceId));
+  if (url.searchParams.has('whole') && !isLong) return pagesOf(sources, choices, about, url);
+  const most = url.searchParams.has('whole') ? OF_LONG : 1;
+  return { pages: await beginningOf(sources, choices, about, most), count: null };
 }
 
 /** All of it as one PDF, or one of each learner in a zip. */

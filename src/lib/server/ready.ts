@@ -47,7 +47,6 @@ async function makeReady(versionId: string): Promise<void> {
   await beginningOf(sources, paperChoices(db(), versionId), LATER);
   await quiet(STILL, AT_MOST);
   const examples = await work('fingersDecided', of, LATER);
-  if (keepExamples(db(), versionId, examples))
-    setHouseHand(db(), await work('learnHouseHand', null, LATER));
+  if (keepExamples(db(), versionId, examples)) setHouseHand(db(), await work('learnHouseHand', null, LATER));
   await work('ready', of, { isLater: true });
 }

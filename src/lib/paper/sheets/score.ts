@@ -36,7 +36,7 @@ const withRepeats = (source: Source): Source =>
     : source;
 
 /** The pages of the score. */
-export async function scoreSheet(given: Source, { width, isBeginning }: Frame): Promise<Block[]> {
+export async function scoreSheet(given: Source, { width, enough = Infinity }: Frame): Promise<Block[]> {
   const source = withRepeats(given);
   const { version, choices } = source;
   const { sections } = version.form;
@@ -47,6 +47,7 @@ export async function scoreSheet(given: Source, { width, isBeginning }: Frame): 
     ...(choices.map && sections.length + version.form.phrases.length > 2 ? [mapBlock(version, width)] : []),
     ...(choices.fingers === 'positions' || choices.names === 'heads' ? positionBlocks(version, width) : []),
   ];
+  let engraved = 0;
   // Sections that follow each other are engraved at once: ties and slurs go on over the end of a line.
   for (let i = 0; i < sections.length; i++) {
     const first = sections[i]!;
@@ -60,7 +61,8 @@ export async function scoreSheet(given: Source, { width, isBeginning }: Frame): 
     for (const [k, stretch] of stretches.entries()) {
       tell('engrave', k / stretches.length);
       blocks.push(...(await musicBlocks(source, stretch, width)));
-      if (isBeginning) return blocks;
+      engraved += stretch.to - stretch.from + 1;
+      if (engraved >= enough) return blocks;
     }
     i = last;
   }

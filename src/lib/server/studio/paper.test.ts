@@ -1,5 +1,8 @@
 /** Paper in a real studio: what is remembered, whose it is, what was set for the week, and pages out of the pool's jobs. */
 import { choicesSchema, USUAL_CHOICES } from '$lib/paper/choices';
+import { writeMusicXml } from '$core/io/musicxml/write';
+import { listening } from '$core/pipeline/progress';
+import { scoreFrom } from '$core/test/shorthand';
 import { documentOf } from '$core/version/document';
 import { DEFAULT_RECIPE } from '$core/version/recipe';
 import { eq } from 'drizzle-orm';
@@ -127,7 +130,7 @@ describe('pages', () => {
       imprint: imprintOf(db),
     };
     const work = inThisThread(db);
-    const begun = await work('paperBeginning', asked);
+    const begun = await work('paperBeginning', { ...asked, pages: 1 });
     const { pages, count, name } = await work('paper', { ...asked, from: 0, to: 5 });
     expect(count).toBe(1);
     expect(begun).toEqual(pages);
@@ -147,5 +150,42 @@ describe('pages', () => {
       pages: [],
       count: 1,
     });
+  });
+  it('of a long piece as many as are wanted come without the rest', async () => {
+    const { db } = studio;
+    const walk = Array.from({ length: 120 }, (_, i) => `${'CDEFGAB'[(i * 3) % 7]}5:1 C5:1 E5:1 G5:1`).join(
+      ' | ',
+    );
+    const score = scoreFrom({
+      title: 'Long Walk',
+      key: 'C',
+      time: { beats: 4, beatType: 4 },
+      right: walk,
+      left: Array.from({ length: 120 }, () => 'C3:4').join(' | '),
+    });
+    const bytes = new TextEncoder().encode(writeMusicXml(score));
+    const piece = addPiece(db, { name: 'long.musicxml', bytes, rights: 'own work' });
+    const row = findVersion(db, addVersion(db, piece, documentOf(DEFAULT_RECIPE, [])))!;
+    const asked = {
+      for: [forNobody({ pieceId: piece, document: documentOfVersion(db, row), edit: row.edit })],
+      choices: USUAL_CHOICES,
+      imprint: imprintOf(db),
+    };
+    const work = inThisThread(db);
+    const drawn: number[] = [];
+    const wanted = async (pages: number) =>
+      listening(
+        (what) => void (what === 'engrave' && drawn.push(pages)),
+        () => work('paperBeginning', { ...asked, pages }),
+      );
+    expect(await wanted(1)).toHaveLength(1);
+    expect(await wanted(2)).toHaveLength(2);
+    const { count, pages } = await work('paper', { ...asked, from: 0, to: 2 });
+    expect(count).toBeGreaterThan(3);
+    expect(pages.map((page) => page.place)).toEqual([0, 1]);
+    // The first page is one stretch of the engraver, two are more, and fewer than all of it.
+    expect(drawn.filter((n) => n === 1)).toHaveLength(1);
+    expect(drawn.filter((n) => n === 2).length).toBeGreaterThan(1);
+    expect(drawn.filter((n) => n === 2).length).toBeLessThan(120 / 16);
   });
 });

@@ -149,15 +149,20 @@ const pictureOf = (page: Page, place: number) => ({
   svg: writeSvg(pagePicture(page, place)),
 });
 
-/** The first page, soon: how the first sheet begins. The page itself may end a line earlier or later when all of it is known. */
-export async function paperBeginning(db: Db, { for: asked, choices, imprint }: PaperAsked) {
+/** The first pages, soon: how the first sheet begins. A page may end a line earlier or later when all of it is known. */
+export async function paperBeginning(
+  db: Db,
+  { for: asked, choices, imprint, pages: most }: PaperAsked & { readonly pages: number },
+) {
   const [first] = asked;
   const sources = first ? [sourceFor(db, first, choices)] : [];
-  const { pages } = await handoutBeginning(sources, choices, {
-    ...imprint,
-    areRightsKnown: areRightsKnown(db, asked),
-  });
-  return pages.slice(0, 1).map(pictureOf);
+  const { pages } = await handoutBeginning(
+    sources,
+    choices,
+    { ...imprint, areRightsKnown: areRightsKnown(db, asked) },
+    most,
+  );
+  return pages.map(pictureOf);
 }
 
 /** Some pages as they will print, from one to before another, and how many there are. */
