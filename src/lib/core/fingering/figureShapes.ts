@@ -152,25 +152,31 @@ export function rootAndFifth(line: readonly Event[]): [string, Convention][] {
 /** Events before which the hand lifts, to take the shape of another chord. */
 export function liftsIn(events: readonly Event[], hand: Hand): Set<Event> {
   const lifted = new Set<Event>();
+  /** What follows a chord of which nothing is held. */
+  const afterChord = new Set(events.filter((_, i) => i > 0 && isStruckChord(events[i - 1]!)));
   for (const line of singleLines(events)) {
     let before: Figure | undefined;
     for (const figure of figuresIn(line)) {
+      const first = line[figure.from]!;
+      // A broken chord after one that was struck together is another shape.
+      if (hand === 'left' && afterChord.has(first)) lifted.add(first);
       // Two notes in the right hand are a leap of a tune.
       const isFigure = hand === 'left' || figure.length > 2;
       if (isFigure && before && before.from + before.length === figure.from && !sameKeys(before, figure))
-        lifted.add(line[figure.from]!);
+        lifted.add(first);
       before = figure;
     }
   }
   if (hand === 'left')
     events.forEach((event, i) => {
       if (!isBass(event, events[i + 1])) return;
-      if (events[i - 1] && events[i - 1]!.keys.length > 1 && events[i - 1]!.keys.every((k) => k.struck))
-        lifted.add(event);
+      if (afterChord.has(event)) lifted.add(event);
       lifted.add(events[i + 1]!);
     });
   return lifted;
 }
+
+const isStruckChord = ({ keys }: Event): boolean => keys.length > 1 && keys.every((k) => k.struck);
 
 const sameKeys = (a: Figure, b: Figure): boolean =>
   a.outs.length === b.outs.length && a.outs.every((out, i) => out === b.outs[i]);

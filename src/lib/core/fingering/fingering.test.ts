@@ -308,6 +308,7 @@ describe('an accompaniment', () => {
     ['and on black keys too', [46, 53, 51, 58, 44, 51, 46, 53], '5 1 5 1 5 1 5 1'],
     ['by 5 2 1 where the octave follows', [C3, 55, 60, 55, F2, 48, 53, 48], '5 2 1 2 5 2 1 2'],
     ['and the tenth', [C3, 55, 64, 55, F2, 48, 57, 48], '5 2 1 2 5 2 1 2'],
+    ['and the seventh under the tenth', [45, 55, 61, 45, 55, 61, 38, 45, 54], '5 2 1 5 2 1 5 2 1'],
     ['broken triads by 5 3 1', [C3, 52, 55, F2, 45, 48, G2, 47, 50], '5 3 1 5 3 1 5 3 1'],
     ['octaves by 5 and 1 from the first one on', [36, 48, 41, 53, 43, 55, 36, 48], '5 1 5 1 5 1 5 1'],
   ] as const)('takes %s, however still the hand should be', (_, keys, fingers) => {
@@ -336,6 +337,12 @@ describe('an accompaniment', () => {
     expect(
       fingersOf([C3, [52, 55], [52, 55], F2, [45, 48], [45, 48], 36, [52, 55, 60], [52, 55, 60]], 'left'),
     ).toBe('5 3-1 3-1 5 3-1 3-1 5 5-3-1 5-3-1');
+  });
+  it('keeps a chord as it lies to its last stroke, though a broken one follows far below', () => {
+    const [chord, low] = [[53, 57], 50] as const;
+    expect(fingersOf([low, chord, chord, low, chord, chord, 45, 52, 55, 45, 52, 55], 'left', {}, Q / 2)).toBe(
+      '5 3-1 3-1 5 3-1 3-1 5 2 1 5 2 1',
+    );
   });
   it('begins the next chord with its own finger on the key that it has left', () => {
     const [F3, C4, A3] = [53, 60, 57];

@@ -37,6 +37,10 @@ const SHAPES: Readonly<Record<string, string>> = {
   '45': '125',
   '234': '1235',
   '54': '125',
+  // Root, seventh and tenth; root, fifth and ninth.
+  '36': '125',
+  '26': '125',
+  '44': '125',
 };
 
 /** Shapes with a second in them, which are chords only when they are struck together: one after another they are a tune. */
