@@ -39,10 +39,12 @@ function contourOf(line: readonly Event[], from: number, length: number): string
   return contour;
 }
 
-/** Whether the line turns back between two figures: what goes on the same way is an arpeggio. */
-const turnsBack = (line: readonly Event[], from: number, at: number): boolean =>
-  Math.sign(outOf(line[from + 1]!) - outOf(line[from]!)) !==
+const directionAt = (line: readonly Event[], at: number): number =>
   Math.sign(outOf(line[at]!) - outOf(line[at - 1]!));
+
+/** Whether the line goes on the same way into a figure and through its beginning: that is an arpeggio. */
+const goesOn = (line: readonly Event[], at: number): boolean =>
+  directionAt(line, at - 1) === directionAt(line, at) && directionAt(line, at) === directionAt(line, at + 1);
 
 /** How many figures of `length` notes follow one another from `from` on, at one distance in time and in one rhythm. */
 function timesFrom(line: readonly Event[], from: number, length: number): number {
@@ -59,12 +61,7 @@ function timesFrom(line: readonly Event[], from: number, length: number): number
       break;
     const regular =
       line[at]!.onset - line[at - length]!.onset === line[from + length]!.onset - line[from]!.onset;
-    if (
-      !regular ||
-      !turnsBack(line, from, at) ||
-      !keysOf(line, at, length) ||
-      contourOf(line, at, length) !== contour
-    )
+    if (!regular || goesOn(line, at) || !keysOf(line, at, length) || contourOf(line, at, length) !== contour)
       break;
   }
   return times;
@@ -95,7 +92,7 @@ function groupedFrom(line: readonly Event[], start: number): Figure[] {
     const next = line.findIndex((event, i) => i > from && event.opensGroup);
     const length = (next < 0 ? line.length : next) - from;
     const outs = length > 1 ? keysOf(line, from, length) : undefined;
-    if (!outs || (from > start && !turnsBack(line, from, from))) break;
+    if (!outs || (from > start && goesOn(line, from))) break;
     figures.push({ from, length, outs });
     from += length;
   }

@@ -310,6 +310,11 @@ describe('an accompaniment', () => {
     ['and the tenth', [C3, 55, 64, 55, F2, 48, 57, 48], '5 2 1 2 5 2 1 2'],
     ['and the seventh under the tenth', [45, 55, 61, 45, 55, 61, 38, 45, 54], '5 2 1 5 2 1 5 2 1'],
     ['broken triads by 5 3 1', [C3, 52, 55, F2, 45, 48, G2, 47, 50], '5 3 1 5 3 1 5 3 1'],
+    [
+      'each chord by itself where the line steps up into it',
+      [43, 50, 47, 43, 50, 47, 48, 55, 52, 48, 55, 52],
+      '5 1 3 5 1 3 5 1 3 5 1 3',
+    ],
     ['octaves by 5 and 1 from the first one on', [36, 48, 41, 53, 43, 55, 36, 48], '5 1 5 1 5 1 5 1'],
   ] as const)('takes %s, however still the hand should be', (_, keys, fingers) => {
     expect(fingersOf(keys, 'left')).toBe(fingers);
