@@ -193,6 +193,20 @@ function upperShapes(g: ChordContext, bass: PianoKey, most: number): Voicing[] {
 
 type Pattern = (context: ChordContext) => Generator<Figuration>;
 
+/** From this level on a low note before its chord is an octave, where the hand and the keyboard have it. */
+const OCTAVES_FROM = 5;
+/** Lowest key of such an octave, E1. */
+const LOWEST_OCTAVE = 28;
+
+/** A low note as it is struck before a chord: with its octave above where the chord leaves room, else with the one below; or alone. */
+function lowNotes(bass: PianoKey, chord: Voicing, g: ChordContext): readonly (readonly PianoKey[])[] {
+  if (g.contract.level < OCTAVES_FROM || g.span < 12) return [[bass]];
+  const [above, below] = [12, -12].map((by) => ({ ...bass, midi: bass.midi + by })) as [PianoKey, PianoKey];
+  const isFree = above.midi < chord.notes[0]!.midi && above.midi <= g.ceiling;
+  const isThere = below.midi >= Math.max(g.keyboard.low, LOWEST_OCTAVE);
+  return [...(isFree ? [[bass, above]] : isThere ? [[below, bass]] : []), [bass]];
+}
+
 /** A low note, then a chord above it on every further beat. */
 function lowThenChord(beatsFrom: (g: ChordContext) => Ticks[], alternates: boolean): Pattern {
   return function* (g) {
@@ -207,18 +221,19 @@ function lowThenChord(beatsFrom: (g: ChordContext) => Ticks[], alternates: boole
       else
         for (const most of g.most > 2 ? [Math.min(3, g.most), 2] : [2])
           for (const shape of upperShapes(g, bass, most))
-            yield {
-              strokes: inTurn(beats, g.stretch.end, (i) =>
-                i === 0
-                  ? [first]
-                  : alternates && i % 4 === 2 && second
-                    ? [second]
-                    : alternates && i % 2 === 0
-                      ? [bass]
-                      : shape.notes,
-              ),
-              place: { bass: bass.midi, shape },
-            };
+            for (const low of lowNotes(first, shape, g))
+              yield {
+                strokes: inTurn(beats, g.stretch.end, (i) =>
+                  i === 0
+                    ? low
+                    : alternates && i % 4 === 2 && second
+                      ? [second]
+                      : alternates && i % 2 === 0
+                        ? [bass]
+                        : shape.notes,
+                ),
+                place: { bass: bass.midi, shape },
+              };
     }
   };
 }

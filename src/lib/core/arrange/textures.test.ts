@@ -56,7 +56,7 @@ describe('textures as they are played', () => {
     ['root-then-fifth', time(4, 4), 'C', 'C3@0 G3@2'],
     ['root-then-fifth', time(6, 8), 'C', 'C3@0 G3@1.5'],
     ['block-chord', time(4, 4), 'C | F', 'C3+E3+G3@0 C3+F3+A3@4'],
-    ['waltz-bass', time(3, 4), 'C', 'C3@0 E3+G3@1 E3+G3@2'],
+    ['waltz-bass', time(3, 4), 'C', 'C2+C3@0 E3+G3@1 E3+G3@2'],
     ['pulse', time(4, 4), 'C', 'C3+E3+G3@0 C3+E3+G3@1 C3+E3+G3@2 C3+E3+G3@3'],
     ['root-pulse-eighths', time(2, 4), 'C', 'C3@0 C3@0.5 C3@1 C3@1.5'],
     ['broken-chord', time(4, 4), 'C', 'C3@0 G3@0.5 E3@1 G3@1.5 C3@2 G3@2.5 E3@3 G3@3.5'],

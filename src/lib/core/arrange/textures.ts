@@ -44,7 +44,7 @@ export const TEXTURES = {
   },
   'waltz-bass': {
     name: 'Waltz bass',
-    says: 'a low note, then the chord twice',
+    says: 'a low note, from level 5 on with its octave, then the chord twice',
     from: 3,
     metres: 'three',
     perBeat: 1,
@@ -100,7 +100,7 @@ export const TEXTURES = {
   },
   'swing-bass': {
     name: 'Swing bass',
-    says: 'a low note on strong beats, the chord on weak ones',
+    says: 'a low note on strong beats, from level 5 on the first with its octave, the chord on weak ones',
     from: 4,
     metres: 'even',
     perBeat: 1,
