@@ -63,10 +63,16 @@ function singAlongVersion(
     freshStarts,
   });
   const above = soundingNotes(right.notes);
-  const bass: TextureId = contract.level < 3 ? 'held-root' : 'root-then-fifth';
+  const usual: TextureId =
+    contract.level < 3 ? 'held-root' : contract.level < 6 ? 'root-then-fifth' : 'octaves-in-turn';
   const left = leftHand(score.measures, stretches, above, {
     contract,
-    texturesIn: (measure) => [settings.textureIn(measure.index) ?? bass, bass, 'held-root'],
+    texturesIn: (measure) => [
+      settings.textureIn(measure.index) ?? usual,
+      usual,
+      'root-then-fifth',
+      'held-root',
+    ],
     freshStarts,
     reach: settings.reach.left,
     keyboard: settings.keyboard,
