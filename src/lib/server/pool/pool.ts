@@ -97,14 +97,16 @@ export function openPool({ folder, script, execArgv = [], limits = LIMITS }: Poo
     asked: Omit<Asked, 'gone'>,
     stop: AbortSignal,
     wanted: AbortSignal | undefined,
+    isLong: boolean,
   ): Promise<Answer> => {
     const timeout = AbortSignal.timeout(seconds * 1000);
-    // Ending a thread and starting another costs more than the rest of a step that nobody waits for any more.
+    // Ending a thread and starting another costs more than the rest of a quick step that nobody waits for any more, and less than a long one.
+    const ends = isLong && wanted ? [wanted] : [];
     const gone = new Int32Array(new SharedArrayBuffer(4));
     const leave = (): void => void Atomics.store(gone, 0, 1);
     wanted?.addEventListener('abort', leave);
     try {
-      const signal = AbortSignal.any([timeout, stop]);
+      const signal = AbortSignal.any([timeout, stop, ...ends]);
       return (await threads.run({ ...asked, gone } satisfies Asked, { signal })) as Answer;
     } catch (error) {
       stop.throwIfAborted();
@@ -127,7 +129,7 @@ export function openPool({ folder, script, execArgv = [], limits = LIMITS }: Poo
             // Whoever asked may have gone while it waited.
             signal?.throwIfAborted();
             stop.signal.throwIfAborted();
-            return run(chosen, { job, input, task }, stop.signal, signal);
+            return run(chosen, { job, input, task }, stop.signal, signal, isLong);
           },
           { priority: isLater ? 0 : 1 },
         );
