@@ -1,14 +1,16 @@
 import { InputError } from '$core/io/inputError';
-import { db } from '$server/db';
+import { db, generation } from '$server/db';
 import { dataFolder } from '$server/db/open';
 import { troubleOf } from '$server/db/trouble';
 import { guarded } from '$server/guard/headers';
 import { answeredHosts, hostSettings, isOpenToOthers } from '$server/guard/hosts';
+import { GENERATION, isForAnother } from '$server/guard/generation';
 import { continueSession } from '$server/guard/passphrase';
 import { refusalOf, type Refusal } from '$server/guard/refusal';
 import { SESSION_COOKIE, sessionCookie } from '$server/guard/cookie';
 import { WorkStopped } from '$server/pool/work';
 import { asks } from '$server/quiet';
+import { whileOpen } from '$server/restoring';
 import { start } from '$server/start';
 import { DARK } from '$ui/shown/dark';
 import { SHOWN_COOKIE, shownFrom } from '$ui/shown/shown';
@@ -35,10 +37,34 @@ const refused = ({ headers }: Request, { status, message }: Refusal): Response =
 
 const DARK_LINK = `<link rel="stylesheet" href="${DARK}" data-dark />`;
 
+const OF_ANOTHER: Refusal = {
+  status: 409,
+  message: 'The studio was restored from a backup after this page was opened. Open the page again.',
+};
+
+/** It waits for all others to be answered, and so cannot wait among them. */
+const RESTORE = '/settings/studio/restore';
+/** A page that only looks whether it is still of this studio asks for nothing. */
+const LOOK = '/generation';
+
 export const handle: Handle = async ({ event, resolve }) => {
-  asks();
+  const { pathname } = event.url;
+  if (pathname !== LOOK) asks();
   const refusal = refusalOf(event.request, hosts);
   if (refusal) return guarded(refused(event.request, refusal));
+  return pathname === RESTORE
+    ? answered({ event, resolve })
+    : whileOpen(async () => {
+        const answer = await answered({ event, resolve });
+        // What a browser keeps for good outlives the file.
+        if (!answer.headers.get('cache-control')?.includes('immutable'))
+          answer.headers.set(GENERATION, generation());
+        return answer;
+      });
+};
+
+async function answered({ event, resolve }: Parameters<Handle>[0]): Promise<Response> {
+  if (isForAnother(event.request, generation())) return guarded(refused(event.request, OF_ANOTHER));
   if (asksForPassphrase && !OPEN.includes(event.url.pathname)) {
     const token = event.cookies.get(SESSION_COOKIE);
     const session = token === undefined ? undefined : continueSession(db(), token);
@@ -54,10 +80,13 @@ export const handle: Handle = async ({ event, resolve }) => {
   return guarded(
     await resolve(event, {
       transformPageChunk: ({ html }) =>
-        html.replace('%theme%', theme).replace('%dark%', theme === 'light' ? '' : DARK_LINK),
+        html
+          .replace('%theme%', theme)
+          .replace('%generation%', generation())
+          .replace('%dark%', theme === 'light' ? '' : DARK_LINK),
     }),
   );
-};
+}
 
 /** What went wrong is logged whole and told in one sentence. */
 export const handleError: HandleServerError = ({ error: cause, event, status, message }) => {

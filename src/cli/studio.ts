@@ -10,7 +10,8 @@ import { lockStudio } from '../lib/server/db/lock';
 import { StudioProblem } from '../lib/server/db/trouble';
 import { passphraseSchema, setPassphrase } from '../lib/server/guard/passphrase';
 import type { StudioCommand } from './studioCommands';
-import { giveBack, takeCopy, type CopyFacts } from '../lib/server/studio/copies';
+import { giveBack, takeCopy } from '../lib/server/studio/copies';
+import type { CopyFacts } from '../lib/server/studio/copyCheck';
 
 const MIGRATIONS = fileURLToPath(new URL('../../drizzle', import.meta.url));
 

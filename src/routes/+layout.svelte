@@ -2,6 +2,7 @@
   import { navigating, page } from '$app/state';
   import Working from '$ui/waiting/Working.svelte';
   import { waiting } from '$ui/waiting/waiting.svelte';
+  import { notice } from '$ui/shell/generation';
   import Header from '$ui/shell/Header.svelte';
   import { toast, Toaster } from 'svelte-sonner';
   import { onMount } from 'svelte';
@@ -12,6 +13,8 @@
   onMount(() => {
     document.documentElement.setAttribute('data-ready', '');
     void sendWhatWaits();
+    const said = notice();
+    if (said) toast(said, { duration: 20_000 });
   });
   /** What a lesson could not send before its tab was closed is sent from wherever the studio is opened next. */
   async function sendWhatWaits(): Promise<void> {

@@ -4,6 +4,7 @@ import { zipSync } from 'fflate';
 import { LRUCache } from 'lru-cache';
 import { z } from 'zod';
 import { db } from './db';
+import { perOpening } from './db/opening';
 import { download, fileName } from './download';
 import { work } from './pool';
 import type { Asked, JobOutput } from './pool/work';
@@ -71,7 +72,7 @@ type Beginning = JobOutput<'paperBeginning'>;
 
 /** First pages that were laid out lately or ahead, each about a hundred kilobytes. */
 const MOST_BEGINNINGS = 20;
-const beginnings = new LRUCache<string, Beginning>({ max: MOST_BEGINNINGS });
+const beginningsOf = perOpening(() => new LRUCache<string, Beginning>({ max: MOST_BEGINNINGS }));
 
 /** The first pages, soon: laid out now, or known already. */
 export async function beginningOf(
@@ -83,6 +84,7 @@ export async function beginningOf(
   const input = { ...asked(sources, choices), pages };
   const pieces = sources.map(({ pieceId }) => [preparedKey(db(), pieceId), findPiece(db(), pieceId)?.rights]);
   const key = contentKey(input, pieces, studioLevels(db()));
+  const beginnings = beginningsOf(db());
   const known = beginnings.get(key);
   if (known) return known;
   const made = await work('paperBeginning', input, about);

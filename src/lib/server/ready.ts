@@ -6,6 +6,7 @@ import { db } from './db';
 import { beginningOf } from './handout';
 import { work } from './pool';
 import { quiet } from './quiet';
+import { whileOpen } from './restoring';
 import { holdersOf } from './studio/assignments';
 import { keepExamples } from './studio/houseHand';
 import { setHouseHand } from './studio/houseTaste';
@@ -28,7 +29,7 @@ export function readySoon(versionId: string): void {
   clearTimeout(waiting.get(versionId));
   const timer = setTimeout(() => {
     waiting.delete(versionId);
-    makeReady(versionId).catch((error: unknown) => {
+    whileOpen(() => makeReady(versionId)).catch((error: unknown) => {
       // Whoever asks for the version itself is told so on its page.
       console.error(`Version ${versionId} could not be made ready:`, error);
     });

@@ -1,10 +1,11 @@
 /** What runs beside the pages, from the start of the server. */
 import { closeDatabase, db, migrationsFolder } from './db';
 import { dataFolder } from './db/open';
+import { whileOpen } from './restoring';
 import { openThePool, work } from './pool';
 import type { Work } from './pool/work';
 import { quiet } from './quiet';
-import { dailyCopy } from './studio/copies';
+import { dailyCopy, sweep } from './studio/copies';
 import { emptyOld } from './studio/trash';
 import { refreshOne } from './studio/summaries';
 
@@ -17,6 +18,7 @@ const PAUSES = { between: 50, idle: 5000, quiet: 1000, patience: 5000, copies: 3
 /** Opens the studio, starts the pool, and keeps the summaries fresh. */
 export function start(): void {
   db();
+  sweep(dataFolder());
   // What is in the write-ahead log goes into the file: the studio is one file while nobody works on it.
   process.once('exit', closeDatabase);
   openThePool();
@@ -28,7 +30,9 @@ export function start(): void {
     return (await refreshOne(db(), later, passed)) ? PAUSES.between : PAUSES.idle;
   });
   repeatedly('Today’s copy could not be made', async () => {
-    await dailyCopy(db().$client, dataFolder(), migrationsFolder());
+    await dailyCopy(db().$client, dataFolder(), migrationsFolder(), {
+      check: (copy) => work('checkCopy', copy, { isLong: true, isLater: true }),
+    });
     emptyOld(db());
     return PAUSES.copies;
   });
@@ -37,7 +41,7 @@ export function start(): void {
 /** Does something again and again, after the pause that it asks for; a fault is logged and stops nothing. */
 function repeatedly(fault: string, act: () => Promise<number>): void {
   const step = async (): Promise<void> => {
-    const pause = await act().catch((error: unknown) => {
+    const pause = await whileOpen(act).catch((error: unknown) => {
       console.error(`${fault}:`, error);
       return PAUSES.after;
     });

@@ -44,7 +44,7 @@ export const withdrawalSchema = z.object({
 
 const minutes = z.number().int().min(0).max(600).nullable().optional();
 
-const weekItemSchema = z.object({
+export const weekItemSchema = z.object({
   assignment,
   chunk: z.string().max(40),
   steps: z.array(z.string().max(40)).max(10),

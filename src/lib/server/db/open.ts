@@ -3,6 +3,7 @@ import Database from 'better-sqlite3';
 import { drizzle } from 'drizzle-orm/better-sqlite3';
 import { migrate } from 'drizzle-orm/better-sqlite3/migrator';
 import type { BaseSQLiteDatabase } from 'drizzle-orm/sqlite-core';
+import { randomInt } from 'node:crypto';
 import { accessSync, constants, existsSync, mkdirSync, readFileSync } from 'node:fs';
 import { join, resolve } from 'node:path';
 import * as schema from './schema';
@@ -35,16 +36,21 @@ export function openToRead(folder: string): Db {
 }
 
 /**
- * Opens a studio. `folder` is made if it is missing; `migrations` is the folder that drizzle-kit writes. Throws StudioProblem with a
- * sentence where the folder or the file cannot be used.
+ * Opens a studio. `place` is its folder, made if it is missing, or with `isFile` the file itself; `migrations` is the folder that
+ * drizzle-kit writes. Throws StudioProblem with a sentence where the folder or the file cannot be used.
  */
-export function openDatabase(folder: string, migrations: string): OpenDb {
+export function openDatabase(
+  place: string,
+  migrations: string,
+  { isFile = false }: { readonly isFile?: boolean } = {},
+): OpenDb {
+  const folder = isFile ? resolve(place, '..') : place;
   let file: Database.Database | undefined;
   try {
     mkdirSync(folder, { recursive: true });
     // SQLite opens what it may only read without a word, and would complain at the first lesson.
     accessSync(folder, constants.W_OK);
-    file = new Database(fileIn(folder));
+    file = new Database(isFile ? place : fileIn(folder));
     file.pragma('busy_timeout = 5000');
     file.pragma('journal_mode = WAL');
     // What was acknowledged is on the disk, also when the power goes.
@@ -55,6 +61,7 @@ export function openDatabase(folder: string, migrations: string): OpenDb {
     file.exec('begin immediate; rollback');
     const db = drizzle(file, { schema });
     migrate(db, { migrationsFolder: migrations });
+    if (generationIn(file) === 0) beginGeneration(file);
     return db;
   } catch (error) {
     file?.close();
@@ -62,6 +69,17 @@ export function openDatabase(folder: string, migrations: string): OpenDb {
     throw sentence === undefined ? error : new StudioProblem(sentence, { cause: error });
   }
 }
+
+/**
+ * Names what a file has been since it was made or last restored: pages that were opened on something else are told by it. It is a number
+ * in the file's head, so it outlives the process and is never 0.
+ */
+export const generationIn = (file: Database.Database): number =>
+  file.pragma('user_version', { simple: true }) as number;
+
+/** Gives a file another generation. */
+export const beginGeneration = (file: Database.Database): void =>
+  void file.pragma(`user_version = ${randomInt(1, 2 ** 31 - 1)}`);
 
 /** Throws where the file was cut off or is damaged otherwise. */
 export function checkWhole(file: Database.Database, folder: string): void {

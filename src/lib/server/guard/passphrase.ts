@@ -5,6 +5,7 @@ import { eq, lt } from 'drizzle-orm';
 import { z } from 'zod';
 import { atomically, type Db } from '../db/open';
 import { session, studio } from '../db/schema';
+import type { Doors } from '../studio/copies';
 
 export const passphraseSchema = z
   .string()
@@ -33,6 +34,19 @@ export async function isPassphrase(db: Db, said: string): Promise<boolean> {
 export const SESSION = { good: 30 * 24, rotated: 24 };
 const hoursSince = (at: string): number => (Date.now() - Date.parse(at)) / 3_600_000;
 const hashed = (token: string): string => createHash('sha256').update(token).digest('base64url');
+
+/** Who may come in, when another file takes the place of the studio's: the passphrase stays, and the session of a token. */
+export function doorsOf(db: Db, token: string | undefined): Doors {
+  const passphrase = db.select({ passphrase: studio.passphrase }).from(studio).get()?.passphrase ?? null;
+  const own =
+    token &&
+    db
+      .select()
+      .from(session)
+      .where(eq(session.tokenHash, hashed(token)))
+      .get();
+  return { passphrase, session: own || null };
+}
 
 /** Begins a session; the token goes into the cookie. */
 export function beginSession(db: Db): string {

@@ -3,7 +3,7 @@ import { MOST_BYTES } from '$core/io/limits';
 import { nameOf } from './hosts';
 
 export interface Refusal {
-  readonly status: 400 | 403 | 413;
+  readonly status: 400 | 403 | 409 | 413;
   readonly message: string;
 }
 

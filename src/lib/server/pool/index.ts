@@ -5,12 +5,15 @@ import { dataFolder } from '../db/open';
 import { openPool, type Doing, type Pool } from './pool';
 import { db } from '../db';
 import { isLongPiece } from '../studio/pieces';
-import type { Asked, Work } from './work';
+import { WorkStopped, type Asked, type Work } from './work';
 
 let pool: Pool | undefined;
+/** While another file is put in place of the studio's, no thread opens the one that goes. */
+let isClosed = false;
 
 /** Started with the server: the first page does not wait for a thread. */
 export function openThePool(): Pool {
+  isClosed = false;
   // Built, a thread runs its own bundle; from the sources, it reads them as they are.
   pool ??= openPool(
     import.meta.env.PROD
@@ -26,8 +29,9 @@ export function openThePool(): Pool {
   return pool;
 }
 
-/** Ends the threads, so that the studio's file can be put in place of another; the next work starts new ones. */
+/** Ends the threads, so that another file can take the place of the studio's; `openThePool` starts new ones. */
 export async function closeThePool(): Promise<void> {
+  isClosed = true;
   await pool?.close();
   pool = undefined;
 }
@@ -43,7 +47,10 @@ export const about = (pieceId: string, { signal, url }: Request): Asked => ({
 export const pathOf = (url: string): string => new URL(url).pathname.replace(/\/__data\.json$/, '') || '/';
 
 /** Asks the pool of this process. */
-export const work: Work = (job, input, asked) => openThePool().work(job, input, asked);
+export const work: Work = (job, input, asked) =>
+  isClosed
+    ? Promise.reject(new WorkStopped('The studio is being restored. Try again in a moment.'))
+    : openThePool().work(job, input, asked);
 
 /** The longest work that goes on for a page, by its path. */
 export const doing = (path: string): Doing | undefined => pool?.doing(path);

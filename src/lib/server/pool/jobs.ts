@@ -6,6 +6,7 @@ import { previewOf } from '$lib/engrave/preview';
 import type { Sheet } from '$lib/engrave/sheet';
 import type { PartChoices } from '$core/score/parts';
 import type { Db } from '../db/open';
+import { checkCopy, readyCopy, type CopyBrought } from '../studio/copyCheck';
 import { derivePieces, deriveVersions } from '../studio/derive';
 import { chartsInAllKeys, songbookInAllKeys, sourceMeasures } from '../studio/pieceMusic';
 import { fingersDecided, learnHouseHand } from '../studio/houseHand';
@@ -91,6 +92,9 @@ export const jobs = {
   decisions: decisionsPlaced,
   versionKey: versionKeyCode,
   write: writtenAs,
+  checkCopy: (_db: Db, brought: CopyBrought) => checkCopy(brought),
+  readyCopy: (_db: Db, { next, ...brought }: CopyBrought & { readonly next: string }) =>
+    readyCopy(brought, next),
 } as const;
 
 export type Jobs = typeof jobs;

@@ -7,6 +7,7 @@ import { strandTotals, suiting, suitingText, type StrandTotals } from '$core/les
 import { and, asc, eq, gte, isNull, lte, notInArray } from 'drizzle-orm';
 import { LRUCache } from 'lru-cache';
 import type { Db } from '../db/open';
+import { perOpening } from '../db/opening';
 import { assignment, piece, version, versionSummary } from '../db/schema';
 import type { VersionSummary } from './derive';
 import type { LearnerRow } from './learners';
@@ -21,9 +22,10 @@ const SAID = 3;
 const WEEKS = 16;
 
 /** Totals of summaries that were looked at, by their text: they are looked at for every learner. */
-const totals = new LRUCache<string, StrandTotals>({ max: 500 });
+const totalsKept = perOpening(() => new LRUCache<string, StrandTotals>({ max: 500 }));
 
-function totalsOf(summary: string): StrandTotals {
+function totalsOf(db: Db, summary: string): StrandTotals {
+  const totals = totalsKept(db);
   const made = totals.get(summary) ?? strandTotals((JSON.parse(summary) as VersionSummary).strands ?? []);
   totals.set(summary, made);
   return made;
@@ -79,7 +81,7 @@ export function skillsOf(db: Db, learner: LearnerRow, histories: readonly Histor
     .orderBy(asc(piece.title), asc(version.level))
     .limit(LOOKED_AT)
     .all()
-    .map(({ data, ...row }) => ({ ...row, totals: totalsOf(data) }));
+    .map(({ data, ...row }) => ({ ...row, totals: totalsOf(db, data) }));
   const byId = new Map(candidates.map((c) => [c.id, c]));
   const seen = new Set<string>();
   const suits = suiting(

@@ -22,6 +22,7 @@ import {
 import { eq } from 'drizzle-orm';
 import { LRUCache } from 'lru-cache';
 import type { Db } from '../db/open';
+import { perOpening } from '../db/opening';
 import { piece } from '../db/schema';
 import { studioLevels } from './levels';
 import { preparedPiece } from './prepared';
@@ -107,11 +108,12 @@ interface Made {
 
 /** Documents made lately in this thread: their pages are asked for one after the other. */
 const MOST_DOCUMENTS = 3;
-const documents = new LRUCache<string, Promise<Made>>({ max: MOST_DOCUMENTS });
+const documentsMade = perOpening(() => new LRUCache<string, Promise<Made>>({ max: MOST_DOCUMENTS }));
 
 function documentFor(db: Db, asked: PaperAsked): Promise<Made> {
   const pieces = asked.for.map(({ pieceId }) => preparedPiece(db, pieceId).key);
-  const key = JSON.stringify([asked, pieces, studioLevels(db)]);
+  const documents = documentsMade(db);
+  const key = JSON.stringify([asked, pieces, areRightsKnown(db, asked.for), studioLevels(db)]);
   const known = documents.get(key);
   if (known) return known;
   const made = makeDocument(db, asked);

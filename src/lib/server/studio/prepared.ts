@@ -12,6 +12,7 @@ import { mended } from '$core/version/mend';
 import { eq } from 'drizzle-orm';
 import { LRUCache } from 'lru-cache';
 import type { Db } from '../db/open';
+import { perOpening } from '../db/opening';
 import { piece } from '../db/schema';
 import { contentKey, ENGINE, hashOf } from './contentKey';
 
@@ -33,8 +34,8 @@ const MOST_READ = 60;
 const notesIn = ({ score }: { readonly score: Score }): number =>
   1 + score.parts.reduce((sum, part) => sum + part.notes.length, 0);
 const kept = { max: MOST_READ, maxSize: MOST_NOTES, sizeCalculation: notesIn };
-const files = new LRUCache<string, ReadResult>(kept);
-const prepared = new LRUCache<string, Prepared>(kept);
+const filesOf = perOpening(() => new LRUCache<string, ReadResult>(kept));
+const preparedOf = perOpening(() => new LRUCache<string, Prepared>(kept));
 
 const columns = {
   id: piece.id,
@@ -87,17 +88,18 @@ export interface ReadPiece {
 
 /** Reads a file that is not kept yet; when it is, it need not be read again. Throws InputError where it cannot be read. */
 export function readPiece(
-  _db: Db,
+  db: Db,
   { name, bytes }: { readonly name: string; readonly bytes: Uint8Array },
 ): ReadPiece {
   const result = readScoreFile(name, bytes);
-  files.set(fileKey(hashOf(bytes), name), result);
+  filesOf(db).set(fileKey(hashOf(bytes), name), result);
   return { title: titleOf(result.score, name), composer: result.score.composer };
 }
 
 const fileKey = (hash: string, name: string): string => `${ENGINE} ${hash} ${name}`;
 
 function readSource(db: Db, { id, sourceHash, sourceName }: Row): ReadResult {
+  const files = filesOf(db);
   const key = fileKey(sourceHash, sourceName);
   const known = files.get(key);
   if (known) return known;
@@ -110,6 +112,7 @@ function readSource(db: Db, { id, sourceHash, sourceName }: Row): ReadResult {
 /** A piece as it is worked with. */
 export function preparedPiece(db: Db, pieceId: string): Prepared {
   const row = rowOf(db, pieceId);
+  const prepared = preparedOf(db);
   const key = keyOf(row);
   const known = prepared.get(key);
   if (known) return known;

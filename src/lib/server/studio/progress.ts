@@ -10,6 +10,7 @@ import { reviewsOf, type Review } from '$core/lessons/reviews';
 import type { StepHand } from '$core/lessons/steps';
 import { and, desc, eq, inArray, isNull, sql } from 'drizzle-orm';
 import type { Db } from '../db/open';
+import { perOpening } from '../db/opening';
 import { assignment, assignmentSummary, piece, progressEvent, version } from '../db/schema';
 import { LRUCache } from 'lru-cache';
 import { findAssignment, type AssignmentRow } from './assignments';
@@ -162,13 +163,14 @@ function perPiece(make: (preparedName: string) => string): (preparedName: string
 }
 
 /** Lines as they were read last, by their basis: a list of two thousand is not read anew each time. */
-const read = new LRUCache<string, AssignmentLine>({ max: 4000 });
+const linesRead = perOpening(() => new LRUCache<string, AssignmentLine>({ max: 4000 }));
 
 /** Lines that are kept and hold, by their assignments. */
 function keptLines(
   db: Db,
   wanted: readonly { readonly id: string; readonly basis: string }[],
 ): ReadonlyMap<string, AssignmentLine> {
+  const read = linesRead(db);
   const missing = wanted.filter(({ basis }) => !read.has(basis));
   if (missing.length > 0) {
     const bases = new Map(missing.map(({ id, basis }) => [id, basis]));

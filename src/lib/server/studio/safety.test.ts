@@ -1,22 +1,42 @@
 import Database from 'better-sqlite3';
-import { existsSync, mkdtempSync, readdirSync, rmSync, truncateSync, writeFileSync } from 'node:fs';
+import {
+  copyFileSync,
+  existsSync,
+  mkdirSync,
+  mkdtempSync,
+  readdirSync,
+  readFileSync,
+  rmSync,
+  truncateSync,
+  writeFileSync,
+} from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import { DEFAULT_RECIPE } from '$core/version/recipe';
 import { documentOf } from '$core/version/document';
 import { lockStudio } from '../db/lock';
-import { fileIn, openDatabase, type OpenDb } from '../db/open';
+import { fileIn, generationIn, openDatabase, type OpenDb } from '../db/open';
 import { troubleOf } from '../db/trouble';
 import { MELODY, NORA, testStudio } from '../test/studio';
-import { dailyCopy, checkCopy, copiesIn, daysToForget, giveBack, takeCopy } from './copies';
+import {
+  copiesFolder,
+  copiesIn,
+  dailyCopy,
+  daysToForget,
+  doorsIn,
+  giveBack,
+  sweep,
+  takeCopy,
+} from './copies';
+import { checkCopy, readyCopy } from './copyCheck';
 import { dossierOf, dossierText } from './dossier';
 import { addLearner, findLearner, listLearners } from './learners';
 import { addLesson, lessonsOf } from './lessons';
 import { once } from './once';
 import { addPiece, findPiece, listPieces, sectionsOf, setSections } from './pieces';
 import { deleteForGood, discard, emptyOld, listTrash, takeBack } from './trash';
-import { addVersion, findVersion } from './versions';
+import { addVersion, documentAt, findVersion, saveEdit } from './versions';
 
 let folder: string;
 let db: OpenDb;
@@ -82,15 +102,128 @@ describe('a copy', () => {
     const newer = new Database(copy);
     newer.prepare('insert into __drizzle_migrations (hash, created_at) values (?, ?)').run('x', 9e15);
     newer.close();
-    expect(() => giveBack(folder, copy, 'drizzle')).toThrow(/newer Key Path/);
+    expect(() => giveBack(folder, copy, 'drizzle')).toThrow(/“copy\.db” was made by a newer Key Path/);
     truncateSync(copy, 40_000);
-    expect(() => giveBack(folder, copy, 'drizzle')).toThrow(/no whole copy/);
-    writeFileSync(copy, 'something else');
-    expect(() => giveBack(folder, copy, 'drizzle')).toThrow(/no whole copy/);
+    expect(() => giveBack(folder, copy, 'drizzle')).toThrow(/“copy\.db” is damaged/);
+    writeFileSync(copy, 'something else that is no database, whatever its name is');
+    expect(() => giveBack(folder, copy, 'drizzle')).toThrow(/“copy\.db” isn’t a Key Path backup/);
     new Database(join(folder, 'other.db')).exec('create table t (a)').close();
-    expect(() => checkCopy(join(folder, 'other.db'), 'drizzle')).toThrow(/no whole copy/);
+    expect(() => checkCopy({ path: join(folder, 'other.db'), migrations: 'drizzle' })).toThrow(
+      /“other\.db” isn’t a Key Path backup/,
+    );
     expect(names(db)).toEqual(['Nora']);
     expect(existsSync(join(folder, 'before'))).toBe(false);
+    expect(readdirSync(folder).filter((name) => name.includes('next'))).toEqual([]);
+  });
+  it('is not what Key Path makes: nothing of it gets in', async () => {
+    const version = addVersion(db, bring(), documentOf(DEFAULT_RECIPE));
+    const copy = join(folder, 'copy.db');
+    const tamperings: [string, RegExp][] = [
+      ['create trigger t after insert on lesson begin delete from learner; end', /trigger “t” isn’t/],
+      ['create view v as select * from learner', /view “v” isn’t/],
+      ['create table more (a)', /table “more” isn’t/],
+      ['alter table learner drop column about', /table “learner” isn’t/],
+      ['drop index assignment_learner', /index “assignment_learner” isn’t/],
+      [`update snapshot set document = '{"recipe":{}}'`, /a version in it can’t be read/],
+      [`update studio set levels = '[]'`, /the levels in it can’t be read/],
+      [`update piece set mends = 'no'`, /the corrections of a piece in it can’t be read/],
+      [`update version set edit = 3`, /some changes of a version are missing/],
+      [`pragma foreign_keys = off; delete from piece`, /“version” refers to what isn’t in it/],
+    ];
+    db.$client.exec(`insert into studio (id, name) values (1, 'S')`);
+    for (const [sql, says] of tamperings) {
+      await takeCopy(db.$client, copy, 'drizzle');
+      new Database(copy).exec(sql).close();
+      expect(() => giveBack(folder, copy, 'drizzle'), sql).toThrow(says);
+      expect(() => giveBack(folder, copy, 'drizzle'), sql).toThrow(/“copy\.db”/);
+    }
+    expect(findVersion(db, version)).toBeDefined();
+  });
+  it('brings no way in: the passphrase stays, and no session of it lives on', async () => {
+    db.$client.exec(
+      `insert into studio (id, name, passphrase) values (1, 'S', 'old'); insert into session values ('of the copy', 'x', 'x')`,
+    );
+    const copy = join(folder, 'copy.db');
+    await takeCopy(db.$client, copy, 'drizzle');
+    db.$client.exec(`update studio set passphrase = 'present'`);
+    const before = generationIn(db.$client);
+    expect(doorsIn(folder)).toEqual({ passphrase: 'present', session: null });
+    db.$client.close();
+    giveBack(folder, copy, 'drizzle');
+    db = openDatabase(folder, 'drizzle');
+    expect(db.$client.prepare('select passphrase from studio').pluck().all()).toEqual(['present']);
+    expect(db.$client.prepare('select count(*) from session').pluck().get()).toBe(0);
+    expect(generationIn(db.$client)).not.toBe(before);
+    // Started anew on the same file, it is of the same generation: its pages go on.
+    const now = generationIn(db.$client);
+    db.$client.close();
+    db = openDatabase(folder, 'drizzle');
+    expect(generationIn(db.$client)).toBe(now);
+  });
+  it('of what is kept in memory shows nothing of the file before', async () => {
+    const id = addVersion(db, bring(), documentOf(DEFAULT_RECIPE));
+    const copy = join(folder, 'copy.db');
+    await takeCopy(db.$client, copy, 'drizzle');
+    const change = (level: number): void =>
+      void saveEdit(db, id, {
+        patches: [{ op: 'replace', path: ['recipe', 'level'], value: level }],
+        basedOn: 0,
+      });
+    change(5);
+    db.$client.close();
+    giveBack(folder, copy, 'drizzle');
+    db = openDatabase(folder, 'drizzle');
+    change(4);
+    expect(documentAt(db, id, 1).recipe.level).toBe(4);
+  });
+  it('that was being taken when the server was ended leaves nothing behind', async () => {
+    await dailyCopy(db.$client, folder, 'drizzle', { today: '2026-01-01' });
+    const left = [
+      join(copiesFolder(folder), 'keypath-2026-01-02.db.part'),
+      join(copiesFolder(folder), 'keypath-2026-01-02.db.part-journal'),
+      join(folder, 'keypath.db.next'),
+    ];
+    for (const file of left) writeFileSync(file, 'half');
+    for (const way of ['incoming', 'outgoing']) {
+      mkdirSync(join(folder, way));
+      writeFileSync(join(folder, way, 'x.db'), 'half');
+    }
+    sweep(folder);
+    expect(readdirSync(copiesFolder(folder))).toEqual(['keypath-2026-01-01.db']);
+    expect(readdirSync(folder).filter((n) => !n.startsWith('keypath.db') || n.endsWith('.next'))).toEqual([
+      'copies',
+    ]);
+  });
+  it('that cannot be taken names the studio or the place, whichever is at fault', async () => {
+    await expect(takeCopy(db.$client, '/nowhere/at/all.db', 'drizzle')).rejects.toThrow(/\/nowhere\/at/);
+    const other = join(folder, 'stick');
+    mkdirSync(other);
+    db.$client.exec(
+      `pragma foreign_keys = off; insert into lesson (id, learner_id, date, note) values ('l', 'none', 'x', '')`,
+    );
+    await expect(takeCopy(db.$client, join(other, 'c.db'), 'drizzle')).rejects.toThrow(
+      `in ${folder} is damaged`,
+    );
+    expect(readdirSync(other)).toEqual([]);
+  });
+  it('of an older Key Path is brought up to date before it takes the place', () => {
+    const older = mkdtempSync(join(tmpdir(), 'keypath-older-'));
+    const first = join(older, 'first');
+    const journal = JSON.parse(readFileSync('drizzle/meta/_journal.json', 'utf8')) as {
+      entries: { idx: number; tag: string }[];
+    };
+    mkdirSync(join(first, 'meta'), { recursive: true });
+    const entries = journal.entries.slice(0, 9);
+    writeFileSync(join(first, 'meta', '_journal.json'), JSON.stringify({ ...journal, entries }));
+    for (const { tag } of entries) copyFileSync(join('drizzle', `${tag}.sql`), join(first, `${tag}.sql`));
+    openDatabase(older, first).$client.close();
+    const next = join(older, 'next.db');
+    expect(readyCopy({ path: join(older, 'keypath.db'), migrations: 'drizzle' }, next)).toEqual({
+      learners: 0,
+      pieces: 0,
+      versions: 0,
+    });
+    rmSync(older, { recursive: true });
   });
   it('is taken once a day; the last fourteen and the first of each month are kept', async () => {
     const day = (month: number, date: number): string =>
@@ -103,9 +236,9 @@ describe('a copy', () => {
       day(3, 1),
       ...Array.from({ length: 14 }, (_, i) => day(3, 15 + i)),
     ]);
-    await dailyCopy(db.$client, folder, 'drizzle', day(3, 1));
-    await dailyCopy(db.$client, folder, 'drizzle', day(3, 1));
-    await dailyCopy(db.$client, folder, 'drizzle', day(3, 2));
+    await dailyCopy(db.$client, folder, 'drizzle', { today: day(3, 1) });
+    await dailyCopy(db.$client, folder, 'drizzle', { today: day(3, 1) });
+    await dailyCopy(db.$client, folder, 'drizzle', { today: day(3, 2) });
     expect(copiesIn(folder)).toEqual([day(3, 2), day(3, 1)]);
   });
 });

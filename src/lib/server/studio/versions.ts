@@ -12,6 +12,7 @@ import type { Recipe } from '$core/version/recipe';
 import { and, asc, desc, eq, gt, isNull, lte, sql, type SQL } from 'drizzle-orm';
 import { LRUCache } from 'lru-cache';
 import { atomically, type Db } from '../db/open';
+import { perOpening } from '../db/opening';
 import { edit, piece, revision, snapshot, version } from '../db/schema';
 import { houseTaste } from './houseTaste';
 import { newId, now } from './ids';
@@ -70,10 +71,11 @@ export const listVersions = (db: Db, pieceId: string): VersionRow[] =>
   select(db, eq(version.pieceId, pieceId)).orderBy(desc(version.createdAt)).all();
 
 const MOST_DOCUMENTS = 500;
-const documents = new LRUCache<string, VersionDocument>({ max: MOST_DOCUMENTS });
+const documentsOf = perOpening(() => new LRUCache<string, VersionDocument>({ max: MOST_DOCUMENTS }));
 
 /** What a version was at an edit. Edits never change, so it is kept. Throws where the version has no such edit. */
 export function documentAt(db: Db, id: string, number: number): VersionDocument {
+  const documents = documentsOf(db);
   const key = `${id} ${number}`;
   const known = documents.get(key);
   if (known) return known;
@@ -194,7 +196,7 @@ function changing(db: Db, id: string, change: (tx: Db, row: VersionRow) => Chang
     if (typeof result === 'object') append(tx, row, result.made, result.document);
     return { change: result, number: row.edit + 1 };
   });
-  if (typeof done?.change === 'object') documents.set(`${id} ${done.number}`, done.change.document);
+  if (typeof done?.change === 'object') documentsOf(db).set(`${id} ${done.number}`, done.change.document);
   const saved = done && savedState(db, id);
   return saved && done.change === 'refused' ? { ...saved, refused: NOT_SAVED } : saved;
 }

@@ -4,6 +4,7 @@
  */
 import { enhance } from '$app/forms';
 import type { SubmitFunction } from '@sveltejs/kit';
+import { reloads } from '$ui/shell/generation';
 import { toast } from 'svelte-sonner';
 import type { Action } from 'svelte/action';
 
@@ -83,7 +84,7 @@ export const kept: Action<HTMLFormElement, KeptOptions | undefined> = (form, opt
   });
 
   const warn = (event: BeforeUnloadEvent): void => {
-    if (isDirty) event.preventDefault();
+    if (isDirty && !reloads()) event.preventDefault();
   };
   const again = (): void => {
     clearTimeout(timer);

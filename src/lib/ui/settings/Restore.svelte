@@ -1,5 +1,6 @@
 <script lang="ts">
   /** Gives a copy back: it is looked at first, and what is there is kept. */
+  import { reloadWith } from '$ui/shell/generation';
   import { plural } from '$ui/text';
   import { z } from 'zod';
 
@@ -13,23 +14,25 @@
   let file = $state<File>();
   let found = $state<Answer['facts']>();
   let problem = $state('');
-  let done = $state<string>();
   let busy = $state(false);
 
   async function send(query: string): Promise<Answer | undefined> {
     busy = true;
     problem = '';
     try {
-      const response = await fetch(`/settings/studio/restore${query}`, {
-        method: 'PUT',
-        headers: { 'content-type': 'application/vnd.sqlite3' },
-        body: file!,
-      });
+      const response = await fetch(
+        `/settings/studio/restore?name=${encodeURIComponent(file!.name)}${query}`,
+        {
+          method: 'PUT',
+          headers: { 'content-type': 'application/vnd.sqlite3' },
+          body: file!,
+        },
+      );
       const answer = answerSchema.parse(await response.json());
       if (response.ok) return answer;
-      problem = answer.message ?? 'The copy could not be given back.';
+      problem = answer.message ?? 'The backup wasn’t restored. Nothing was changed.';
     } catch {
-      problem = 'The server cannot be reached; nothing was changed.';
+      problem = 'You’re offline. Nothing was changed; try again when you’re back.';
     } finally {
       busy = false;
     }
@@ -38,37 +41,34 @@
 
   async function look(event: Event & { currentTarget: HTMLInputElement }): Promise<void> {
     file = event.currentTarget.files?.[0];
-    [found, done] = [undefined, undefined];
-    if (file) found = (await send('?look'))?.facts;
+    found = undefined;
+    if (file) found = (await send('&look'))?.facts;
   }
 
   async function giveBack(): Promise<void> {
     const answer = await send('');
-    if (answer) [done, found] = [answer.kept ?? '', undefined];
+    if (!answer) return;
+    const kept = answer.kept ? ` What was here before is saved in ${answer.kept}.` : '';
+    reloadWith(`The backup is restored.${kept}`, true);
   }
 </script>
 
 <div class="mt-4">
   <label class="grid">
-    Give a copy back
+    Restore a backup
     <input type="file" accept=".db" onchange={look} disabled={busy} class="text-quiet" />
   </label>
-  {#if busy}<progress class="mt-2 h-2 w-60 accent-accent" aria-label="The copy is looked at"></progress>{/if}
+  {#if busy}<progress class="mt-2 h-2 w-60 accent-accent" aria-label="Checking the backup"></progress>{/if}
   {#if problem}<p class="mt-2 text-alarm" role="alert">{problem}</p>{/if}
   {#if found}
     <p class="mt-2" role="status">
-      In this copy: {plural(found.learners, 'learner')}, {plural(found.pieces, 'piece')}, {plural(
+      In this backup: {plural(found.learners, 'student')}, {plural(found.pieces, 'piece')}, {plural(
         found.versions,
         'version',
-      )}. It takes the place of everything that is here now, which is kept beside it.
+      )}. It replaces everything here; today’s data is saved first, and your passphrase stays.
     </p>
-    <p class="mt-2"><button type="button" class="action" onclick={giveBack}>Put it in place</button></p>
-  {/if}
-  {#if done !== undefined}
-    <p class="mt-2" role="status">
-      The copy is in place.{#if done}
-        What was here before is kept in <span class="font-mono text-sm break-all">{done}</span>.{/if}
-      <a class="link" href="/" data-sveltekit-reload>Go on</a>
+    <p class="mt-2">
+      <button type="button" class="action" onclick={giveBack} disabled={busy}>Restore</button>
     </p>
   {/if}
 </div>

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { reloads } from '$ui/shell/generation';
   import Bench from '$ui/bench/Bench.svelte';
   import { perform } from '$ui/bench/commands';
   import GiveDialog from '$ui/bench/GiveDialog.svelte';
@@ -106,7 +107,7 @@
 <svelte:window
   onfocus={() => void doc.catchUp()}
   onbeforeunload={(event) => {
-    if (!doc.isSaved) event.preventDefault();
+    if (!doc.isSaved && !reloads()) event.preventDefault();
   }}
 />
 

@@ -1,0 +1,4 @@
+import { watchGeneration } from '$ui/shell/generation';
+import type { ClientInit } from '@sveltejs/kit';
+
+export const init: ClientInit = watchGeneration;
