@@ -109,12 +109,12 @@ test('a level is changed, one is added between two, and all are given back', asy
   await open(page, '/settings/levels?level=5');
   await expectAccessible(page);
   await page.getByLabel('Left hand, notes at once').fill('9');
-  await page.getByRole('button', { name: 'Keep this level' }).click({ noWaitAfter: true });
+  await page.getByRole('button', { name: 'Save this level' }).click({ noWaitAfter: true });
   // The browser itself refuses what the field does not take.
   await expect(page.getByLabel('Left hand, notes at once')).toHaveJSProperty('validity.valid', false);
   await page.getByLabel('Left hand, notes at once').fill('1');
   await page.getByLabel('Name').fill('Nearly full');
-  await page.getByRole('button', { name: 'Keep this level' }).click();
+  await page.getByRole('button', { name: 'Save this level' }).click();
   await expect(page.getByRole('link', { name: '5 Nearly full' })).toBeVisible();
   await page.getByRole('button', { name: 'Add one after 5' }).click();
   await expect(page.getByRole('heading', { name: /^5½/ })).toBeVisible();

@@ -19,7 +19,7 @@ test('a learner is added, corrected, and a lesson is logged', async ({ page }) =
 
   await page.getByText('Change', { exact: true }).click();
   await page.getByLabel(/^Right/).selectOption('a seventh');
-  await page.getByRole('button', { name: 'Keep' }).click();
+  await page.getByRole('button', { name: 'Save' }).click();
   await expect(page.getByText('Reaches a seventh right')).toBeVisible();
 
   await page.getByLabel('What was said, what is set').fill('Curved fingers; two measures a day.');

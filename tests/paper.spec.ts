@@ -161,7 +161,7 @@ test('the studio and a line of its own stand at the foot of every page', async (
   await page.goto('/settings/studio');
   await scripted(page);
   await page.getByLabel('A line of its own').fill('Third floor, ring twice');
-  await page.getByRole('region', { name: 'On paper' }).getByRole('button', { name: 'Keep' }).click();
+  await page.getByRole('region', { name: 'On paper' }).getByRole('button', { name: 'Save' }).click();
   await handoutOf(page, 'Sunniva', 'Kite Weather');
   await expect(
     page

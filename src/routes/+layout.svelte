@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { goto } from '$app/navigation';
   import { navigating, page } from '$app/state';
   import Working from '$ui/waiting/Working.svelte';
   import { waiting } from '$ui/waiting/waiting.svelte';
@@ -22,7 +23,12 @@
     for (const lesson of waitingLessons().filter((id) => !page.url.pathname.startsWith(`/lessons/${id}`)))
       new Outbox(lesson, {
         onchange: () => undefined,
-        onrefused: (why) => toast.error(`Something of a lesson could not be kept: ${why}`),
+        onrefused: (why) => toast.error(`Part of a lesson wasn’t saved: ${why}`),
+        onconflict: () =>
+          toast.error('A lesson was changed in another window. Open it to choose what to save.', {
+            duration: Infinity,
+            action: { label: 'Open the lesson', onClick: () => void goto(`/lessons/${lesson}`) },
+          }),
       });
   }
   /** The bench and the lesson bring headers of their own, with their controls; a handout is paper. */

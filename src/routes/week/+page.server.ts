@@ -1,4 +1,5 @@
 import { daysAfter, mondayOf, type Day } from '$core/lessons/calendar';
+import { stateOf } from '$core/lessons/slots';
 import { db } from '$server/db';
 import { formOf, readForm } from '$server/forms';
 import { todayIn, zoneOf } from '$server/studio/clock';
@@ -12,9 +13,13 @@ import {
   holidaySchema,
   lessonsBetween,
   newSlotSchema,
+  isThere,
   removeHoliday,
   slotEditSchema,
 } from '$server/studio/slots';
+import { gone } from '$server/gone';
+import { once } from '$server/studio/once';
+import { shortDate } from '$ui/text';
 import { fail } from '@sveltejs/kit';
 import { z } from 'zod';
 import type { Actions, PageServerLoad } from './$types';
@@ -40,7 +45,7 @@ export const load: PageServerLoad = ({ url }) => {
     days: Array.from({ length: 7 * weeks }, (_, i) => daysAfter(first, i)).map((date) => ({
       date,
       isOutside: isMonth && date.slice(0, 7) !== day.slice(0, 7),
-      lessons: planned.filter((l) => l.day === date),
+      lessons: planned.filter((l) => l.day === date).map((l) => ({ ...l, was: stateOf(l) })),
     })),
     holidays: holidays(db()).filter((h) => h.to >= today),
     learners: learnerNames(db()),
@@ -56,23 +61,35 @@ export const actions: Actions = {
   edit: async ({ request }) => {
     const form = readForm(await formOf(request), slotEditSchema);
     if (!form.ok) return refused(form.problems);
-    if (!editSlot(db(), form.data)) return fail(404, { message: 'This lesson is no longer there.' });
-    return { message: '' };
+    const done = editSlot(db(), form.data);
+    if (done === 'gone') return fail(404, { message: gone('recurring lesson') });
+    if (done === 'done') return { message: '' };
+    const { there } = done;
+    return fail(409, {
+      message: there
+        ? `This lesson was changed in another window: it is now ${there.state === 'cancelled' ? 'canceled' : `on ${shortDate(there.day)} at ${there.time}, ${there.minutes} minutes`}. Make your change again if you still want it.`
+        : 'This lesson was changed in another window and isn’t on this day any more. You now see the saved week.',
+    });
   },
   add: async ({ request }) => {
-    const form = readForm(await formOf(request), newSlotSchema);
+    const sent = await formOf(request);
+    const form = readForm(sent, newSlotSchema);
     if (!form.ok) return refused(form.problems);
-    addSlot(db(), form.data);
+    const { whose } = form.data;
+    if (!isThere(db(), whose))
+      return fail(404, { message: gone(whose.startsWith('class') ? 'class' : 'student') });
+    once(db(), sent.get('once'), (tx) => addSlot(tx, form.data));
     return { message: '' };
   },
   holiday: async ({ request }) => {
-    const form = readForm(await formOf(request), holidaySchema);
+    const sent = await formOf(request);
+    const form = readForm(sent, holidaySchema);
     if (!form.ok) return refused(form.problems);
-    addHoliday(db(), form.data);
+    once(db(), sent.get('once'), (tx) => addHoliday(tx, form.data));
     return { message: '' };
   },
   work: async ({ request }) => {
-    removeHoliday(db(), String((await formOf(request)).get('id')));
-    return { message: '' };
+    const isRemoved = removeHoliday(db(), String((await formOf(request)).get('id')));
+    return isRemoved ? { message: '' } : fail(404, { message: gone('holiday') });
   },
 };

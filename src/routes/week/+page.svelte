@@ -1,6 +1,9 @@
 <script lang="ts">
   /** The lessons of a week or a month; each can be moved, cancelled and doubled, once or from its day on. */
+  import { invalidateAll } from '$app/navigation';
   import { kept } from '$ui/form/kept';
+  import Once from '$ui/form/Once.svelte';
+  import type { SubmitFunction } from '@sveltejs/kit';
   import { daysAfter } from '$core/lessons/calendar';
   import { longDay, shortDate, WEEKDAYS } from '$ui/text';
 
@@ -28,11 +31,13 @@
       ? month(data.day)
       : `${shortDate(data.days[0]!.date)} to ${shortDate(data.days.at(-1)!.date)}`,
   );
-  const keep =
+  const keep: SubmitFunction =
     () =>
-    async ({ update }: { update: (options?: { reset?: boolean }) => Promise<void> }) => {
+    async ({ result, update }) => {
       await update({ reset: false });
-      chosen = undefined;
+      // Where another window was first, the week is shown as it is saved.
+      if (result.type === 'failure') await invalidateAll();
+      else chosen = undefined;
     };
   const SAYS = { usual: '', moved: 'moved', doubled: 'double', cancelled: 'cancelled', holiday: '' } as const;
 </script>
@@ -112,6 +117,7 @@
             <input type="hidden" name="do" value={what} />
             <input type="hidden" name="slot" value={lesson.slot} />
             <input type="hidden" name="day" value={lesson.usual} />
+            <input type="hidden" name="was" value={lesson.was} />
             {#if what === 'move'}
               <div class="flex gap-2">
                 <label class="grid text-sm text-quiet"
@@ -147,6 +153,7 @@
             <input type="hidden" name="do" value="restore" />
             <input type="hidden" name="slot" value={lesson.slot} />
             <input type="hidden" name="day" value={lesson.usual} />
+            <input type="hidden" name="was" value={lesson.was} />
             <button class="link">As usual again</button>
           </form>
         {/if}
@@ -164,6 +171,7 @@
     <section aria-labelledby="new-lesson">
       <h2 id="new-lesson">Another lesson</h2>
       <form method="post" action="?/add" use:kept={{ submit: keep }} class="mt-1 grid gap-2">
+        <Once />
         <label class="grid text-sm text-quiet"
           >For
           <select name="whose" class="field text-base text-ink">
@@ -223,6 +231,7 @@
         {:else}<li class="text-quiet">None ahead.</li>{/each}
       </ul>
       <form method="post" action="?/holiday" use:kept={{ submit: keep }} class="mt-2 grid gap-2">
+        <Once />
         <label class="grid text-sm text-quiet"
           >Name <input name="name" class="field text-base text-ink" required /></label
         >

@@ -112,6 +112,15 @@ export const replayed = (document: VersionDocument, patch: Patch): VersionDocume
 export const touched = (patch: Patch): Set<string> =>
   new Set(patch.map(({ path }) => path.slice(0, 2).join('/')));
 
+/** Whether what a patch touches is the same in two documents. */
+export const isSameWhere = (patch: Patch, one: VersionDocument, other: VersionDocument): boolean =>
+  [...touched(patch)].every((place) => {
+    const cut = place.indexOf('/');
+    const [part, name] = [place.slice(0, cut) as 'recipe' | 'decisions', place.slice(cut + 1)];
+    const valueIn = (of: VersionDocument): unknown => (of[part] as Record<string, unknown>)[name];
+    return same(valueIn(one), valueIn(other));
+  });
+
 export const meet = (a: Patch, b: Patch): boolean => {
   const others = touched(b);
   return [...touched(a)].some((place) => others.has(place));

@@ -181,27 +181,31 @@ describe('a plan that is changed', () => {
   };
   const places = (of: Plan) => of.chunks.map((c) => `${c.from}..${c.to}`);
   it('is split and joined again, and the second half has what it can be joined to', () => {
-    const split = after({ do: 'split', chunk: 0, before: 'm2' });
+    const split = after({ do: 'split', chunk: 'm0..m3', before: 'm2' });
     expect(places(split)).toEqual(['m0..m1', 'm2..m3', 'm4..m7']);
     expect(split.chunks[1]!.steps.map((s) => s.id)).toContain('join');
-    expect(places(after({ do: 'join', chunk: 0 }, split))).toEqual(places(plan));
+    expect(places(after({ do: 'join', chunk: 'm0..m1' }, split))).toEqual(places(plan));
   });
   it('is moved, dropped, added to, renamed; its steps are the teacher’s', () => {
-    expect(places(after({ do: 'move', chunk: 0, to: 1 }))).toEqual(['m4..m7', 'm0..m3']);
-    expect(places(after({ do: 'drop', chunk: 0 }))).toEqual(['m4..m7']);
+    expect(places(after({ do: 'move', chunk: 'm0..m3', to: 1 }))).toEqual(['m4..m7', 'm0..m3']);
+    expect(places(after({ do: 'drop', chunk: 'm0..m3' }))).toEqual(['m4..m7']);
     expect(places(after({ do: 'add', at: 0, from: 'm6', to: 'm9' }))[0]).toBe('m6..m9');
-    expect(after({ do: 'name', chunk: 1, name: 'The climb' }).chunks[1]!.name).toBe('The climb');
-    const clapped = after({ do: 'steps', chunk: 0, steps: [{ id: 'own-1', name: 'Clap it', hand: null }] });
+    expect(after({ do: 'name', chunk: 'm4..m7', name: 'The climb' }).chunks[1]!.name).toBe('The climb');
+    const clapped = after({
+      do: 'steps',
+      chunk: 'm0..m3',
+      steps: [{ id: 'own-1', name: 'Clap it', hand: null }],
+    });
     expect(chunksIn(clapped, MUSIC, GOAL)[0]!.steps[0]).toMatchObject({ says: 'Clap it', ladder: [] });
     expect(places(after({ do: 'method', method: 'hardest first' }))[0]).toBe('m4..m7');
   });
   it('says why where it cannot be', () => {
     for (const edit of [
-      { do: 'split', chunk: 0, before: 'm0' },
-      { do: 'join', chunk: 1 },
+      { do: 'split', chunk: 'm0..m3', before: 'm0' },
+      { do: 'join', chunk: 'm4..m7' },
       { do: 'add', at: 0, from: 'm3', to: 'm1' },
       { do: 'add', at: 0, from: 'm0', to: 'm3' },
-      { do: 'drop', chunk: 9 },
+      { do: 'drop', chunk: 'm8..m9' },
     ] as const)
       expect(edited(plan, edit, MUSIC)).toHaveProperty('refused');
   });
@@ -232,7 +236,9 @@ describe('a plan that is changed', () => {
       fc.property(fc.array(edit, { maxLength: 12 }), (edits) => {
         let now = plan;
         for (const e of edits) {
-          const change = edited(now, e as PlanEdit, MUSIC);
+          const at = 'chunk' in e ? now.chunks[e.chunk] : undefined;
+          const named = at ? { ...e, chunk: `${at.from}..${at.to}` } : { ...e, chunk: 'm90..m91' };
+          const change = edited(now, named as PlanEdit, MUSIC);
           if ('plan' in change) now = change.plan;
         }
         expect(planSchema.parse(now)).toEqual(now);

@@ -1,5 +1,9 @@
-/** What a teacher does to a plan: each takes a plan and gives another, or says why it cannot be. Places are those in the plan, from 0. */
+/**
+ * What a teacher does to a plan: each takes a plan and gives another, or says why it cannot be. Chunks are named by their measures; places
+ * are those in the plan, from 0.
+ */
 import { z } from 'zod';
+import { chunkId } from './chunks';
 import {
   METHOD_IDS,
   plannedStepSchema,
@@ -8,6 +12,7 @@ import {
   type PlannedChunk,
   type ToLearn,
 } from './plan';
+import { chunkSchema } from './record';
 
 const place = z.number().int().min(0).max(500);
 const measure = z.string().regex(/^[mi]\d{1,5}$/);
@@ -20,17 +25,17 @@ export const planEditSchema = z.discriminatedUnion('do', [
     method: z.enum(METHOD_IDS),
     steps: z.array(plannedStepSchema).min(1).max(30),
   }),
-  z.object({ do: z.literal('move'), chunk: place, to: place }),
-  z.object({ do: z.literal('drop'), chunk: place }),
+  z.object({ do: z.literal('move'), chunk: chunkSchema, to: place }),
+  z.object({ do: z.literal('drop'), chunk: chunkSchema }),
   z.object({ do: z.literal('add'), at: place, from: measure, to: measure }),
   /** `before` begins the second part. */
-  z.object({ do: z.literal('split'), chunk: place, before: measure }),
+  z.object({ do: z.literal('split'), chunk: chunkSchema, before: measure }),
   /** Joins it with the one that follows it in the music. */
-  z.object({ do: z.literal('join'), chunk: place }),
-  z.object({ do: z.literal('name'), chunk: place, name }),
+  z.object({ do: z.literal('join'), chunk: chunkSchema }),
+  z.object({ do: z.literal('name'), chunk: chunkSchema, name }),
   z.object({
     do: z.literal('steps'),
-    chunk: place,
+    chunk: chunkSchema,
     steps: z.array(plannedStepSchema).max(30, 'Keep it below thirty steps.'),
   }),
 ]);
@@ -50,6 +55,8 @@ export const moved = <T>(list: readonly T[], from: number, to: number): T[] =>
 /** A plan that was changed, or a sentence that says why it could not be. */
 export type PlanChange = { readonly plan: Plan } | { readonly refused: string };
 
+const THERE = 'There is a chunk of these measures already.';
+
 /** Applies an edit to a plan of some music. */
 export function edited(plan: Plan, edit: PlanEdit, music: ToLearn): PlanChange {
   const { chunks } = plan;
@@ -61,42 +68,44 @@ export function edited(plan: Plan, edit: PlanEdit, music: ToLearn): PlanChange {
     const [from, to] = [placeOf(edit.from), placeOf(edit.to)];
     if (from < 0 || to < from)
       return { refused: 'These measures are not in the version, or the last comes before the first.' };
-    if (chunks.some((c) => c.from === edit.from && c.to === edit.to))
-      return { refused: 'There is a chunk of these measures already.' };
+    if (chunks.some((c) => c.from === edit.from && c.to === edit.to)) return { refused: THERE };
     const steps = chunks.find((c) => c.steps.some((s) => s.id === 'join'))?.steps ?? chunks[0]?.steps ?? [];
     return as(
       withAt(chunks, Math.min(edit.at, chunks.length), { from: edit.from, to: edit.to, name: null, steps }),
     );
   }
-  const chunk = chunks[edit.chunk];
-  if (!chunk) return { refused: 'This chunk is not in the plan any more.' };
+  const at = chunks.findIndex((c) => chunkId(c.from, c.to) === edit.chunk);
+  const chunk = chunks[at];
+  if (!chunk) return { refused: 'This chunk isn’t in the plan any more.' };
+  const isThere = (from: string, to: string): boolean => chunks.some((c) => c.from === from && c.to === to);
   switch (edit.do) {
     case 'move':
-      return as(moved(chunks, edit.chunk, Math.min(edit.to, chunks.length - 1)));
+      return as(moved(chunks, at, Math.min(edit.to, chunks.length - 1)));
     case 'drop':
-      return as(without(chunks, edit.chunk));
+      return as(without(chunks, at));
     case 'name':
-      return as(
-        chunks.map((c, i) => (i === edit.chunk ? { ...c, name: edit.name === '' ? null : edit.name } : c)),
-      );
+      return as(chunks.map((c, i) => (i === at ? { ...c, name: edit.name === '' ? null : edit.name } : c)));
     case 'steps':
-      return as(chunks.map((c, i) => (i === edit.chunk ? { ...c, steps: edit.steps } : c)));
+      return as(chunks.map((c, i) => (i === at ? { ...c, steps: edit.steps } : c)));
     case 'split': {
-      const [from, at, to] = [placeOf(chunk.from), placeOf(edit.before), placeOf(chunk.to)];
-      if (at <= from || at > to) return { refused: 'It can only be split between two of its measures.' };
+      const [from, cut, to] = [placeOf(chunk.from), placeOf(edit.before), placeOf(chunk.to)];
+      if (cut <= from || cut > to) return { refused: 'It can only be split between two of its measures.' };
+      const last = music.ids[cut - 1]!;
+      if (isThere(chunk.from, last) || isThere(edit.before, chunk.to)) return { refused: THERE };
       const second = chunk.steps.some((s) => s.id === 'join') ? chunk.steps : joining(chunk.steps);
       return as([
-        ...chunks.slice(0, edit.chunk),
-        { ...chunk, to: music.ids[at - 1]! },
+        ...chunks.slice(0, at),
+        { ...chunk, to: last },
         { ...chunk, from: edit.before, name: null, steps: second },
-        ...chunks.slice(edit.chunk + 1),
+        ...chunks.slice(at + 1),
       ]);
     }
     case 'join': {
       const next = chunks.findIndex((c) => placeOf(c.from) === placeOf(chunk.to) + 1);
       if (next < 0) return { refused: 'No chunk of the plan follows this one in the music.' };
+      if (isThere(chunk.from, chunks[next]!.to)) return { refused: THERE };
       const whole = { ...chunk, to: chunks[next]!.to };
-      return as(chunks.flatMap((c, i) => (i === edit.chunk ? [whole] : i === next ? [] : [c])));
+      return as(chunks.flatMap((c, i) => (i === at ? [whole] : i === next ? [] : [c])));
     }
   }
 }

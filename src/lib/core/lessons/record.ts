@@ -53,14 +53,23 @@ export const weekItemSchema = z.object({
   why: z.enum(['next', 'due']),
 });
 
-/** What is not said stays as it is. */
-export const lessonChangeSchema = z.object({
-  kind: z.literal('change'),
-  note: z.string().trim().max(4000, 'Keep the note under 4000 letters.').optional(),
+/** What is written and set in a lesson. */
+const lessonFieldsSchema = z.object({
+  note: z.string().trim().max(4000, 'Keep the lesson notes under 4000 characters.').optional(),
   week: z.array(weekItemSchema).max(20).nullable().optional(),
   minutesSet: minutes,
   practised: minutes,
 });
+export type LessonFields = z.infer<typeof lessonFieldsSchema>;
+
+/** What is not said stays as it is; `was` is what each field was changed from. */
+export const lessonChangeSchema = lessonFieldsSchema.extend({
+  kind: z.literal('change'),
+  was: lessonFieldsSchema.optional(),
+});
+
+/** What a change found in its place: fields that another window had changed meanwhile, as they are there. */
+export const lessonConflictSchema = z.object({ message: z.string(), there: lessonFieldsSchema });
 
 export const sentSchema = z.discriminatedUnion('kind', [eventSchema, withdrawalSchema, lessonChangeSchema]);
 export type Sent = z.infer<typeof sentSchema>;

@@ -51,7 +51,7 @@ export interface Occurrence {
 const nextWeekday = (day: Day, weekday: number): Day => daysAfter(day, (weekday - weekdayOf(day) + 7) % 7);
 
 /** A move may lead this far away from the day on which a lesson would have been. */
-const FARTHEST_MOVE = 60;
+export const FARTHEST_MOVE = 60;
 
 /** Every lesson from one day to another, in order; those that are not given, too, with why. */
 export function occurrences(
@@ -101,6 +101,10 @@ function occurrenceOf(
       return holiday ? { ...plain, state: 'holiday', because: holiday.name } : { ...plain, state: 'usual' };
   }
 }
+
+/** How a lesson stands: a change that was meant for another state of it meets one that it has not seen. */
+export const stateOf = ({ day, time, minutes, state }: Occurrence): string =>
+  `${state} ${day} ${time} ${minutes}`;
 
 /** Whether a lesson is given. */
 export const isGiven = ({ state }: Occurrence): boolean => state !== 'cancelled' && state !== 'holiday';

@@ -223,6 +223,8 @@ export const edit = sqliteTable(
     inverse: text('inverse', { mode: 'json' }).$type<Patch>().notNull(),
     undoes: integer('undoes'),
     redoes: integer('redoes'),
+    /** The window it was made in, by a name of its own; null where none is known. */
+    window: text('window'),
     createdAt: createdAt(),
   },
   (t) => [primaryKey({ columns: [t.versionId, t.number] })],

@@ -1,4 +1,5 @@
 /** Versions given to learners. */
+import { merged } from '$core/edits/merge';
 import { and, asc, eq, getTableColumns, isNull } from 'drizzle-orm';
 import { atomically, type Db } from '../db/open';
 import { assignment, learner, piece, version } from '../db/schema';
@@ -92,9 +93,29 @@ export function giveVersion(
   });
 }
 
-/** Changes what is aimed at: the goal tempo (quarter notes per minute), the day by which, or whether it rests. */
-export const changeAssignment = (
+/** What is aimed at: a tempo in quarter notes per minute, and a day. */
+export type Goal = Pick<AssignmentRow, 'goalTempo' | 'goalDate'>;
+
+/**
+ * Changes what is aimed at, from what it was. Where another window has changed the same to something else, what is there comes back
+ * and nothing is written. Undefined where the assignment is gone.
+ */
+export const changeGoal = (
   db: Db,
   id: string,
-  change: Partial<Pick<AssignmentRow, 'goalTempo' | 'goalDate' | 'restsSince'>>,
-): boolean => db.update(assignment).set(change).where(eq(assignment.id, id)).run().changes > 0;
+  wanted: Goal,
+  was: Partial<Goal> = {},
+): { readonly there: Goal | null } | undefined =>
+  atomically(db, (tx) => {
+    const row = findAssignment(tx, id);
+    if (!row) return undefined;
+    const now = { goalTempo: row.goalTempo, goalDate: row.goalDate };
+    const { value, conflicts } = merged<Goal>(was, now, wanted);
+    if (conflicts.length > 0) return { there: now };
+    tx.update(assignment).set(value).where(eq(assignment.id, id)).run();
+    return { there: null };
+  });
+
+/** Pauses an assignment since a day; null takes it up again. False where it is gone. */
+export const pauseAssignment = (db: Db, id: string, restsSince: string | null): boolean =>
+  db.update(assignment).set({ restsSince }).where(eq(assignment.id, id)).run().changes > 0;

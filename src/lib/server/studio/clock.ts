@@ -1,6 +1,7 @@
 /** Which day it is in the studio: the one place that says so. */
 import { dayIn, isTimeZone, weekdayOf, type Day } from '$core/lessons/calendar';
-import type { Db } from '../db/open';
+import { merged } from '$core/edits/merge';
+import { atomically, type Db } from '../db/open';
 import { studio } from '../db/schema';
 
 /** The studio's time zone; where none is chosen, that of the computer that serves it. */
@@ -8,6 +9,16 @@ export function zoneOf(db: Db): string {
   const chosen = db.select({ zone: studio.timeZone }).from(studio).get()?.zone;
   return chosen && isTimeZone(chosen) ? chosen : Intl.DateTimeFormat().resolvedOptions().timeZone;
 }
+
+/** Changes the time zone from what it was; where another window has changed it to another one, that comes back. */
+export const changeZone = (db: Db, timeZone: string, was: string | undefined): string | null =>
+  atomically(db, (tx) => {
+    const zone = zoneOf(tx);
+    const { conflicts } = merged({ zone: was ?? zone }, { zone }, { zone: timeZone });
+    if (conflicts.length > 0) return zone;
+    setZone(tx, timeZone);
+    return null;
+  });
 
 /** Keeps the studio's time zone; null goes back to the computer's. */
 export function setZone(db: Db, timeZone: string | null): void {

@@ -1,8 +1,9 @@
 /** Classes: several learners with one piece, each at their own level. */
-import { and, asc, eq, isNull } from 'drizzle-orm';
+import { merged, mergedSet } from '$core/edits/merge';
+import { and, asc, eq, inArray, isNull } from 'drizzle-orm';
 import { z } from 'zod';
 import { atomically, type Db } from '../db/open';
-import { assignment, group, groupMember, learner, version } from '../db/schema';
+import { assignment, group, groupMember, learner, piece, version } from '../db/schema';
 import { newId, now } from './ids';
 
 export const groupSchema = z.object({
@@ -21,16 +22,57 @@ export const addGroup = (db: Db, name: string, pieceId: string, members: readonl
     return id;
   });
 
-/** Changes name, piece and members of a class. */
+/** What a form says of a class. */
+export type GroupFields = z.infer<typeof groupSchema>;
+
+/** What is named in a form and is not there; undefined where all of it is. */
+export function missingIn(db: Db, { piece: wanted, members }: GroupFields): 'piece' | 'student' | undefined {
+  if (
+    !db
+      .select({ id: piece.id })
+      .from(piece)
+      .where(and(eq(piece.id, wanted), isNull(piece.deletedAt)))
+      .get()
+  )
+    return 'piece';
+  const there = db
+    .select({ id: learner.id })
+    .from(learner)
+    .where(and(inArray(learner.id, members), isNull(learner.deletedAt)))
+    .all();
+  return there.length < new Set(members).size ? 'student' : undefined;
+}
+
+/**
+ * Changes name, piece and members of a class from what they were (`was`). Who joined in another window stays; a name or a piece that
+ * another window has changed to something else comes back, and nothing is written. Undefined where the class is gone.
+ */
 export const changeGroup = (
   db: Db,
   id: string,
-  { name, piece, members }: z.infer<typeof groupSchema>,
-): void =>
+  wanted: GroupFields,
+  was: Partial<GroupFields> = {},
+): { readonly there: GroupFields | null } | undefined =>
   atomically(db, (tx) => {
-    tx.update(group).set({ name, pieceId: piece }).where(eq(group.id, id)).run();
-    tx.delete(groupMember).where(eq(groupMember.groupId, id)).run();
-    for (const learnerId of members) tx.insert(groupMember).values({ groupId: id, learnerId }).run();
+    const row = listGroups(tx).find((g) => g.id === id);
+    if (!row) return undefined;
+    const now = { name: row.name, piece: row.pieceId ?? '', members: row.members.map((m) => m.id) };
+    const { value, conflicts } = merged(
+      { name: was.name ?? now.name, piece: was.piece ?? now.piece },
+      { name: now.name, piece: now.piece },
+      { name: wanted.name, piece: wanted.piece },
+    );
+    if (conflicts.length > 0) return { there: now };
+    const members = mergedSet(was.members ?? now.members, now.members, wanted.members);
+    tx.update(group).set({ name: value.name, pieceId: value.piece }).where(eq(group.id, id)).run();
+    // A member in the trash stays one: a student who is restored is in the class again.
+    for (const learnerId of now.members.filter((m) => !members.includes(m)))
+      tx.delete(groupMember)
+        .where(and(eq(groupMember.groupId, id), eq(groupMember.learnerId, learnerId)))
+        .run();
+    for (const learnerId of members.filter((m) => !now.members.includes(m)))
+      tx.insert(groupMember).values({ groupId: id, learnerId }).onConflictDoNothing().run();
+    return { there: null };
   });
 
 export const findGroup = (db: Db, id: string): GroupRow | undefined =>
@@ -63,7 +105,11 @@ export const listGroups = (
 
 /** Puts a class away; its learners stay as they are. */
 export const removeGroup = (db: Db, id: string): boolean =>
-  db.update(group).set({ deletedAt: now() }).where(eq(group.id, id)).run().changes > 0;
+  db
+    .update(group)
+    .set({ deletedAt: now() })
+    .where(and(eq(group.id, id), isNull(group.deletedAt)))
+    .run().changes > 0;
 
 /** The assignment of each member in the piece of a class, by the learner: the newest where there are several. */
 export const partsOf = (db: Db, pieceId: string, learners: readonly string[]): ReadonlyMap<string, string> =>

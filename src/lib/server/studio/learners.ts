@@ -2,6 +2,7 @@
 import { SCHOOL_IDS } from '$core/counting/schools';
 import { and, asc, eq, isNull } from 'drizzle-orm';
 import { z } from 'zod';
+import { merged } from '$core/edits/merge';
 import type { VoiceRange } from '$core/keys/rank';
 import { parsePitch } from '$core/score/pitch';
 import { WHOLE } from '$core/decisions/anchor';
@@ -9,7 +10,6 @@ import { documentOf, type VersionDocument } from '$core/version/document';
 import { recipeSchema, type Recipe } from '$core/version/recipe';
 import { atomically, type Db } from '../db/open';
 import { learner } from '../db/schema';
-import { contentKey } from './contentKey';
 import { todayIn } from './clock';
 import { newId } from './ids';
 import type { Slot } from '$core/lessons/slots';
@@ -94,31 +94,40 @@ export const addLearner = (db: Db, { weekday, time, ...input }: LearnerInput, si
 /** Where a day is known and no time. */
 const NOON = '12:00';
 
-/** Names what is saved of a learner: a form that was filled in over something else carries another name. */
-export const learnerState = (db: Db, { deletedAt: _trash, ...row }: LearnerRow): string => {
+/** What a form shows of a learner. */
+export function fieldsOf(db: Db, row: LearnerRow): LearnerInput {
+  const { id: _id, since: _since, deletedAt: _trash, ...fields } = row;
   const weekly = weeklyOf(db, row.id);
-  return contentKey(row, weekly?.weekday, weekly?.time);
-};
+  return { ...fields, weekday: weekly?.weekday ?? null, time: weekly?.time ?? null } as LearnerInput;
+}
 
 /** When a learner usually comes from today on; undefined without a fixed day. */
 export const weeklyOf = (db: Db, learnerId: string): Slot | undefined =>
   slotsOf(db, learnerId, todayIn(db))[0];
 
+/** What a form has met: fields that another window has changed otherwise, and the learner as saved. */
+export interface LearnerMet {
+  readonly fields: readonly (keyof LearnerInput)[];
+  readonly there: LearnerInput;
+}
+
 /**
- * Keeps what a form says of a learner, where it was filled in over what is saved now (`was`, from learnerState). Says whether it was
- * kept, whether somebody else was first, or whether the learner is gone.
+ * Keeps what a form says of a learner, changed from what it was (`was`). Fields that another window has changed stay; where both
+ * changed the same otherwise, nothing is written, and what is there comes back.
  */
 export const updateLearner = (
   db: Db,
   id: string,
   input: LearnerInput,
-  was: string,
-): 'kept' | 'changed meanwhile' | 'gone' =>
+  was: Partial<LearnerInput> = {},
+): 'kept' | 'gone' | LearnerMet =>
   atomically(db, (tx) => {
     const row = findLearner(tx, id);
     if (!row) return 'gone';
-    if (learnerState(tx, row) !== was) return 'changed meanwhile';
-    const { weekday, time, ...rest } = input;
+    const there = fieldsOf(tx, row);
+    const { value, conflicts } = merged<LearnerInput>(was, there, input);
+    if (conflicts.length > 0) return { fields: conflicts, there };
+    const { weekday, time, ...rest } = value;
     tx.update(learner).set(rest).where(eq(learner.id, id)).run();
     setWeekly(tx, id, weekday === null ? null : { weekday, time: time ?? NOON }, todayIn(tx));
     return 'kept';

@@ -21,8 +21,9 @@ import { addLesson, beginLesson, changeLesson, endLesson, findLesson, latestLess
 import { monthReport, monthText } from './monthReport';
 import { studioOverview, unsignedVersions } from './overview';
 import { addPiece } from './pieces';
-import { editPlan, keepTemplate, setPlan, templates } from './plans';
+import { editPlan, keepTemplate, templates, undoPlanEdit, type PlanChanged } from './plans';
 import { findProgress, historiesOf, isWhole, piecesOfLearner } from './progress';
+import { stateOf } from '$core/lessons/slots';
 import { addHoliday, addSlot, editSlot, lessonsBetween, setWeekly } from './slots';
 import { versionSummaryOf } from './summaries';
 import { addVersion, findVersion, signVersion } from './versions';
@@ -89,7 +90,18 @@ describe('weekly times', () => {
       '2027-01-20 09:00 30 usual',
       '2027-01-27 09:00 30 usual',
     ]);
-    expect(editSlot(db, { do: 'restore', slot: 'none', day: '2027-01-05' })).toBe(false);
+    expect(editSlot(db, { do: 'restore', slot: 'none', day: '2027-01-05' })).toBe('gone');
+    // What was meant for another state of a lesson is not done to it.
+    const [seen] = lessonsBetween(db, '2027-01-12', '2027-01-12');
+    const double = {
+      do: 'double',
+      slot,
+      day: '2027-01-12',
+      scope: 'once',
+      was: 'usual 2027-01-12 16:00 30',
+    } as const;
+    expect(editSlot(db, double)).toMatchObject({ there: { state: 'doubled' } });
+    expect(editSlot(db, { ...double, was: stateOf(seen!) })).toBe('done');
   });
 });
 
@@ -157,7 +169,15 @@ describe('a lesson', () => {
       where: 'A, measures 1 to 4',
       steps: ['Both hands slowly', 'Play it again'],
     });
-    expect(changeLesson(db, 'none', { note: '' })).toBe(false);
+    expect(changeLesson(db, 'none', { note: '' })).toBeUndefined();
+    // Another window: what it did not touch is kept, what both wrote is not overwritten.
+    expect(
+      changeLesson(db, lesson, { note: 'Louder.', practised: 30, was: { note: '', practised: null } }),
+    ).toEqual({
+      note: 'Softer.',
+    });
+    expect(findLesson(db, lesson)).toMatchObject({ note: 'Softer.', practised: 30 });
+    expect(changeLesson(db, lesson, { note: 'Softer still.', was: { note: 'Softer.' } })).toEqual({});
     expect(latestLessons(db, [id], 5).get(id)!.length).toBe(2);
   });
 });
@@ -174,24 +194,37 @@ describe('a plan in the studio', () => {
     const { versionId, pieceId } = await now();
     const summary = await versionSummaryOf(db, inThisThread(db), { versionId, pieceId, number: 0 });
     expect((await now()).isProposed).toBe(true);
-    expect(editPlan(db, assignment, { do: 'split', chunk: 0, before: 'm2' }, summary)).toEqual({
-      before: null,
-    });
+    const split = editPlan(db, assignment, { do: 'split', chunk: 'm0..m3', before: 'm2' }, summary);
+    expect(split).toMatchObject({ before: null });
     const { plans, isProposed } = await now();
     expect(isProposed).toBe(false);
     expect(plans.slice(0, 2).map((p) => !!p.steps.find((s) => s.id === 'both')!.done)).toEqual([true, true]);
-    expect(editPlan(db, assignment, { do: 'join', chunk: 99 }, summary)).toHaveProperty('refused');
+    expect(editPlan(db, assignment, { do: 'join', chunk: 'm90..m91' }, summary)).toHaveProperty('refused');
     keepTemplate(db, 'Mine', 'hardest first', [{ id: 'both', name: null }]);
     keepTemplate(db, 'Mine', 'hardest first', [{ id: 'left', name: null }]);
     expect(templates(db).map((t) => t.steps)).toEqual([[{ id: 'left', name: null }]]);
-    setPlan(db, assignment, null);
+    expect(undoPlanEdit(db, assignment, split as PlanChanged, summary)).toHaveProperty('after');
     expect((await now()).isProposed).toBe(true);
     // A changed plan is seen in the lists.
     const [line] = await piecesOfLearner(db, inThisThread(db), id);
-    editPlan(db, assignment, { do: 'drop', chunk: 0 }, summary);
+    editPlan(db, assignment, { do: 'drop', chunk: 'm0..m3' }, summary);
     const [after] = await piecesOfLearner(db, inThisThread(db), id);
     const left = (of: typeof line): number => (of && isWhole(of) ? of.left : NaN);
     expect(left(after)).toBeLessThan(left(line));
+    editPlan(db, assignment, { do: 'add', at: 0, from: 'm0', to: 'm3' }, summary);
+    // What another window does to another chunk is kept beside it, and stays when this change is taken back.
+    const was = (await now()).plan;
+    const name = (chunk: string, called: string, from = was) =>
+      editPlan(db, assignment, { do: 'name', chunk, name: called }, summary, from);
+    const chunks = was.chunks.map((c) => `${c.from}..${c.to}`);
+    const here = name(chunks[0]!, 'Here');
+    expect(name(chunks[1]!, 'There')).toHaveProperty('after');
+    expect(name(chunks[0]!, 'Elsewhere')).toMatchObject({
+      refused: expect.stringContaining('another window') as string,
+    });
+    expect((await now()).plan.chunks.slice(0, 2).map((c) => c.name)).toEqual(['Here', 'There']);
+    undoPlanEdit(db, assignment, here as PlanChanged, summary);
+    expect((await now()).plan.chunks.slice(0, 2).map((c) => c.name)).toEqual([null, 'There']);
   });
 });
 

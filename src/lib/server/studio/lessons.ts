@@ -1,6 +1,7 @@
 /** Lessons: begun, written in while they go on, ended with what is set for the week; or written down afterwards. */
 import type { Day } from '$core/lessons/calendar';
-import type { SentChange } from '$core/lessons/record';
+import { merged } from '$core/edits/merge';
+import type { LessonFields, SentChange } from '$core/lessons/record';
 import type { WeekItem } from '$core/lessons/week';
 import { and, desc, eq, isNotNull, isNull, lt } from 'drizzle-orm';
 import { atomically, type Db } from '../db/open';
@@ -41,18 +42,27 @@ export const findLesson = (db: Db, id: string): LessonRow | undefined =>
     .where(and(eq(lesson.id, id), isNull(lesson.deletedAt)))
     .get()?.lesson;
 
-/** Keeps what is written in a lesson. False where it is gone. */
-export const changeLesson = (db: Db, id: string, change: Omit<SentChange, 'kind'>): boolean => {
-  const set = Object.fromEntries(Object.entries(change).filter(([, value]) => value !== undefined));
-  if (Object.keys(set).length === 0) return findLesson(db, id) !== undefined;
-  return (
-    db
-      .update(lesson)
-      .set(set)
-      .where(and(eq(lesson.id, id), isNull(lesson.deletedAt)))
-      .run().changes > 0
-  );
-};
+/**
+ * Keeps what is written in a lesson. What another window has changed since `was` stays: undefined where the lesson is gone, else the
+ * fields that were not kept, as they are there.
+ */
+export const changeLesson = (
+  db: Db,
+  id: string,
+  { was = {}, ...change }: Omit<SentChange, 'kind'>,
+): LessonFields | undefined =>
+  atomically(db, (tx) => {
+    const row = findLesson(tx, id);
+    if (!row) return undefined;
+    const { note, week, minutesSet, practised } = row;
+    const now: LessonFields = { note, week: week && mutable(week), minutesSet, practised };
+    const wanted = Object.fromEntries(Object.entries(change).filter(([, value]) => value !== undefined));
+    const { value, conflicts } = merged<LessonFields>(was, now, wanted);
+    tx.update(lesson).set(value).where(eq(lesson.id, id)).run();
+    return Object.fromEntries(conflicts.map((field) => [field, now[field]]));
+  });
+
+const mutable = (week: readonly WeekItem[]) => week.map((item) => ({ ...item, steps: [...item.steps] }));
 
 /** Ends a lesson, or takes that back. */
 export const endLesson = (db: Db, id: string, isEnded: boolean): boolean =>

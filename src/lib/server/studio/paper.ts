@@ -1,4 +1,5 @@
 /** What goes on paper: what was chosen, for whom it is, and what is said at the foot of it. */
+import { merged } from '$core/edits/merge';
 import { tempoText } from '$core/score/tempoText';
 import { choicesSchema, USUAL_CHOICES, type Choices } from '$lib/paper/choices';
 import { eq } from 'drizzle-orm';
@@ -105,16 +106,24 @@ export function forHolders(
 }
 
 /** The studio's name and its own line, as they stand on paper and in the header. */
-export const nameStudio = (
-  db: Db,
-  { name, ownLine }: { readonly name: string; readonly ownLine: string },
-): void =>
-  void db
-    .insert(studio)
-    .values({ id: 1, name, ownLine })
-    .onConflictDoUpdate({ target: studio.id, set: { name, ownLine } })
-    .run();
+export interface StudioNamed {
+  readonly name: string;
+  readonly ownLine: string;
+}
+
+/** Changes them from what they were. Where another window has changed the same to something else, that comes back, and nothing is written. */
+export const nameStudio = (db: Db, wanted: StudioNamed, was: Partial<StudioNamed> = {}): StudioNamed | null =>
+  atomically(db, (tx) => {
+    const now = studioNamed(tx);
+    const { value, conflicts } = merged<StudioNamed>(was, now, wanted);
+    if (conflicts.length > 0) return now;
+    tx.insert(studio)
+      .values({ id: 1, ...value })
+      .onConflictDoUpdate({ target: studio.id, set: value })
+      .run();
+    return null;
+  });
 
 /** Both, as they are. */
-export const studioNamed = (db: Db): { readonly name: string; readonly ownLine: string } =>
+export const studioNamed = (db: Db): StudioNamed =>
   db.select({ name: studio.name, ownLine: studio.ownLine }).from(studio).get() ?? { name: '', ownLine: '' };

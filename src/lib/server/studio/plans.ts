@@ -9,6 +9,7 @@ import {
   type MethodId,
 } from '$core/lessons/plan';
 import { edited, type PlanEdit } from '$core/lessons/planEdits';
+import { mergePlans } from '$core/lessons/planMerge';
 import { asc, eq } from 'drizzle-orm';
 import { atomically, type Db } from '../db/open';
 import { assignment, planTemplate } from '../db/schema';
@@ -26,31 +27,72 @@ export const planOf = (plan: Plan | null, summary: VersionSummary): Plan =>
 export const plannedChunks = (plan: Plan | null, summary: VersionSummary, goal: number): Chunk[] =>
   chunksIn(planOf(plan, summary), summary, goal);
 
-/** Changes the plan of an assignment; the one before comes back, or a sentence that says why it could not be changed. */
-export const editPlan = (
+/** A plan that was changed: what it was before, and what it is now, so that this change alone can be taken back. */
+export interface PlanChanged {
+  readonly before: Plan | null;
+  readonly after: Plan;
+}
+export type PlanResult = PlanChanged | { readonly refused: string };
+
+const CHANGED =
+  'This part of the plan was changed in another window. You now see the saved plan; make your change again.';
+const GONE = 'This practice plan isn’t here any more. Look in the trash.';
+
+/** Puts in place of a plan what a change makes of it and of what another window has saved since `was`. */
+function changing(
   db: Db,
   assignmentId: string,
-  edit: PlanEdit,
   summary: VersionSummary,
-): { readonly before: Plan | null } | { readonly refused: string } =>
-  atomically(db, (tx) => {
+  was: Plan | undefined,
+  change: (base: Plan) => { readonly plan: Plan | null } | { readonly refused: string },
+): PlanResult {
+  return atomically(db, (tx) => {
     const row = tx
       .select({ plan: assignment.plan })
       .from(assignment)
       .where(eq(assignment.id, assignmentId))
       .get();
-    if (!row) return { refused: 'This assignment is no longer there.' };
-    const change = edited(planOf(row.plan, summary), edit, summary);
-    if ('refused' in change) return change;
+    if (!row) return { refused: GONE };
+    const now = planOf(row.plan, summary);
+    const base = was ?? now;
+    const wanted = change(base);
+    if ('refused' in wanted) return wanted;
+    const both = mergePlans(base, now, planOf(wanted.plan, summary));
+    if ('conflicts' in both) return { refused: CHANGED };
+    const isAsProposed = wanted.plan === null && isSame(both.plan, planOf(null, summary));
+    const plan = planSchema.parse(both.plan);
     tx.update(assignment)
-      .set({ plan: planSchema.parse(change.plan) })
+      .set({ plan: isAsProposed ? null : plan })
       .where(eq(assignment.id, assignmentId))
       .run();
-    return { before: row.plan };
+    return { before: row.plan, after: plan };
   });
+}
 
-/** Puts a plan in place of the one there is; null for the proposed one. */
-export const setPlan = (db: Db, assignmentId: string, plan: Plan | null): void =>
+const isSame = (a: Plan, b: Plan): boolean => JSON.stringify(a) === JSON.stringify(b);
+
+/**
+ * Changes the plan of an assignment, from what it was on the page that asks (`was`); a sentence where it cannot be, or where another
+ * window has changed the same.
+ */
+export const editPlan = (
+  db: Db,
+  assignmentId: string,
+  edit: PlanEdit,
+  summary: VersionSummary,
+  was?: Plan,
+): PlanResult => changing(db, assignmentId, summary, was, (base) => edited(base, edit, summary));
+
+/** Takes a change of a plan back; what was changed otherwise since then stays. */
+export const undoPlanEdit = (
+  db: Db,
+  assignmentId: string,
+  { before, after }: PlanChanged,
+  summary: VersionSummary,
+): PlanResult => changing(db, assignmentId, summary, after, () => ({ plan: before }));
+
+/** Sets a plan without a page that has seen the one before: where a past is filled in. */
+export const setPlan = (db: Db, assignmentId: string, plan: Plan): void =>
   void db.update(assignment).set({ plan }).where(eq(assignment.id, assignmentId)).run();
 
 export type TemplateRow = typeof planTemplate.$inferSelect;

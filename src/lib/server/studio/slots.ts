@@ -1,6 +1,14 @@
 /** When lessons are: weekly slots of learners and classes, what is otherwise on a day, and holidays. */
-import { weekdayOf, type Day } from '$core/lessons/calendar';
-import { fromDayOn, occurrences, type Holiday, type Occurrence, type Slot } from '$core/lessons/slots';
+import { daysAfter, weekdayOf, type Day } from '$core/lessons/calendar';
+import {
+  FARTHEST_MOVE,
+  fromDayOn,
+  occurrences,
+  stateOf,
+  type Holiday,
+  type Occurrence,
+  type Slot,
+} from '$core/lessons/slots';
 import { and, asc, eq, gte, isNull, or } from 'drizzle-orm';
 import { z } from 'zod';
 import { atomically, type Db } from '../db/open';
@@ -19,19 +27,25 @@ const emptyAsNull = (value: unknown): unknown => (value === '' || value === unde
 export const USUAL_MINUTES = 30;
 
 /** What is done to one lesson, or to all from its day on. */
+const which = {
+  slot: z.string().max(40),
+  /** The day on which it would usually be. */
+  day,
+  /** How it stood on the page (stateOf). */
+  was: z.string().max(80).optional(),
+};
 export const slotEditSchema = z.discriminatedUnion('do', [
   z.object({
     do: z.literal('move'),
-    slot: z.string().max(40),
-    day,
+    ...which,
     scope: z.enum(['once', 'on']),
     toDay: day,
     toTime: time,
   }),
-  z.object({ do: z.literal('cancel'), slot: z.string().max(40), day, scope: z.enum(['once', 'on']) }),
-  z.object({ do: z.literal('double'), slot: z.string().max(40), day, scope: z.enum(['once', 'on']) }),
+  z.object({ do: z.literal('cancel'), ...which, scope: z.enum(['once', 'on']) }),
+  z.object({ do: z.literal('double'), ...which, scope: z.enum(['once', 'on']) }),
   /** As it usually is on that day. */
-  z.object({ do: z.literal('restore'), slot: z.string().max(40), day }),
+  z.object({ do: z.literal('restore'), ...which }),
 ]);
 export type SlotEdit = z.infer<typeof slotEditSchema>;
 
@@ -134,6 +148,19 @@ export function usualTimes(db: Db, on: Day): ReadonlyMap<string, Slot> {
   return found;
 }
 
+/** Whether the student or class that a new lesson is for is there. */
+export function isThere(db: Db, whose: string): boolean {
+  const [kind, id] = whose.split(' ') as ['learner' | 'class', string];
+  const table = kind === 'learner' ? learner : group;
+  return (
+    db
+      .select({ id: table.id })
+      .from(table)
+      .where(and(eq(table.id, id), isNull(table.deletedAt)))
+      .get() !== undefined
+  );
+}
+
 /** Adds a slot from a day on; only for that day where it is not weekly. */
 export function addSlot(
   db: Db,
@@ -191,17 +218,25 @@ function endSlot(db: Db, { id, from, until }: Slot): void {
   else db.update(slot).set({ until }).where(eq(slot.id, id)).run();
 }
 
-/** Does something to a lesson, or to all of its slot from its day on. False where there is no such slot. */
-export const editSlot = (db: Db, edit: SlotEdit): boolean =>
+/** What came of a change of a lesson: it is done; there is no such lesson; or another window has changed it, to what is there. */
+export type SlotEdited = 'done' | 'gone' | { readonly there: PlannedLesson | null };
+
+/** Does something to a lesson, or to all of its slot from its day on. */
+export const editSlot = (db: Db, edit: SlotEdit): SlotEdited =>
   atomically(db, (tx) => {
-    const row = tx.select().from(slot).where(eq(slot.id, edit.slot)).get();
-    if (!row) return false;
+    const row = allSlots(tx).find((s) => s.id === edit.slot);
+    if (!row) return 'gone';
+    if (edit.was !== undefined) {
+      const around = [-FARTHEST_MOVE, FARTHEST_MOVE].map((by) => daysAfter(edit.day, by)) as [Day, Day];
+      const there = lessonsBetween(tx, ...around).find((o) => o.slot === edit.slot && o.usual === edit.day);
+      if (!there || stateOf(there) !== edit.was) return { there: there ?? null };
+    }
     const own: Slot = { ...row, whose: (row.learnerId ?? row.groupId)! };
     if (edit.do === 'restore') {
       tx.delete(slotChange)
         .where(and(eq(slotChange.slotId, own.id), eq(slotChange.day, edit.day)))
         .run();
-      return true;
+      return 'done';
     }
     if (edit.scope === 'once') {
       const change = {
@@ -218,7 +253,7 @@ export const editSlot = (db: Db, edit: SlotEdit): boolean =>
         .values({ slotId: own.id, day: edit.day, ...change })
         .onConflictDoUpdate({ target: [slotChange.slotId, slotChange.day], set: change })
         .run();
-      return true;
+      return 'done';
     }
     const begins =
       edit.do === 'cancel'
@@ -235,5 +270,5 @@ export const editSlot = (db: Db, edit: SlotEdit): boolean =>
         .values({ ...values, learnerId: row.learnerId, groupId: row.groupId })
         .run();
     }
-    return true;
+    return 'done';
   });

@@ -23,7 +23,7 @@ import { fillDemoStudio, isEmpty } from './demo/fill';
 import {
   addLearner,
   learnerSchema,
-  learnerState,
+  fieldsOf,
   findLearner,
   listLearners,
   startFor,
@@ -116,6 +116,41 @@ describe('versions', () => {
     expect(stepBack(db, id, 'redo')).toMatchObject({ edit: 6, canRedo: false });
     expect(fingersNow(id)).toEqual([5]);
   });
+  it('are taken back by the window that made them, and by none where another has changed the same since', () => {
+    const id = addVersion(db, bring(), plain);
+    const save = (window: string | null, note: string, value: 1 | 2 | 3 | 4 | 5, basedOn: number) =>
+      saveEdit(db, id, {
+        patches: deciding(plain, finger(note, value)),
+        basedOn,
+        ...(window ? { window: { id: window, since: 1 } } : {}),
+      })!;
+    const [here, there] = [
+      { id: 'here', since: 1 },
+      { id: 'there', since: 1 },
+    ];
+    save(null, 'm0n0', 1, 0);
+    save('here', 'm0n1', 2, 1);
+    save('there', 'm1n0', 3, 2);
+    expect(stepBack(db, id, 'undo', here)).toMatchObject({ canRedo: true });
+    expect(fingersNow(id)).toEqual([1, 3]);
+    // What the other window has undone is not there to be redone.
+    expect(stepBack(db, id, 'redo', there)).toMatchObject({ edit: 4, canRedo: false });
+    stepBack(db, id, 'undo', there);
+    expect(fingersNow(id)).toEqual([1]);
+    // What was there before both were opened is either's.
+    stepBack(db, id, 'undo', there);
+    expect(savedState(db, id, here)).toMatchObject({ canUndo: false });
+    // Changed by the other window since: nothing is taken back.
+    save('here', 'm0n0', 4, 6);
+    save('there', 'm0n0', 5, 7);
+    expect(stepBack(db, id, 'undo', here)).toMatchObject({
+      refused: expect.stringContaining('another window') as string,
+    });
+    expect(fingersNow(id)).toEqual([5]);
+    stepBack(db, id, 'undo', there);
+    stepBack(db, id, 'undo', here);
+    expect(fingersNow(id)).toEqual([]);
+  });
   it('keep what two windows do to different things, and refuse where they meet', () => {
     const id = addVersion(db, bring(), plain);
     const [one, other, third] = [finger('m0n0', 2), finger('m1n0', 3), finger('m0n0', 4)].map((d) =>
@@ -186,11 +221,14 @@ describe('learners', () => {
     addLesson(db, id, '2026-02-01', 'first');
     addLesson(db, id, '2026-02-08', 'second');
     expect(lessonsOf(db, id).map((l) => l.note)).toEqual(['second', 'first']);
-    const was = learnerState(db, findLearner(db, id)!);
+    const was = fieldsOf(db, findLearner(db, id)!);
     expect(updateLearner(db, id, { ...nora, name: 'Nora B.' }, was)).toBe('kept');
     expect(listLearners(db)[0]!.name).toBe('Nora B.');
     // What was filled in over something else does not overwrite it, and what is gone is not written.
-    expect(updateLearner(db, id, { ...nora, name: 'Nora C.' }, was)).toBe('changed meanwhile');
+    expect(updateLearner(db, id, { ...nora, name: 'Nora C.' }, was)).toMatchObject({
+      fields: ['name'],
+      there: { name: 'Nora B.' },
+    });
     expect(listLearners(db)[0]!.name).toBe('Nora B.');
     expect(updateLearner(db, 'nobody', nora, was)).toBe('gone');
   });

@@ -1,7 +1,7 @@
 /** Versions: documents saved edit by edit; the music is realised from them. */
 import { InputError } from '$core/io/inputError';
-import { editTo, meet, patched, patching, replayed, type Patch } from '$core/edits/edit';
-import { historyOf } from '$core/edits/history';
+import { editTo, meet, patched, patching, replayed, isSameWhere, type Patch } from '$core/edits/edit';
+import { historyOf, type EditWindow } from '$core/edits/history';
 import { editText } from '$core/edits/sentence';
 import { decide } from '$core/decisions/decide';
 import type { Decision } from '$core/decisions/registry';
@@ -140,23 +140,28 @@ export interface Saved {
 /** `refused` where the change could not be made on what another window has saved meanwhile: nothing is written. */
 export type SaveResult = (Saved & { readonly refused?: string }) | undefined;
 
-/** Which edits undo and redo would take. */
-export function historyOfVersion(db: Db, id: string): { undo: number | undefined; redo: number | undefined } {
+/** Which edits undo and redo would take in a window; without one, of all edits. */
+export function historyOfVersion(
+  db: Db,
+  id: string,
+  window?: EditWindow,
+): { undo: number | undefined; redo: number | undefined } {
   return historyOf(
     db
-      .select({ number: edit.number, undoes: edit.undoes, redoes: edit.redoes })
+      .select({ number: edit.number, undoes: edit.undoes, redoes: edit.redoes, window: edit.window })
       .from(edit)
       .where(eq(edit.versionId, id))
       .orderBy(asc(edit.number))
       .all(),
+    window,
   );
 }
 
-/** A version with what undo and redo can do. */
-export function savedState(db: Db, id: string): Saved | undefined {
+/** A version with what undo and redo can do in a window. */
+export function savedState(db: Db, id: string, window?: EditWindow): Saved | undefined {
   const row = findVersion(db, id);
   if (!row) return undefined;
-  const { undo, redo } = historyOfVersion(db, id);
+  const { undo, redo } = historyOfVersion(db, id, window);
   return {
     edit: row.edit,
     document: documentOfVersion(db, row),
@@ -165,7 +170,7 @@ export function savedState(db: Db, id: string): Saved | undefined {
   };
 }
 
-type NewEdit = Pick<typeof edit.$inferInsert, 'patches' | 'inverse' | 'undoes' | 'redoes'>;
+type NewEdit = Pick<typeof edit.$inferInsert, 'patches' | 'inverse' | 'undoes' | 'redoes' | 'window'>;
 
 /** Adds an edit behind the newest one. */
 function append(tx: Db, row: VersionRow, made: NewEdit, document: VersionDocument): void {
@@ -182,23 +187,38 @@ function append(tx: Db, row: VersionRow, made: NewEdit, document: VersionDocumen
 }
 
 const NOT_SAVED =
-  'This was changed in another window. What is saved there is shown now; your last change is not saved.';
+  'This was changed in another window. You now see the saved version; make your last change again.';
+const NOT_UNDONE = {
+  undo: 'This was changed in another window since. You now see the saved version; nothing was undone.',
+  redo: 'This was changed in another window since. You now see the saved version; nothing was redone.',
+};
 
 /** What a change makes of the newest state: an edit and the document after it, nothing to do, or a refusal. */
-type Change = { readonly made: NewEdit; readonly document: VersionDocument } | 'nothing' | 'refused';
+type Change =
+  { readonly made: NewEdit; readonly document: VersionDocument } | 'nothing' | { readonly refused: string };
 
 /** Adds what `change` makes of the newest state, in one transaction that has the database to itself. */
-function changing(db: Db, id: string, change: (tx: Db, row: VersionRow) => Change): SaveResult {
+function changing(
+  db: Db,
+  id: string,
+  window: EditWindow | undefined,
+  make: (tx: Db, row: VersionRow) => Change,
+): SaveResult {
   const done = atomically(db, (tx): { readonly change: Change; readonly number: number } | undefined => {
     const row = findVersion(tx, id);
     if (!row) return undefined;
-    const result = change(tx, row);
-    if (typeof result === 'object') append(tx, row, result.made, result.document);
+    const result = make(tx, row);
+    if (typeof result === 'object' && 'made' in result)
+      append(tx, row, { ...result.made, window: window?.id ?? null }, result.document);
     return { change: result, number: row.edit + 1 };
   });
-  if (typeof done?.change === 'object') documentsOf(db).set(`${id} ${done.number}`, done.change.document);
-  const saved = done && savedState(db, id);
-  return saved && done.change === 'refused' ? { ...saved, refused: NOT_SAVED } : saved;
+  const change = done?.change;
+  if (typeof change === 'object' && 'made' in change)
+    documentsOf(db).set(`${id} ${done!.number}`, change.document);
+  const saved = done && savedState(db, id, window);
+  return saved && typeof change === 'object' && 'refused' in change
+    ? { ...saved, refused: change.refused }
+    : saved;
 }
 
 /**
@@ -209,26 +229,33 @@ function changing(db: Db, id: string, change: (tx: Db, row: VersionRow) => Chang
 export const saveEdit = (
   db: Db,
   id: string,
-  { patches, basedOn }: { readonly patches: Patch; readonly basedOn: number },
+  {
+    patches: sent,
+    basedOn,
+    window,
+  }: { readonly patches: Patch; readonly basedOn: number; readonly window?: EditWindow | undefined },
 ): SaveResult =>
-  changing(db, id, (tx, row) => {
+  changing(db, id, window, (tx, row) => {
     const since = tx
       .select({ patches: edit.patches })
       .from(edit)
       .where(and(eq(edit.versionId, id), gt(edit.number, basedOn)))
       .all();
-    if (basedOn > row.edit || since.some((other) => meet(other.patches, patches))) return 'refused';
+    if (basedOn > row.edit || since.some((other) => meet(other.patches, sent))) return { refused: NOT_SAVED };
     // The inverse is made here: what the page had before may not be what was saved before.
-    const { document, inverse } = patching(documentOfVersion(tx, row), patches);
+    const { document, patches, inverse } = patching(documentOfVersion(tx, row), sent);
     return inverse.length === 0
       ? 'nothing'
       : { made: { patches, inverse, undoes: null, redoes: null }, document };
   });
 
-/** Takes the last change back, or makes the last one that was taken back again. */
-export const stepBack = (db: Db, id: string, step: 'undo' | 'redo'): SaveResult =>
-  changing(db, id, (tx, row) => {
-    const number = historyOfVersion(tx, id)[step];
+/**
+ * Takes the last change of a window back, or makes the last one that it took back again. Where another window has changed the same
+ * meanwhile, nothing is.
+ */
+export const stepBack = (db: Db, id: string, step: 'undo' | 'redo', window?: EditWindow): SaveResult =>
+  changing(db, id, window, (tx, row) => {
+    const number = historyOfVersion(tx, id, window)[step];
     if (number === undefined) return 'nothing';
     const target = tx
       .select()
@@ -237,18 +264,22 @@ export const stepBack = (db: Db, id: string, step: 'undo' | 'redo'): SaveResult 
       .get()!;
     const isUndo = step === 'undo';
     const [patches, inverse] = isUndo ? [target.inverse, target.patches] : [target.patches, target.inverse];
+    const now = documentOfVersion(tx, row);
+    // What it changed is still as it left it, or as it was before it.
+    const left = documentAt(tx, id, isUndo ? number : number - 1);
+    if (window && !isSameWhere(patches, left, now)) return { refused: NOT_UNDONE[step] };
     return {
       made: { patches, inverse, undoes: isUndo ? number : null, redoes: isUndo ? null : number },
-      document: patched(documentOfVersion(tx, row), patches),
+      document: patched(now, patches),
     };
   });
 
 /** Makes a version what it was at an earlier edit, as one more edit. Undefined where there is no such version or edit. */
-export function goBackTo(db: Db, id: string, number: number): SaveResult {
+export function goBackTo(db: Db, id: string, number: number, window?: EditWindow): SaveResult {
   const row = findVersion(db, id);
   if (!row || number < 0 || number > row.edit) return undefined;
   const { patches } = editTo(documentOfVersion(db, row), documentAt(db, id, number));
-  return patches.length === 0 ? savedState(db, id) : saveEdit(db, id, { patches, basedOn: row.edit });
+  return patches.length === 0 ? savedState(db, id) : saveEdit(db, id, { patches, basedOn: row.edit, window });
 }
 
 /** A new version with what another one was at an edit; with a recipe of its own where it is for other hands. */

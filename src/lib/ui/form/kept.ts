@@ -17,13 +17,13 @@ const keyOf = (form: HTMLFormElement): string =>
 
 type Field = HTMLInputElement | HTMLTextAreaElement | HTMLSelectElement;
 
-/** Fields that are typed in; secrets and what the page itself fills in are not kept. */
+/** Fields that are typed in, and what they were typed over; secrets and what else the page fills in are not kept. */
 const fieldsOf = (form: HTMLFormElement): Field[] =>
   [...form.elements].filter(
     (e): e is Field =>
       (e instanceof HTMLTextAreaElement || e instanceof HTMLSelectElement || e instanceof HTMLInputElement) &&
       e.name !== '' &&
-      !['hidden', 'password', 'file', 'submit'].includes(e.type),
+      (e.name === 'was' || !['hidden', 'password', 'file', 'submit'].includes(e.type)),
   );
 
 const valueOf = (field: Field): string =>

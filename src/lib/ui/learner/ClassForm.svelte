@@ -2,6 +2,7 @@
   /** Name, piece and members of a class. */
   import { kept, stays } from '$ui/form/kept';
   import Once from '$ui/form/Once.svelte';
+  import Was from '$ui/form/Was.svelte';
 
   interface Props {
     values?: { name: string; piece: string | null; members: readonly string[] };
@@ -10,8 +11,10 @@
     action: string;
     button: string;
     message?: string | undefined;
+    /** The answer to the form. */
+    form?: object | null | undefined;
   }
-  let { values, learners, pieces, action, button, message }: Props = $props();
+  let { values, learners, pieces, action, button, message, form }: Props = $props();
 </script>
 
 <form
@@ -20,7 +23,7 @@
   use:kept={{ submit: stays }}
   class="grid max-w-md grid-cols-[minmax(0,1fr)] gap-3"
 >
-  {#if !values}<Once />{/if}
+  {#if values}<Was value={{ ...values, piece: values.piece ?? '' }} {form} />{:else}<Once />{/if}
   <label class="grid">Name <input name="name" class="field" value={values?.name ?? ''} required /></label>
   <label class="grid min-w-0"
     >Piece

@@ -6,6 +6,7 @@
   import { KEYBOARDS } from '$core/arrange/register';
   import ReachPicture from './ReachPicture.svelte';
   import Once from '$ui/form/Once.svelte';
+  import Was from '$ui/form/Was.svelte';
   import { reachName, WEEKDAYS } from '$ui/text';
 
   interface Values {
@@ -30,14 +31,16 @@
     /** The levels of the studio. */
     levels: readonly { readonly level: number; readonly name: string }[];
     problems?: Partial<Record<string, string>> | undefined;
-    /** Names what was saved when the form was opened. */
-    was?: string | undefined;
+    /** What was saved when the form was opened. */
+    was?: object | undefined;
+    /** The answer to the form. */
+    form?: object | null | undefined;
     /** Said where somebody else has saved something in between. */
     meanwhile?: string | undefined;
   }
   /** As chosen in the form, for the pictures. */
   const reaches = $state<{ reachRight?: number; reachLeft?: number }>({});
-  let { values, action, button, levels, problems = {}, was, meanwhile }: Props = $props();
+  let { values, action, button, levels, problems = {}, was, form, meanwhile }: Props = $props();
 </script>
 
 {#snippet problem(field: string)}
@@ -45,7 +48,7 @@
 {/snippet}
 
 <form method="post" {action} use:kept={{ submit: stays }} class="grid max-w-md gap-3">
-  {#if was}<input type="hidden" name="was" value={was} />{:else}<Once />{/if}
+  {#if was}<Was value={was} {form} />{:else}<Once />{/if}
   <label class="grid"
     >Name <input name="name" class="field" value={values?.name ?? ''} required />{@render problem(
       'name',

@@ -12,6 +12,7 @@
   import Play from '@lucide/svelte/icons/play';
   import Square from '@lucide/svelte/icons/square';
   import ForWeek from './ForWeek.svelte';
+  import Meanwhile from './Meanwhile.svelte';
   import { GRADE_KEYS, type LessonState } from './lesson.svelte';
   import type { LessonMusic } from './music.svelte';
   import { Metronome } from './metronome.svelte';
@@ -284,8 +285,9 @@
         </div>
       </div>
     {/if}
+    <Meanwhile {lesson} />
     <label class="mt-2 grid text-sm text-quiet"
-      >Words, kept as they are written
+      >Lesson notes (saved as you type)
       <textarea
         class="field mt-0.5 text-base text-ink"
         rows="2"

@@ -10,11 +10,11 @@ import {
   type ChunkState,
 } from '$core/lessons/progress';
 import { dueOn, reviewsOf } from '$core/lessons/reviews';
-import type { Sent, SentEvent, SentWithdrawal } from '$core/lessons/record';
+import type { LessonFields, Sent, SentEvent, SentWithdrawal } from '$core/lessons/record';
 import { playedBy, REVIEW } from '$core/lessons/steps';
 import { weekOf, type PieceToPractise, type WeekItem } from '$core/lessons/week';
 import { formToken } from '$ui/form/token';
-import { Outbox, type OutboxEvents } from './outbox';
+import { Outbox, type Conflict, type OutboxEvents } from './outbox';
 import { instantNow, tapped, tempoOfTaps } from './tapped';
 
 /** The piece that is open. */
@@ -44,6 +44,8 @@ export interface LessonStart extends LessonView {
   readonly note: string;
   readonly week: readonly WeekItem[] | null;
   readonly minutes: number;
+  /** As the lesson has it; null where nobody has set it. */
+  readonly minutesSet: number | null;
   readonly practised: number | null;
 }
 
@@ -54,6 +56,8 @@ const WHOLE_NAME = 'The whole piece';
 
 /** What an event says that only takes another one back. */
 const NOTHING_DONE = { chunk: '', step: '', hand: null, counting: false, tempo: null, grade: null } as const;
+
+const sendable = (week: readonly WeekItem[]) => week.map((item) => ({ ...item, steps: [...item.steps] }));
 
 /** What is played again, as a step. */
 const AGAIN: Step = {
@@ -67,7 +71,7 @@ const AGAIN: Step = {
 };
 
 /** How what is said reaches the server. */
-export type LessonPost = Pick<Outbox, 'left' | 'push' | 'flush' | 'close'>;
+export type LessonPost = Pick<Outbox, 'left' | 'push' | 'flush' | 'close' | 'conflict' | 'settle'>;
 
 export class LessonState {
   readonly #today: string;
@@ -79,6 +83,10 @@ export class LessonState {
   left = $state(0);
   isAway = $state(false);
   refused = $state('');
+  /** What was changed in another window as well, and waits for a choice. */
+  conflict = $state.raw<Conflict | null>(null);
+  /** What the server has when all that was said has arrived: each change says what it was made from. */
+  #base: LessonFields;
 
   chunkId = $state('');
   /** The step in hand where it was chosen; else what is next. */
@@ -99,13 +107,20 @@ export class LessonState {
     this.week = start.week;
     this.minutes = start.minutes;
     this.practised = start.practised;
+    const { note, week, minutesSet, practised } = start;
+    this.#base = { note, week: week && sendable(week), minutesSet, practised };
     this.#outbox = open({
       onchange: (left, isAway) => {
         this.left = left;
         this.isAway = isAway;
       },
       onrefused: (why) => (this.refused = why),
+      onconflict: (conflict) => {
+        this.conflict = conflict;
+        this.#base = { ...this.#base, ...conflict.there };
+      },
     });
+    this.conflict = this.#outbox.conflict;
     this.#view = start;
     // What was kept in the browser and never reached the server holds, too.
     for (const sent of this.#outbox.left) this.#hold(sent);
@@ -122,13 +137,41 @@ export class LessonState {
   /** Takes something said into the lesson as it stands. */
   #hold(sent: Sent): void {
     if (sent.kind === 'change') {
-      this.note = sent.note ?? this.note;
-      this.minutes = sent.minutesSet ?? this.minutes;
-      if (sent.week !== undefined) this.week = sent.week;
-      if (sent.practised !== undefined) this.practised = sent.practised;
+      const { kind: _kind, was: _was, ...fields } = sent;
+      this.#showFields(fields);
+      this.#base = { ...this.#base, ...fields };
       return;
     }
     this.#own = [...this.#own, { id: ++this.#number, sent }];
+  }
+
+  #showFields({ note, week, minutesSet, practised }: LessonFields): void {
+    this.note = note ?? this.note;
+    this.minutes = minutesSet ?? this.minutes;
+    if (week !== undefined) this.week = week;
+    if (practised !== undefined) this.practised = practised;
+  }
+
+  /** Changes fields of the lesson, from what they are. */
+  #change(fields: LessonFields): void {
+    const was = Object.fromEntries(
+      Object.keys(fields).map((field) => [field, this.#base[field as keyof LessonFields]]),
+    );
+    this.#say({ kind: 'change', ...fields, was });
+  }
+
+  /** Settles a conflict: with what was written here, what is there, or for the notes both. */
+  settle(choice: 'mine' | 'theirs' | 'both'): void {
+    const { conflict } = this;
+    if (!conflict) return;
+    const { there, typed } = conflict;
+    this.conflict = null;
+    this.#outbox.settle();
+    this.#base = { ...this.#base, ...there };
+    if (choice === 'theirs') return this.#showFields(there);
+    const both =
+      choice === 'both' && there.note && typed.note ? { note: `${there.note}\n${typed.note}` } : {};
+    this.#change({ ...typed, ...both });
   }
 
   /** Holds something, keeps it and sends it. */
@@ -332,11 +375,11 @@ export class LessonState {
   }
 
   write(note: string): void {
-    this.#say({ kind: 'change', note });
+    this.#change({ note });
   }
 
   setPractised(practised: number | null): void {
-    this.#say({ kind: 'change', practised });
+    this.#change({ practised });
   }
 
   /** What would be set for the week, from what is next and due now. */
@@ -348,13 +391,12 @@ export class LessonState {
   readonly planned = $derived(this.week ?? this.proposed);
 
   setMinutes(minutesSet: number): void {
-    this.#say({ kind: 'change', minutesSet, week: null });
+    this.#change({ minutesSet, week: null });
   }
 
   /** Sets the week as it stands, or without one of its items; null proposes it anew. */
   setWeek(items: readonly WeekItem[] | null = this.planned): void {
-    const week = items && items.map((item) => ({ ...item, steps: [...item.steps] }));
-    this.#say({ kind: 'change', week, minutesSet: this.minutes });
+    this.#change({ week: items && sendable(items), minutesSet: this.minutes });
   }
 
   /** Everything is with the server; rejects where it is away. */

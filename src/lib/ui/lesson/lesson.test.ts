@@ -30,6 +30,7 @@ function begin(start: Partial<LessonStart> = {}, left: readonly Sent[] = []) {
       note: '',
       week: null,
       minutes: 15,
+      minutesSet: null,
       practised: null,
       piece: piece(),
       others: [],
@@ -41,6 +42,8 @@ function begin(start: Partial<LessonStart> = {}, left: readonly Sent[] = []) {
       push: (one) => void sent.push(one),
       flush: () => Promise.resolve(),
       close: () => undefined,
+      conflict: null,
+      settle: () => undefined,
     }),
   );
   return { lesson, sent };
@@ -282,9 +285,9 @@ describe('what is written', () => {
     lesson.setPractised(80);
     lesson.setPractised(null);
     expect(sent).toEqual([
-      { kind: 'change', note: 'Before, and now' },
-      { kind: 'change', practised: 80 },
-      { kind: 'change', practised: null },
+      { kind: 'change', note: 'Before, and now', was: { note: 'Before' } },
+      { kind: 'change', practised: 80, was: { practised: null } },
+      { kind: 'change', practised: null, was: { practised: 80 } },
     ]);
     expect(lesson).toMatchObject({ note: 'Before, and now', practised: null });
   });

@@ -49,7 +49,7 @@ describe('the outbox', () => {
     const seen: [number, boolean][] = [];
     const box = new Outbox(
       'a',
-      { onchange: (left, away) => void seen.push([left, away]), onrefused: vi.fn() },
+      { onchange: (left, away) => void seen.push([left, away]), onrefused: vi.fn(), onconflict: vi.fn() },
       storage,
     );
     box.push(event('one'));
@@ -63,7 +63,7 @@ describe('the outbox', () => {
     expect(waitingLessons(storage)).toEqual(['a']);
     const taken = vi.fn((..._: unknown[]) => Promise.resolve(new Response('{}')));
     vi.stubGlobal('fetch', taken);
-    const next = new Outbox('a', { onchange: vi.fn(), onrefused: vi.fn() }, storage);
+    const next = new Outbox('a', { onchange: vi.fn(), onrefused: vi.fn(), onconflict: vi.fn() }, storage);
     await next.flush();
     expect(bodies(taken.mock.calls)).toEqual([event('one'), event('two')]);
     expect(waitingLessons(storage)).toEqual([]);
@@ -72,7 +72,7 @@ describe('the outbox', () => {
     const answers = [new Response('{"message":"No such step."}', { status: 422 }), new Response('{}')];
     vi.stubGlobal('fetch', () => Promise.resolve(answers.shift()));
     const onrefused = vi.fn();
-    const box = new Outbox('b', { onchange: vi.fn(), onrefused }, new Memory());
+    const box = new Outbox('b', { onchange: vi.fn(), onrefused, onconflict: vi.fn() }, new Memory());
     box.push(event('one'));
     box.push(event('two'));
     await box.flush();
@@ -82,15 +82,54 @@ describe('the outbox', () => {
   it('sends of what is written the last word, with what else was changed', async () => {
     const post = vi.fn((..._: unknown[]) => Promise.resolve(new Response('{}')));
     vi.stubGlobal('fetch', post);
-    const box = new Outbox('c', { onchange: vi.fn(), onrefused: vi.fn() }, new Memory());
-    for (const note of ['T', 'Th', 'Thumb']) box.push({ kind: 'change', note });
-    box.push({ kind: 'change', practised: 60 });
+    const box = new Outbox('c', { onchange: vi.fn(), onrefused: vi.fn(), onconflict: vi.fn() }, new Memory());
+    for (const [was, note] of [
+      ['', 'T'],
+      ['T', 'Th'],
+      ['Th', 'Thumb'],
+    ])
+      box.push({ kind: 'change', note, was: { note: was } });
+    box.push({ kind: 'change', practised: 60, was: { practised: null } });
     await box.flush();
-    expect(bodies(post.mock.calls)).toEqual([{ kind: 'change', note: 'Thumb', practised: 60 }]);
+    expect(bodies(post.mock.calls)).toEqual([
+      { kind: 'change', note: 'Thumb', practised: 60, was: { note: '', practised: null } },
+    ]);
+  });
+  it('keeps what was written beside what another window has saved, until the teacher has chosen', async () => {
+    const there = { message: 'Changed.', there: { note: 'Wrist' } };
+    const answers = [Response.json(there, { status: 409 }), Response.json(there, { status: 409 })];
+    vi.stubGlobal('fetch', () => Promise.resolve(answers.shift()));
+    const storage = new Memory();
+    const onconflict = vi.fn();
+    const box = new Outbox('e', { onchange: vi.fn(), onrefused: vi.fn(), onconflict }, storage);
+    box.push({ kind: 'change', note: 'Thumb', was: { note: '' } });
+    await box.flush();
+    box.push({ kind: 'change', note: 'Thumbs', was: { note: 'Thumb' } });
+    await box.flush();
+    const conflict = { there: { note: 'Wrist' }, typed: { note: 'Thumbs' } };
+    expect(onconflict).toHaveBeenLastCalledWith(conflict);
+    const later = new Outbox('e', { onchange: vi.fn(), onrefused: vi.fn(), onconflict: vi.fn() }, storage);
+    expect(later.conflict).toEqual(conflict);
+    later.settle();
+    expect(box.conflict).toBeNull();
+  });
+  it('of two windows lose nothing of each other', async () => {
+    const storage = new Memory();
+    vi.stubGlobal('fetch', () => Promise.reject(new Error('away')));
+    const events = { onchange: vi.fn(), onrefused: vi.fn(), onconflict: vi.fn() };
+    const [one, two] = [new Outbox('f', events, storage), new Outbox('f', events, storage)];
+    one.push(event('one'));
+    two.push(event('two'));
+    await settled();
+    for (const box of [one, two]) box.close();
+    expect(waitingLessons(storage)).toEqual(['f']);
+    const next = new Outbox('f', events, storage);
+    next.close();
+    expect(next.left).toEqual([event('one'), event('two')]);
   });
   it('keeps for later what a server in trouble could not take', async () => {
     vi.stubGlobal('fetch', () => Promise.resolve(new Response('', { status: 503 })));
-    const box = new Outbox('d', { onchange: vi.fn(), onrefused: vi.fn() }, new Memory());
+    const box = new Outbox('d', { onchange: vi.fn(), onrefused: vi.fn(), onconflict: vi.fn() }, new Memory());
     box.push(event('one'));
     await expect(box.flush()).rejects.toThrow();
     box.close();

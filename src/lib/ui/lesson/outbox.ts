@@ -2,7 +2,14 @@
  * What a lesson has to say to the server, kept in the browser until the server has it: nothing is lost when the tab, the server or the
  * power goes. It is sent in order, one at a time; each event carries its own name, so that what arrives twice is kept once.
  */
-import { sentSchema, type Sent } from '$core/lessons/record';
+import {
+  lessonConflictSchema,
+  sentSchema,
+  type LessonFields,
+  type Sent,
+  type SentChange,
+} from '$core/lessons/record';
+import { formToken } from '$ui/form/token';
 import { z } from 'zod';
 
 /** Between two tries while the server is away, in milliseconds. */
@@ -15,17 +22,38 @@ export interface OutboxEvents {
   readonly onchange: (left: number, isAway: boolean) => void;
   /** What the server would not take, and why. */
   readonly onrefused: (why: string) => void;
+  /** What another window had changed meanwhile. */
+  readonly onconflict: (conflict: Conflict) => void;
 }
 
-const keyOf = (lesson: string): string => `keypath lesson ${lesson}`;
+/** Fields of a lesson that were changed here and in another window. */
+export interface Conflict {
+  /** What is saved. */
+  readonly there: LessonFields;
+  /** What was written here. */
+  readonly typed: LessonFields;
+}
+
+/** Each window keeps its own: two that have the same lesson open do not write over each other. */
+const KEY = /^keypath lesson ([\w-]+)( [\w-]+)?$/;
+const keyOf = (lesson: string, window: string): string => `keypath lesson ${lesson} ${window}`;
+const lessonOf = (key: string): string | undefined => KEY.exec(key)?.[1];
 
 /** Lessons of this browser of which something is left to be sent. */
-export const waitingLessons = (storage: Storage = localStorage): string[] =>
-  Object.keys(storage).flatMap((key) => (key.startsWith(keyOf('')) ? [key.slice(keyOf('').length)] : []));
+export const waitingLessons = (storage: Storage = localStorage): string[] => [
+  ...new Set(Object.keys(storage).flatMap((key) => lessonOf(key) ?? [])),
+];
+
+const conflictKey = (lesson: string): string => `keypath conflict ${lesson}`;
+const conflictSchema = z.object({
+  there: lessonConflictSchema.shape.there,
+  typed: lessonConflictSchema.shape.there,
+});
 
 export class Outbox {
   #left: Sent[];
   readonly #lesson: string;
+  readonly #key: string;
   readonly #events: OutboxEvents;
   readonly #storage: Storage;
   #sending: Promise<void> | undefined;
@@ -34,6 +62,7 @@ export class Outbox {
 
   constructor(lesson: string, events: OutboxEvents, storage: Storage = localStorage) {
     this.#lesson = lesson;
+    this.#key = keyOf(lesson, formToken().slice(0, 12));
     this.#events = events;
     this.#storage = storage;
     this.#left = this.#kept();
@@ -49,7 +78,7 @@ export class Outbox {
   push(sent: Sent): void {
     const last = this.#left.at(-1);
     if (sent.kind === 'change' && last?.kind === 'change' && this.#left.length > (this.#sending ? 1 : 0))
-      this.#left[this.#left.length - 1] = { ...last, ...sent };
+      this.#left[this.#left.length - 1] = { ...last, ...sent, was: { ...sent.was, ...last.was } };
     else this.#left.push(sent);
     this.#keep();
     this.#soon(sent.kind === 'change' ? REST : 0);
@@ -86,14 +115,35 @@ export class Outbox {
         return;
       }
       this.#isAway = false;
-      if (answer !== 'taken') this.#events.onrefused(answer);
+      if (typeof answer === 'object') this.#conflicts(answer.there, next as SentChange);
+      else if (answer !== 'taken') this.#events.onrefused(answer);
       this.#left.shift();
       this.#keep();
     }
   }
 
-  /** "taken", "away", or why it is not taken. */
-  async #post(sent: Sent): Promise<string> {
+  /** A conflict that nobody has settled yet: it outlives the page. */
+  get conflict(): Conflict | null {
+    const text = this.#read(conflictKey(this.#lesson));
+    return text === null ? null : (conflictSchema.safeParse(JSON.parse(text)).data ?? null);
+  }
+
+  /** The teacher has chosen. */
+  settle(): void {
+    this.#write(conflictKey(this.#lesson), null);
+  }
+
+  /** What was written here is kept beside what is there, until the teacher chooses. */
+  #conflicts(there: LessonFields, { kind: _kind, was: _was, ...typed }: SentChange): void {
+    const before = this.conflict;
+    const mine = Object.fromEntries(Object.entries(typed).filter(([field]) => field in there));
+    const conflict = { there: { ...before?.there, ...there }, typed: { ...before?.typed, ...mine } };
+    this.#write(conflictKey(this.#lesson), JSON.stringify(conflict));
+    this.#events.onconflict(conflict);
+  }
+
+  /** "taken", "away", why it is not taken, or what is there instead. */
+  async #post(sent: Sent): Promise<string | { readonly there: LessonFields }> {
     try {
       const response = await fetch(`/lessons/${this.#lesson}/record`, {
         method: 'POST',
@@ -104,29 +154,51 @@ export class Outbox {
       // A server that is starting or in trouble may take it later.
       if (response.status >= 500) return 'away';
       const said: unknown = await response.json().catch(() => undefined);
+      const conflict = lessonConflictSchema.safeParse(said).data;
+      if (conflict) return conflict;
       return z.object({ message: z.string() }).safeParse(said).data?.message ?? 'It could not be kept.';
     } catch {
       return 'away';
     }
   }
 
+  /** What any window has left of the lesson. One that is still open sends it as well: what arrives twice is kept once. */
   #kept(): Sent[] {
-    try {
-      return z.array(sentSchema).parse(JSON.parse(this.#storage.getItem(keyOf(this.#lesson)) ?? '[]'));
-    } catch (error) {
-      console.warn('What was kept of this lesson cannot be read:', error);
-      return [];
-    }
+    const keys = Object.keys(this.#storage).filter((key) => lessonOf(key) === this.#lesson);
+    const left = keys.flatMap((key) => {
+      try {
+        return z.array(sentSchema).parse(JSON.parse(this.#read(key) ?? '[]'));
+      } catch (error) {
+        console.warn('What was kept of this lesson cannot be read:', error);
+        return [];
+      }
+    });
+    if (left.length > 0) this.#write(this.#key, JSON.stringify(left));
+    for (const key of keys) this.#write(key, null);
+    return left;
   }
 
   #keep(): void {
+    this.#write(this.#key, this.#left.length === 0 ? null : JSON.stringify(this.#left));
+    this.#tell();
+  }
+
+  #read(key: string): string | null {
     try {
-      if (this.#left.length === 0) this.#storage.removeItem(keyOf(this.#lesson));
-      else this.#storage.setItem(keyOf(this.#lesson), JSON.stringify(this.#left));
+      return this.#storage.getItem(key);
+    } catch (error) {
+      console.warn('This browser keeps nothing:', error);
+      return null;
+    }
+  }
+
+  #write(key: string, text: string | null): void {
+    try {
+      if (text === null) this.#storage.removeItem(key);
+      else this.#storage.setItem(key, text);
     } catch (error) {
       console.warn('This browser keeps nothing:', error);
     }
-    this.#tell();
   }
 
   #tell(): void {

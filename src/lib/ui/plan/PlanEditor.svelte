@@ -5,6 +5,8 @@
   import type { ChunkState } from '$core/lessons/progress';
   import { kept } from '$ui/form/kept';
   import { measuresText } from '$ui/text';
+  import { invalidateAll } from '$app/navigation';
+  import type { SubmitFunction } from '@sveltejs/kit';
   import { dragHandle, dragHandleZone, type DndEvent } from 'svelte-dnd-action';
   import { tick } from 'svelte';
   import { toast } from 'svelte-sonner';
@@ -43,11 +45,14 @@
     await tick();
     form?.requestSubmit();
   }
-  const keep = () => {
+  const keep: SubmitFunction = ({ formData }) => {
     // What is changed now cannot be taken back before the server has it.
     toast.dismiss('plan');
-    return async ({ update }: { update: (options?: { reset?: boolean }) => Promise<void> }) => {
+    formData.set('was', JSON.stringify(plan));
+    return async ({ result, update }) => {
       await update({ reset: false });
+      // Where another window was first, its plan is shown.
+      if (result.type === 'failure') await invalidateAll();
       dragged = undefined;
     };
   };
@@ -58,7 +63,7 @@
     dragged = event.detail.items;
     const to = dragged.findIndex((item) => item.id === event.detail.info.id);
     const moved = dragged[to];
-    if (moved && moved.index !== to) void send({ do: 'move', chunk: moved.index, to });
+    if (moved && moved.index !== to) void send({ do: 'move', chunk: idOf(plan.chunks[moved.index]!), to });
   }
 
   const placeOf = (id: string): number => ids.indexOf(id);
@@ -69,6 +74,7 @@
   const stateOf = (c: Plan['chunks'][number]) => plans.find((p) => p.chunk.id === `${c.from}..${c.to}`);
   /** Measures at which a chunk can be split: all but its first. */
   const inside = (c: Plan['chunks'][number]): string[] => ids.slice(placeOf(c.from) + 1, placeOf(c.to) + 1);
+  const idOf = (c: Plan['chunks'][number]): string => `${c.from}..${c.to}`;
   const JSONof = (change: object): string => JSON.stringify(change);
 </script>
 
@@ -101,18 +107,18 @@
             <button
               class="link disabled:opacity-40"
               disabled={index === 0}
-              onclick={() => send({ do: 'move', chunk: index, to: index - 1 })}
+              onclick={() => send({ do: 'move', chunk: idOf(chunk), to: index - 1 })}
               aria-label="Earlier: {name}, {whereOf(chunk)}">Earlier</button
             >
             <button
               class="link disabled:opacity-40"
               disabled={index === plan.chunks.length - 1}
-              onclick={() => send({ do: 'move', chunk: index, to: index + 1 })}
+              onclick={() => send({ do: 'move', chunk: idOf(chunk), to: index + 1 })}
               aria-label="Later: {name}, {whereOf(chunk)}">Later</button
             >
             <button
               class="link"
-              onclick={() => send({ do: 'drop', chunk: index })}
+              onclick={() => send({ do: 'drop', chunk: idOf(chunk) })}
               aria-label="Drop {name}, {whereOf(chunk)}">Drop</button
             >
           </span>
@@ -121,7 +127,7 @@
           <summary class="cursor-pointer text-sm text-quiet hover:text-ink">Name, measures, steps</summary>
           <div class="mt-2 flex flex-wrap items-end gap-x-5 gap-y-2">
             <form method="post" action="?/plan" use:kept={{ submit: keep }} class="flex items-end gap-2">
-              <input type="hidden" name="edit" value={JSONof({ do: 'name', chunk: index })} />
+              <input type="hidden" name="edit" value={JSONof({ do: 'name', chunk: idOf(chunk) })} />
               <label class="grid text-sm text-quiet"
                 >Name <input
                   name="name"
@@ -134,7 +140,7 @@
             </form>
             {#if inside(chunk).length > 0}
               <form method="post" action="?/plan" use:kept={{ submit: keep }} class="flex items-end gap-2">
-                <input type="hidden" name="edit" value={JSONof({ do: 'split', chunk: index })} />
+                <input type="hidden" name="edit" value={JSONof({ do: 'split', chunk: idOf(chunk) })} />
                 <label class="grid text-sm text-quiet"
                   >Split before measure
                   <select name="before" class="field text-base text-ink">
@@ -146,14 +152,14 @@
                 <button class="link mb-1">Split</button>
               </form>
             {/if}
-            <button class="link mb-1" onclick={() => send({ do: 'join', chunk: index })}
+            <button class="link mb-1" onclick={() => send({ do: 'join', chunk: idOf(chunk) })}
               >Join with the one after it in the music</button
             >
           </div>
           <StepsEditor
             steps={chunk.steps}
             name="{name}, {whereOf(chunk)}"
-            onchange={(steps) => send({ do: 'steps', chunk: index, steps: [...steps] })}
+            onchange={(steps) => send({ do: 'steps', chunk: idOf(chunk), steps: [...steps] })}
           />
         </details>
       </li>

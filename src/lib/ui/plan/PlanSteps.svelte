@@ -3,6 +3,7 @@
   import type { ChunkState } from '$core/lessons/progress';
   import type { TimeSignature } from '$core/score/score';
   import { kept, stays } from '$ui/form/kept';
+  import Once from '$ui/form/Once.svelte';
   import { measuresText, plural, shortDate, tempoText, toBeats } from '$ui/text';
 
   interface Props {
@@ -30,6 +31,7 @@
             >
               <input type="hidden" name="chunk" value={chunk.id} />
               <input type="hidden" name="step" value={step.id} />
+              <Once />
               <button
                 class="flex h-6 w-6 shrink-0 items-center justify-center rounded-full border-[1.6px] border-ink {step.done
                   ? 'bg-ink text-paper'

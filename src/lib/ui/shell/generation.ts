@@ -3,6 +3,8 @@
  * Every answer names the generation of the file, and whatever a page sends names the one that the page was opened on.
  */
 
+import { WINDOW_HEADER, windowId } from './window';
+
 /** As the server has it (server/guard/generation.ts). */
 const HEADER = 'x-keypath-generation';
 /** Milliseconds between two looks of a page that asks nothing else. */
@@ -53,6 +55,7 @@ export function watchGeneration(): void {
     if (url.origin !== location.origin) return plain(input, init);
     const headers = new Headers(init?.headers ?? (input instanceof Request ? input.headers : undefined));
     headers.set(HEADER, own);
+    headers.set(WINDOW_HEADER, windowId());
     const response = await plain(input, { ...init, headers });
     const now = response.headers.get(HEADER);
     if (now === null || now === own || url.pathname === RESTORE) return response;

@@ -2,6 +2,8 @@
   /** One learner, one piece: what is next, when it is ready, and the plan with its steps to tick. */
   import Caution from '$ui/learner/Caution.svelte';
   import { kept, stays } from '$ui/form/kept';
+  import Once from '$ui/form/Once.svelte';
+  import Was from '$ui/form/Was.svelte';
   import { keyName } from '$core/theory/key';
   import { stepFacts } from '$core/lessons/steps';
   import NextStep from '$ui/learner/NextStep.svelte';
@@ -15,16 +17,15 @@
   const progress = $derived(data.progress);
   const next = $derived(progress.next[0]);
   let changes = $state(false);
-  let restoring = $state<HTMLFormElement>();
-  let before = $state('');
+  let undoing = $state<HTMLFormElement>();
+  let undo = $state({ before: 'null', after: '' });
   // A change of the plan can be taken back.
   $effect(() => {
-    const old = form?.before;
-    if (old === undefined) return;
-    before = old;
+    if (!form || !('undo' in form) || !form.undo) return;
+    undo = form.undo as typeof undo;
     toast('The plan is changed.', {
       id: 'plan',
-      action: { label: 'Undo', onClick: () => restoring?.requestSubmit() },
+      action: { label: 'Undo', onClick: () => undoing?.requestSubmit() },
     });
   });
 </script>
@@ -82,6 +83,7 @@
         <form method="post" action="?/tick" use:kept={{ submit: stays }} class="mt-2 flex items-center gap-4">
           <input type="hidden" name="chunk" value={next.chunk.id} />
           <input type="hidden" name="step" value={next.step.id} />
+          <Once />
           {#if next.tempo}
             <label class="flex items-center gap-2">
               Tempo reached
@@ -121,8 +123,9 @@
   {:else}
     <PlanSteps plans={progress.plans} numbers={progress.numbers} time={progress.time} />
   {/if}
-  <form method="post" action="?/restore" use:kept={{ submit: stays }} bind:this={restoring} class="hidden">
-    <input type="hidden" name="plan" value={before} />
+  <form method="post" action="?/undo" use:kept={{ submit: stays }} bind:this={undoing} class="hidden">
+    <input type="hidden" name="before" value={undo.before} />
+    <input type="hidden" name="after" value={undo.after} />
   </form>
 
   <section class="mt-7 border-t border-hairline pt-3" aria-labelledby="goal">
@@ -133,8 +136,9 @@
       use:kept={{ submit: stays }}
       class="mt-1 flex flex-wrap items-end gap-4"
     >
+      <Was value={{ goalTempo: progress.goalTempo, goalDate: progress.goalDate }} {form} />
       <label class="grid text-sm text-quiet"
-        >Tempo <input
+        >Goal tempo <input
           name="goalTempo"
           inputmode="numeric"
           class="field w-20 font-mono text-base text-ink"
@@ -142,14 +146,14 @@
         /></label
       >
       <label class="grid text-sm text-quiet"
-        >Promised for <input
+        >Goal date <input
           name="goalDate"
           type="date"
           class="field text-base text-ink"
           value={progress.goalDate ?? ''}
         /></label
       >
-      <button class="link mb-1">Keep</button>
+      <button class="link mb-1">Save</button>
     </form>
     <form method="post" action="?/rest" use:kept={{ submit: stays }} class="mt-3">
       <input type="hidden" name="rests" value={progress.isResting ? 'no' : 'yes'} />

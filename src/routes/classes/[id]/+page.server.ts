@@ -2,18 +2,20 @@ import { db } from '$server/db';
 import { formOf } from '$server/forms';
 import { work } from '$server/pool';
 import { membersOf, sectionsTogether, tempoTogether } from '$server/studio/classPage';
-import { changeGroup, findGroup, groupSchema, listGroups, removeGroup } from '$server/studio/groups';
+import { gone } from '$server/gone';
+import { meanwhile, wasIn } from '$server/meanwhile';
+import { changeGroup, groupSchema, listGroups, missingIn, removeGroup } from '$server/studio/groups';
 import { giveNow } from '$server/studio/giving';
 import { findLearner, learnerNames, startFor } from '$server/studio/learners';
 import { beginLesson } from '$server/studio/lessons';
-import { listPieces } from '$server/studio/pieces';
+import { findPiece, listPieces } from '$server/studio/pieces';
 import { addVersion, findVersion } from '$server/studio/versions';
 import { error, fail, redirect } from '@sveltejs/kit';
 import type { Actions, PageServerLoad } from './$types';
 
 export const load: PageServerLoad = async ({ params }) => {
   const group = listGroups(db()).find((g) => g.id === params.id);
-  if (!group) error(404, 'There is no such class.');
+  if (!group) error(404, gone('class'));
   const members = group.pieceId ? await membersOf(db(), work, group.pieceId, group.members) : [];
   const pieces = listPieces(db()).map(({ id, title }) => ({ id, title }));
   return {
@@ -35,17 +37,22 @@ export const load: PageServerLoad = async ({ params }) => {
 
 export const actions: Actions = {
   change: async ({ params, request }) => {
-    if (!findGroup(db(), params.id)) error(404, 'This class is no longer there.');
     const sent = await formOf(request);
     const form = groupSchema.safeParse({ ...Object.fromEntries(sent), members: sent.getAll('members') });
     if (!form.success) return fail(422, { message: form.error.issues[0]!.message });
-    changeGroup(db(), params.id, form.data);
-    return { message: '' };
+    const missing = missingIn(db(), form.data);
+    if (missing) return fail(404, { message: gone(missing) });
+    const done = changeGroup(db(), params.id, form.data, wasIn(sent, groupSchema));
+    if (!done) error(404, gone('class'));
+    if (!done.there) return { message: '' };
+    const { name, piece } = done.there;
+    const title = findPiece(db(), piece)?.title ?? 'no piece';
+    return meanwhile([`it is called “${name}”`, `its piece is “${title}”`], done.there);
   },
   /** Makes versions at each one's own level for those who have none yet, and gives them. */
   give: async ({ params }) => {
     const group = listGroups(db()).find((g) => g.id === params.id);
-    if (!group?.pieceId) error(404, 'This class is no longer there, or has no piece.');
+    if (!group?.pieceId) error(404, gone('class'));
     for (const { id, part } of await membersOf(db(), work, group.pieceId, group.members)) {
       const learner = part ? undefined : findLearner(db(), id);
       if (!learner) continue;
@@ -56,11 +63,11 @@ export const actions: Actions = {
   },
   begin: async ({ request }) => {
     const learner = String((await formOf(request)).get('learner') ?? '');
-    if (!findLearner(db(), learner)) error(404, 'This learner is no longer there.');
+    if (!findLearner(db(), learner)) error(404, gone('student'));
     redirect(303, `/lessons/${beginLesson(db(), learner)}`);
   },
   remove: ({ params }) => {
-    removeGroup(db(), params.id);
+    if (!removeGroup(db(), params.id)) error(404, gone('class'));
     redirect(303, '/learners');
   },
 };

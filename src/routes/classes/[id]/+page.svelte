@@ -108,7 +108,8 @@
       <ClassForm
         values={{ name: data.group.name, piece: data.group.piece, members: data.inGroup }}
         action="?/change"
-        button="Keep"
+        button="Save"
+        {form}
         learners={data.learners}
         pieces={data.pieces}
         message={form?.message}

@@ -1,6 +1,7 @@
 import { db } from '$server/db';
 import { formOf } from '$server/forms';
-import { addGroup, groupSchema } from '$server/studio/groups';
+import { gone } from '$server/gone';
+import { addGroup, groupSchema, missingIn } from '$server/studio/groups';
 import { learnerNames } from '$server/studio/learners';
 import { once } from '$server/studio/once';
 import { listPieces } from '$server/studio/pieces';
@@ -17,6 +18,8 @@ export const actions: Actions = {
     const sent = await formOf(request);
     const form = groupSchema.safeParse({ ...Object.fromEntries(sent), members: sent.getAll('members') });
     if (!form.success) return fail(422, { message: form.error.issues[0]!.message });
+    const missing = missingIn(db(), form.data);
+    if (missing) return fail(404, { message: gone(missing) });
     const { name, piece, members } = form.data;
     redirect(303, `/classes/${once(db(), sent.get('once'), (tx) => addGroup(tx, name, piece, members))}`);
   },

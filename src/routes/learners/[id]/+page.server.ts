@@ -3,13 +3,15 @@ import { dueOn } from '$core/lessons/reviews';
 import { db } from '$server/db';
 import { formOf, readForm } from '$server/forms';
 import { listGroups } from '$server/studio/groups';
+import { gone } from '$server/gone';
+import { meanwhile, wasIn } from '$server/meanwhile';
 import {
+  fieldsOf,
   findLearner,
   learnerSchema,
-  learnerState,
   updateLearner,
   weeklyOf,
-  type LearnerRow,
+  type LearnerInput,
 } from '$server/studio/learners';
 import { skillsOf, strengthsShown, weeksOf } from '$server/studio/learnerPage';
 import { addLesson, beginLesson, lessonsOf } from '$server/studio/lessons';
@@ -20,6 +22,9 @@ import { estimates, paceFrom } from '$server/studio/pace';
 import { work } from '$server/pool';
 import { historiesOf, isWhole, piecesOfLearner } from '$server/studio/progress';
 import { error, fail, redirect } from '@sveltejs/kit';
+import { levelText } from '$core/arrange/levels';
+import { SCHOOLS } from '$core/counting/schools';
+import { reachName, WEEKDAYS } from '$ui/text';
 import { z } from 'zod';
 import type { Actions, PageServerLoad } from './$types';
 
@@ -29,7 +34,7 @@ const REVIEWS = 3;
 
 export const load: PageServerLoad = async ({ params, url }) => {
   const learner = findLearner(db(), params.id);
-  if (!learner) error(404, 'There is no such learner.');
+  if (!learner) error(404, gone('student'));
   const today = todayIn(db());
   const weekly = weeklyOf(db(), learner.id);
   const pieces = await piecesOfLearner(db(), work, learner.id);
@@ -47,8 +52,8 @@ export const load: PageServerLoad = async ({ params, url }) => {
   const { strengths, suits } = skillsOf(db(), learner, [...histories.values()]);
   return {
     learner: { ...learner, weekday: weekly?.weekday ?? null, time: weekly?.time ?? null },
-    /** Names what is saved: a form that was filled in over it says so. */
-    was: learnerState(db(), learner),
+    /** What the form is filled in over. */
+    fields: fieldsOf(db(), learner),
     pieces: pieces.map((p) =>
       isWhole(p)
         ? {
@@ -100,36 +105,42 @@ const lessonSchema = z.object({
     .max(2000, 'Keep the note under 2000 letters.'),
 });
 
-/** What is saved of a learner, in a line. */
-const learnerText = (
-  { name, level, reachRight, reachLeft, keyboard, hasPedal }: LearnerRow,
-  time: string | undefined,
-): string =>
-  `${name}, level ${level}, ${time ?? 'no time'}, reach ${reachRight} and ${reachLeft}, ${keyboard} keys, ${hasPedal ? 'a pedal' : 'no pedal'}`;
+/** Fields of a learner as sentences call them, and their values in words. */
+const FIELD_TEXTS: Readonly<Record<keyof LearnerInput, (of: LearnerInput) => string>> = {
+  name: ({ name }) => `name ${name}`,
+  weekday: ({ weekday }) => (weekday === null ? 'no fixed day' : `lesson day ${WEEKDAYS[weekday - 1]}`),
+  time: ({ time }) => `lesson time ${time ?? 'none'}`,
+  level: ({ level }) => `level ${levelText(level)}`,
+  reachRight: ({ reachRight }) => `right-hand reach ${reachName(reachRight)}`,
+  reachLeft: ({ reachLeft }) => `left-hand reach ${reachName(reachLeft)}`,
+  keyboard: ({ keyboard }) => `${keyboard} keys`,
+  hasPedal: ({ hasPedal }) => (hasPedal ? 'a pedal' : 'no pedal'),
+  school: ({ school }) => `counting system ${school ? SCHOOLS[school].name : 'studio default'}`,
+  voiceLow: ({ voiceLow }) => `lowest sung note ${voiceLow ?? 'none'}`,
+  voiceHigh: ({ voiceHigh }) => `highest sung note ${voiceHigh ?? 'none'}`,
+  minutesADay: ({ minutesADay }) => `${minutesADay} minutes a day`,
+  about: ({ about }) => `notes “${about}”`,
+};
 
 export const actions: Actions = {
   begin: ({ params }) => {
-    if (!findLearner(db(), params.id)) error(404, 'This learner is no longer there.');
+    if (!findLearner(db(), params.id)) error(404, gone('student'));
     redirect(303, `/lessons/${beginLesson(db(), params.id)}`);
   },
   learner: async ({ params, request }) => {
     const sent = await formOf(request);
     const form = readForm(sent, learnerSchema);
     if (!form.ok) return fail(422, { problems: form.problems, lessonProblems: undefined });
-    const done = updateLearner(db(), params.id, form.data, String(sent.get('was') ?? ''));
-    if (done === 'gone') error(404, 'This learner is no longer there.');
+    const done = updateLearner(db(), params.id, form.data, wasIn(sent, learnerSchema));
+    if (done === 'gone') error(404, gone('student'));
     if (done === 'kept') return { kept: true };
-    const now = findLearner(db(), params.id)!;
-    return fail(409, {
-      problems: {},
-      lessonProblems: undefined,
-      // The next time it is meant: it is known what is overwritten.
-      was: learnerState(db(), now),
-      meanwhile: `Somebody else has changed this learner since this page was opened: ${learnerText(now, weeklyOf(db(), now.id)?.time)}. What you have filled in still stands here; press Keep again to have it instead.`,
-    });
+    return meanwhile(
+      done.fields.map((field) => FIELD_TEXTS[field](done.there)),
+      done.there,
+    );
   },
   lesson: async ({ params, request }) => {
-    if (!findLearner(db(), params.id)) error(404, 'There is no such learner.');
+    if (!findLearner(db(), params.id)) error(404, gone('student'));
     const sent = await formOf(request);
     const form = readForm(sent, lessonSchema);
     if (!form.ok) return fail(422, { problems: undefined, lessonProblems: form.problems });

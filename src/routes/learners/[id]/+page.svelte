@@ -26,6 +26,7 @@
   } from '$ui/text';
 
   let { data, form } = $props();
+  const meanwhile = $derived(form && 'message' in form ? String(form.message) : undefined);
   const learner = $derived(data.learner);
   const next = $derived(
     data.pieces.flatMap((p) => ('problem' in p || !p.next[0] || p.status === 'resting' ? [] : [p]))[0],
@@ -198,17 +199,18 @@
         {learner.voiceLow && learner.voiceHigh ? `Sings ${learner.voiceLow} to ${learner.voiceHigh}.` : ''}
         {learner.minutesADay} minutes a day.
       </p>
-      <details class="mt-1" open={!!form?.problems || !!form?.meanwhile}>
+      <details class="mt-1" open={!!form?.problems || !!meanwhile}>
         <summary class="cursor-pointer text-quiet hover:text-ink">Change</summary>
         <div class="mt-3">
           <LearnerForm
             levels={data.levels}
             values={learner}
             action="?/learner"
-            button="Keep"
+            button="Save"
             problems={form?.problems}
-            was={form?.was ?? data.was}
-            meanwhile={form?.meanwhile}
+            was={data.fields}
+            {form}
+            {meanwhile}
           />
         </div>
       </details>

@@ -33,6 +33,7 @@
       note: data.lesson.note,
       week: data.lesson.week,
       minutes: data.lesson.minutesSet ?? data.learner.minutesADay,
+      minutesSet: data.lesson.minutesSet,
       practised: data.lesson.practised,
       ...view,
     });

@@ -1,7 +1,19 @@
 import { LEVELS, levelSchema, levelsSchema, type LevelContract } from '$core/arrange/levels';
+import { gone } from '$server/gone';
+import { meanwhile } from '$server/meanwhile';
+import { once } from '$server/studio/once';
+import { LIMIT_NAMES } from '$ui/settings/limitNames';
+import { z } from 'zod';
 import { db } from '$server/db';
 import { formOf } from '$server/forms';
-import { setStudioLevels, studioLevels } from '$server/studio/levels';
+import {
+  addLevelAfter,
+  changeLevel,
+  removeLevel,
+  resetLevels,
+  studioLevels,
+  type LevelMet,
+} from '$server/studio/levels';
 import { fail, redirect } from '@sveltejs/kit';
 import type { Actions, PageServerLoad } from './$types';
 
@@ -46,46 +58,70 @@ function contractFrom(data: FormData, level: number): unknown {
   };
 }
 
-const keep = (levels: readonly LevelContract[] | null): void => setStudioLevels(db(), levels);
-
 const levelOf = (url: URL): number => Number(url.searchParams.get('level'));
 
-/** The number of a new level after another: halfway to the next, or the next whole one. */
-function numberAfter(levels: readonly LevelContract[], level: number): number | undefined {
-  const next = levels.find((l) => l.level > level)?.level;
-  const wanted = next === undefined ? Math.floor(level) + 1 : level + 0.5;
-  return next !== undefined && wanted >= next ? undefined : wanted;
+const limits = levelSchema.partial();
+/** The level, or all levels, that a form was filled in over. */
+function wasOf<T>(form: FormData, schema: z.ZodType<T>): T | undefined {
+  try {
+    return schema.safeParse(JSON.parse(String(form.get('was')))).data;
+  } catch {
+    return undefined;
+  }
 }
+
+/** What another window has made of a level, limit by limit where it differs from what the form was filled in over. */
+function met({ there }: LevelMet, was: Partial<LevelContract>) {
+  if (!there) return fail(404, { message: gone('level'), problems: {} });
+  const other = (Object.keys(there) as (keyof LevelContract)[]).filter(
+    (limit) => JSON.stringify(there[limit]) !== JSON.stringify(was[limit]),
+  );
+  return meanwhile(
+    other.map((limit) => `${LIMIT_NAMES[limit]}: ${valueText(there[limit])}`),
+    there,
+  );
+}
+
+const valueText = (value: unknown): string =>
+  value === null
+    ? 'no limit'
+    : typeof value === 'object'
+      ? Object.values(value).join(' per ') || 'none'
+      : String(value as string | number);
 
 export const actions: Actions = {
   save: async ({ request, url }) => {
-    const parsed = levelSchema.safeParse(contractFrom(await formOf(request), levelOf(url)));
+    const sent = await formOf(request);
+    const parsed = levelSchema.safeParse(contractFrom(sent, levelOf(url)));
     if (!parsed.success)
       return fail(400, {
-        message: 'This level is not kept yet.',
+        message: 'This level isn’t saved yet.',
         problems: Object.fromEntries(parsed.error.issues.map((i) => [String(i.path[0]), i.message] as const)),
       });
-    const others = studioLevels(db()).filter((l) => l.level !== parsed.data.level);
-    keep(levelsSchema.parse([...others, parsed.data]));
-    return { saved: parsed.data.level };
+    const was = wasOf(sent, limits) ?? {};
+    const other = changeLevel(db(), parsed.data, was);
+    return other ? met(other, was) : { saved: parsed.data.level };
   },
-  add: ({ url }) => {
-    const levels = studioLevels(db());
-    const model = levels.find((l) => l.level === levelOf(url)) ?? levels.at(-1)!;
-    const level = numberAfter(levels, model.level);
-    if (level === undefined || level > 12)
-      return fail(400, { message: 'There is no room for another level between these two.' });
-    keep(levelsSchema.parse([...levels, { ...model, level, name: `${model.name}, and more` }]));
-    redirect(303, `?level=${level}`);
+  add: async ({ request, url }) => {
+    const led = once(db(), (await formOf(request)).get('once'), (tx) =>
+      String(addLevelAfter(tx, levelOf(url)) ?? ''),
+    );
+    if (led === '') return fail(400, { message: 'There is no room for another level between these two.' });
+    redirect(303, `?level=${led}`);
   },
-  remove: ({ url }) => {
-    const left = studioLevels(db()).filter((l) => l.level !== levelOf(url));
-    if (left.length === 0) return fail(400, { message: 'One level has to stay.' });
-    keep(left);
+  remove: async ({ request, url }) => {
+    const was = wasOf(await formOf(request), limits) ?? {};
+    const other = removeLevel(db(), levelOf(url), was);
+    if (other === 'last') return fail(400, { message: 'One level has to stay.' });
+    if (other) return met(other, was);
     redirect(303, '?');
   },
-  reset: () => {
-    keep(null);
+  reset: async ({ request }) => {
+    if (!resetLevels(db(), wasOf(await formOf(request), levelsSchema)))
+      return fail(409, {
+        message:
+          'A level was changed in another window. You now see the saved levels; reset them again if you like.',
+      });
     redirect(303, '?');
   },
 };

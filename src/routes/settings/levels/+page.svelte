@@ -1,6 +1,8 @@
 <script lang="ts">
   import { enhance } from '$app/forms';
   import { stays } from '$ui/form/kept';
+  import Once from '$ui/form/Once.svelte';
+  import Was from '$ui/form/Was.svelte';
   import { levelText } from '$core/arrange/levels';
   import LevelForm from '$ui/settings/LevelForm.svelte';
   import { toast } from 'svelte-sonner';
@@ -8,7 +10,7 @@
   let { data, form } = $props();
   const problems = $derived<Record<string, string>>(form && 'problems' in form ? (form.problems ?? {}) : {});
   $effect(() => {
-    if (form && 'saved' in form && form.saved !== undefined) toast.success('Kept.');
+    if (form && 'saved' in form && form.saved !== undefined) toast.success('Saved.');
   });
 </script>
 
@@ -35,11 +37,13 @@
         </a>
       {/each}
       <form method="post" action="?/add&level={data.chosen.level}" class="mt-3">
+        <Once />
         <button class="link">Add one after {levelText(data.chosen.level)}</button>
       </form>
       {#if data.changed}
         <form method="post" action="?/reset" class="mt-2">
-          <button class="link">Back to the levels that ship</button>
+          <Was value={data.levels} />
+          <button class="link">Reset to built-in levels</button>
         </form>
       {/if}
     </nav>
@@ -49,9 +53,10 @@
       {#if form?.message}<p class="text-alarm" role="alert">{form.message}</p>{/if}
       {#key data.chosen}
         <form method="post" action="?/save&level={data.chosen.level}" use:enhance={stays} class="mt-3">
+          <Was value={data.chosen} {form} />
           <LevelForm level={data.chosen} {problems} />
           <p class="mt-5 flex items-center gap-5">
-            <button class="action">Keep this level</button>
+            <button class="action">Save this level</button>
             {#if data.levels.length > 1}
               <button class="link" formaction="?/remove&level={data.chosen.level}" formnovalidate>
                 Remove it

@@ -1,8 +1,9 @@
 import { isTimeZone, timeZones } from '$core/lessons/calendar';
 import { db } from '$server/db';
-import { setZone, zoneOf } from '$server/studio/clock';
+import { changeZone, zoneOf } from '$server/studio/clock';
 import { dataFolder } from '$server/db/open';
 import { formOf, readForm } from '$server/forms';
+import { meanwhile, wasIn } from '$server/meanwhile';
 import { hostSettings, isOpenToOthers } from '$server/guard/hosts';
 import { beginSession, hasPassphrase, passphraseSchema, setPassphrase } from '$server/guard/passphrase';
 import { SESSION_COOKIE, sessionCookie } from '$server/guard/cookie';
@@ -48,17 +49,23 @@ const namedSchema = z.object({
 export const actions: Actions = {
   /** What the studio is called, in the header and at the foot of every printed page. */
   named: async ({ request }) => {
-    const form = readForm(await formOf(request), namedSchema);
+    const sent = await formOf(request);
+    const form = readForm(sent, namedSchema);
     if (!form.ok) return fail(422, { message: Object.values(form.problems).join(' ') });
-    nameStudio(db(), form.data);
-    return { message: '' };
+    const there = nameStudio(db(), form.data, wasIn(sent, namedSchema));
+    if (!there) return { message: '' };
+    return meanwhile([`the name is “${there.name}”`, `the line is “${there.ownLine}”`], there);
   },
   /** In which time zone lessons are. */
   zone: async ({ request }) => {
-    const zone = String((await formOf(request)).get('zone') ?? '');
+    const sent = await formOf(request);
+    const zone = String(sent.get('zone') ?? '');
     if (!isTimeZone(zone)) return fail(422, { message: 'Choose one of the time zones offered.' });
-    setZone(db(), zone);
-    return { message: '' };
+    const there = changeZone(db(), zone, wasIn(sent, z.object({ zone: z.string() })).zone);
+    if (there === null) return { message: '' };
+    return fail(409, {
+      message: `The time zone was changed in another window to ${there.replaceAll('_', ' ')}. Choose ${zone.replaceAll('_', ' ')} again to use it.`,
+    });
   },
   discard: async ({ request }) => {
     const thing = await withThing(request, (kind, id) => discard(db(), kind, id));

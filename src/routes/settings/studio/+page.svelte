@@ -1,10 +1,20 @@
 <script lang="ts">
   import { enhance } from '$app/forms';
+  import { invalidateAll } from '$app/navigation';
+  import Was from '$ui/form/Was.svelte';
+  import type { SubmitFunction } from '@sveltejs/kit';
   import { stays } from '$ui/form/kept';
   import { plural, shortDate } from '$ui/text';
   import Restore from '$ui/settings/Restore.svelte';
 
   let { data, form } = $props();
+  /** Where another window was first, what it chose is shown. */
+  const zoneStays: SubmitFunction =
+    () =>
+    async ({ result, update }) => {
+      await update({ reset: false });
+      if (result.type === 'failure') await invalidateAll();
+    };
 </script>
 
 <svelte:head><title>Studio · Key Path</title></svelte:head>
@@ -42,6 +52,7 @@
       <h2 id="named">On paper</h2>
       <p class="text-quiet">The name and a line of your own stand at the foot of every printed page.</p>
       <form method="post" action="?/named" use:enhance={stays} class="mt-2 flex flex-wrap items-end gap-3">
+        <Was value={data.named} {form} />
         <label class="grid"
           >Name of the studio <input
             name="name"
@@ -60,14 +71,15 @@
             placeholder="telephone, address, or nothing"
           /></label
         >
-        <button class="link mb-1">Keep</button>
+        <button class="link mb-1">Save</button>
       </form>
     </section>
 
     <section class="mt-6 border-t border-hairline pt-3" aria-labelledby="zone">
       <h2 id="zone">Time</h2>
       <p class="text-quiet">Days and lessons are those of this time zone, wherever the computer stands.</p>
-      <form method="post" action="?/zone" use:enhance={stays} class="mt-2">
+      <form method="post" action="?/zone" use:enhance={zoneStays} class="mt-2">
+        <Was value={{ zone: data.zone }} />
         <select
           name="zone"
           class="field"

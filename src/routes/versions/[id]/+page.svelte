@@ -16,7 +16,7 @@
   import { listening, service } from '$ui/worker/service';
   import Redo from '@lucide/svelte/icons/redo-2';
   import Undo from '@lucide/svelte/icons/undo-2';
-  import { untrack } from 'svelte';
+  import { onMount, untrack } from 'svelte';
   import { toast } from 'svelte-sonner';
 
   let { data, form } = $props();
@@ -46,7 +46,7 @@
             show: sheetWish(data.shown),
             pictures: data.pictures,
           },
-          serverStore(data.version.id),
+          serverStore(data.version.id, data.saved.edit),
           () => (opened ??= open()),
         ),
     ),
@@ -91,6 +91,8 @@
       toast.error('The recording could not be made: this browser renders no sound.', { id: making });
     }
   }
+  // A window that was open before undoes its own changes, not those of others since.
+  onMount(() => void doc.catchUp());
   // What could not be saved is tried again, in milliseconds, until the server has it.
   const AGAIN = 3000;
   $effect(() => {

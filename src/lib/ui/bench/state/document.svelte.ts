@@ -1,6 +1,6 @@
 /**
  * The document in hand: what is changed shows at once and is saved behind it, one edit after another. Undo and redo are the
- * server's, so they are the same in every window and after a reload.
+ * server's, so they outlive a reload; they take back what was done in this window, or before it was opened.
  */
 import { editing, replayed, type Patch } from '$core/edits/edit';
 import { decisionAt, subjectOf } from '$core/decisions/decide';
@@ -144,6 +144,9 @@ export class DocumentState {
   async catchUp(): Promise<void> {
     if (!this.isSaved || this.#waiting.length > 0) return;
     const saved = await this.#store.now().catch(() => undefined);
-    if (saved && saved.edit !== this.#edit && this.#waiting.length === 0) this.#take(saved);
+    if (!saved || this.#waiting.length > 0) return;
+    if (saved.edit !== this.#edit) this.#take(saved);
+    // What undo takes is this window's matter, which the page came without knowing.
+    else [this.canUndo, this.canRedo] = [saved.canUndo, saved.canRedo];
   }
 }

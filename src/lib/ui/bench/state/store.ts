@@ -1,6 +1,7 @@
 /** Where the bench saves: the server's answers, checked. */
 import type { Patch } from '$core/edits/edit';
 import { documentSchema } from '$core/version/document';
+import { openedAt } from '$ui/shell/window';
 import { z } from 'zod';
 
 /** A version as it is saved. `document` is there where it is not what the page expects. */
@@ -23,7 +24,7 @@ export interface EditStore {
   now(): Promise<SavedAnswer>;
 }
 
-export const AWAY = 'The server cannot be reached.';
+export const AWAY = 'You’re offline.';
 
 async function ask(url: string, body?: unknown): Promise<SavedAnswer> {
   const response = await fetch(url, {
@@ -37,14 +38,18 @@ async function ask(url: string, body?: unknown): Promise<SavedAnswer> {
   if (response.ok) return savedSchema.parse(answer);
   const { message } = z
     .object({ message: z.string() })
-    .catch({ message: 'The server did not take the change.' })
+    .catch({ message: 'Your change wasn’t saved. Try again.' })
     .parse(answer);
   throw new Error(message);
 }
 
-/** The edits of a version on the server. */
-export const serverStore = (versionId: string): EditStore => ({
-  save: (patches, basedOn) => ask(`/versions/${versionId}/edits`, { patches, basedOn }),
-  step: (step) => ask(`/versions/${versionId}/edits`, { step }),
-  now: () => ask(`/versions/${versionId}/edits`),
-});
+/** The edits of a version on the server, for the window that it is opened in. `edit` is the newest one on the page. */
+export function serverStore(versionId: string, edit: number): EditStore {
+  const url = `/versions/${versionId}/edits`;
+  const since = () => openedAt(versionId, edit);
+  return {
+    save: (patches, basedOn) => ask(url, { patches, basedOn, since: since() }),
+    step: (step) => ask(url, { step, since: since() }),
+    now: () => ask(`${url}?since=${since()}`),
+  };
+}

@@ -10,16 +10,22 @@ import type { RequestHandler } from './$types';
 
 const refused = (status: number, message: string) => json({ message }, { status });
 
+const GONE = 'This lesson isn’t here any more. Look in the trash.';
+
 /** Keeps one thing of a lesson: an event, what takes one back, or what is written and set. */
 export const POST: RequestHandler = async ({ params, request }) => {
   const sent = sentSchema.safeParse(await request.json().catch(() => undefined));
   if (!sent.success) return refused(422, sent.error.issues[0]?.message ?? 'It could not be understood.');
   const lesson = findLesson(db(), params.id);
-  if (!lesson) return refused(404, 'This lesson is no longer there.');
+  if (!lesson) return refused(404, GONE);
   const { data } = sent;
   if (data.kind === 'change') {
     const { kind: _kind, ...change } = data;
-    return changeLesson(db(), lesson.id, change) ? json({}) : refused(404, 'This lesson is no longer there.');
+    const there = changeLesson(db(), lesson.id, change);
+    if (!there) return refused(404, GONE);
+    return Object.keys(there).length === 0
+      ? json({})
+      : json({ message: 'This was changed in another window.', there }, { status: 409 });
   }
   const assignment = findAssignment(db(), data.assignment);
   if (assignment?.learnerId !== lesson.learnerId)

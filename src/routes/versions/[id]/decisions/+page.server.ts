@@ -1,6 +1,7 @@
 import { editing } from '$core/edits/edit';
 import { db } from '$server/db';
 import { formOf, readForm } from '$server/forms';
+import { windowOf } from '$server/guard/window';
 import { about, work } from '$server/pool';
 import { readable } from '$server/readable';
 import { decidedBy, documentOfVersion, findVersion, saveEdit } from '$server/studio/versions';
@@ -40,7 +41,8 @@ export const actions: Actions = {
     const { patches } = editing(documentOfVersion(db(), version), (draft) => {
       delete draft.decisions[form.data.subject];
     });
-    if (patches.length > 0) saveEdit(db(), version.id, { patches, basedOn: version.edit });
+    if (patches.length > 0)
+      saveEdit(db(), version.id, { patches, basedOn: version.edit, window: windowOf(request) });
     return { message: '' };
   },
   /** A decision becomes a correction of the source: it holds in every version, and is no decision of this one any more. */
@@ -57,7 +59,7 @@ export const actions: Actions = {
       delete draft.decisions[form.data.subject];
     });
     db().transaction((tx) => {
-      saveEdit(tx, version.id, { patches, basedOn: version.edit });
+      saveEdit(tx, version.id, { patches, basedOn: version.edit, window: windowOf(request) });
       mendSource(tx, version.pieceId, decision);
     });
     return { message: '' };

@@ -1,5 +1,6 @@
 import { db } from '$server/db';
 import { formOf, readForm } from '$server/forms';
+import { windowOf } from '$server/guard/window';
 import { once } from '$server/studio/once';
 import { duplicateVersion, editsOf, findVersion, goBackTo, nameRevision } from '$server/studio/versions';
 import { error, fail, redirect } from '@sveltejs/kit';
@@ -32,7 +33,8 @@ const GONE = 'This version or its edit is no longer there.';
 export const actions: Actions = {
   back: async ({ params, request }) => {
     const form = readForm(await formOf(request), placeSchema);
-    if (!form.ok || !goBackTo(db(), params.id, form.data.number)) return fail(404, { message: GONE });
+    if (!form.ok || !goBackTo(db(), params.id, form.data.number, windowOf(request)))
+      return fail(404, { message: GONE });
     redirect(303, `/versions/${params.id}`);
   },
   duplicate: async ({ params, request }) => {

@@ -18,7 +18,7 @@
     const { id } = data.version;
     const { patches } = editing(data.saved.document, (draft) => void (draft.recipe.key = key));
     try {
-      if (patches.length > 0) await serverStore(id).save(patches, data.saved.edit);
+      if (patches.length > 0) await serverStore(id, data.saved.edit).save(patches, data.saved.edit);
       await goto(`/versions/${id}`, { invalidateAll: true });
     } catch (error) {
       problem = error instanceof Error ? error.message : String(error);

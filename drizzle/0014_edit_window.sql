@@ -1,0 +1,1 @@
+ALTER TABLE `edit` ADD `window` text;
