@@ -32,5 +32,5 @@ test('a learner is added, corrected, and a lesson is logged', async ({ page }) =
 test('what is not there says so', async ({ page }) => {
   const answer = await page.goto('/learners/nobody');
   expect(answer?.status()).toBe(404);
-  await expect(page.getByText('There is no such learner.')).toBeVisible();
+  await expect(page.getByText('This student isn’t here any more.')).toBeVisible();
 });

@@ -153,11 +153,11 @@ test('the trash gives a piece back, and a copy of the studio is taken and looked
   await page.getByRole('link', { name: 'Take a copy now' }).click();
   const copy = await (await download).path();
   await page
-    .getByLabel('Give a copy back')
+    .getByLabel('Restore a backup')
     .setInputFiles({ name: 'no copy.db', mimeType: '', buffer: Buffer.from('x') });
-  await expect(page.getByRole('alert')).toContainText('no whole copy of a studio');
-  await page.getByLabel('Give a copy back').setInputFiles(copy);
-  await expect(page.getByText(/In this copy: \d+ learners/)).toBeVisible();
+  await expect(page.getByRole('alert')).toContainText('“no copy.db” isn’t a Key Path backup');
+  await page.getByLabel('Restore a backup').setInputFiles(copy);
+  await expect(page.getByText(/In this backup: \d+ students/)).toBeVisible();
   await open(page, '/pieces');
   await expect(page.getByRole('link', { name: 'Thrown Away' })).toBeVisible();
 });

@@ -15,14 +15,27 @@ export function wasIn<S extends z.ZodObject>(form: FormData, schema: S): Partial
   }
 }
 
+/** What a change has met: the fields that another window has changed otherwise, and all of it as it is saved. */
+export interface Met<T> {
+  readonly fields: readonly (keyof T)[];
+  readonly there: T;
+}
+
 /**
- * The answer to a form that meets another change.
+ * The answer to a form that meets another change. From now on it is filled in over what it has been told of, and no more: pressed again it
+ * is meant there, and what else was changed meanwhile stays.
  *
- * @param there what is saved now, field by field in words
- * @param was what the form is filled in over from now on: the next time it is meant
+ * @param was what it was filled in over
+ * @param texts what is saved, in words, by field
  */
-export const meanwhile = (there: readonly string[], was: unknown) =>
-  fail(409, {
-    message: `Changed in another window: ${there.join('; ')}. Your entries are still here; press Save to use them.`,
-    was: JSON.stringify(was),
+export function meanwhile<T extends object>(
+  { fields, there }: Met<T>,
+  was: Partial<T>,
+  texts: (field: keyof T, there: T) => string,
+) {
+  const told = Object.fromEntries(fields.map((field) => [field, there[field]]));
+  return fail(409, {
+    message: `Changed in another window: ${fields.map((field) => texts(field, there)).join('; ')}. Your entries are still here; press Save to use them.`,
+    was: JSON.stringify({ ...was, ...told }),
   });
+}

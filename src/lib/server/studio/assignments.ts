@@ -98,22 +98,22 @@ export type Goal = Pick<AssignmentRow, 'goalTempo' | 'goalDate'>;
 
 /**
  * Changes what is aimed at, from what it was. Where another window has changed the same to something else, what is there comes back
- * and nothing is written. Undefined where the assignment is gone.
+ * and nothing is written.
  */
 export const changeGoal = (
   db: Db,
   id: string,
   wanted: Goal,
   was: Partial<Goal> = {},
-): { readonly there: Goal | null } | undefined =>
+): 'kept' | 'gone' | { readonly fields: readonly (keyof Goal)[]; readonly there: Goal } =>
   atomically(db, (tx) => {
     const row = findAssignment(tx, id);
-    if (!row) return undefined;
+    if (!row) return 'gone';
     const now = { goalTempo: row.goalTempo, goalDate: row.goalDate };
     const { value, conflicts } = merged<Goal>(was, now, wanted);
-    if (conflicts.length > 0) return { there: now };
+    if (conflicts.length > 0) return { fields: conflicts, there: now };
     tx.update(assignment).set(value).where(eq(assignment.id, id)).run();
-    return { there: null };
+    return 'kept';
   });
 
 /** Pauses an assignment since a day; null takes it up again. False where it is gone. */

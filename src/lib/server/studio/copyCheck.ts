@@ -47,6 +47,8 @@ const foreign = (name: string): string =>
 const SENTENCES: Readonly<Record<string, (name: string) => string>> = {
   SQLITE_CORRUPT: damaged,
   SQLITE_NOTADB: foreign,
+  // No such table: an empty file is an empty database.
+  SQLITE_ERROR: foreign,
 };
 
 /** Runs a look at a file; what is wrong with the file is one sentence that names it. */

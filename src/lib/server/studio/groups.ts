@@ -45,24 +45,24 @@ export function missingIn(db: Db, { piece: wanted, members }: GroupFields): 'pie
 
 /**
  * Changes name, piece and members of a class from what they were (`was`). Who joined in another window stays; a name or a piece that
- * another window has changed to something else comes back, and nothing is written. Undefined where the class is gone.
+ * another window has changed to something else comes back, and nothing is written.
  */
 export const changeGroup = (
   db: Db,
   id: string,
   wanted: GroupFields,
   was: Partial<GroupFields> = {},
-): { readonly there: GroupFields | null } | undefined =>
+): 'kept' | 'gone' | { readonly fields: readonly ('name' | 'piece')[]; readonly there: GroupFields } =>
   atomically(db, (tx) => {
     const row = listGroups(tx).find((g) => g.id === id);
-    if (!row) return undefined;
+    if (!row) return 'gone';
     const now = { name: row.name, piece: row.pieceId ?? '', members: row.members.map((m) => m.id) };
     const { value, conflicts } = merged(
       { name: was.name ?? now.name, piece: was.piece ?? now.piece },
       { name: now.name, piece: now.piece },
       { name: wanted.name, piece: wanted.piece },
     );
-    if (conflicts.length > 0) return { there: now };
+    if (conflicts.length > 0) return { fields: conflicts, there: now };
     const members = mergedSet(was.members ?? now.members, now.members, wanted.members);
     tx.update(group).set({ name: value.name, pieceId: value.piece }).where(eq(group.id, id)).run();
     // A member in the trash stays one: a student who is restored is in the class again.
@@ -72,7 +72,7 @@ export const changeGroup = (
         .run();
     for (const learnerId of members.filter((m) => !now.members.includes(m)))
       tx.insert(groupMember).values({ groupId: id, learnerId }).onConflictDoNothing().run();
-    return { there: null };
+    return 'kept';
   });
 
 export const findGroup = (db: Db, id: string): GroupRow | undefined =>

@@ -18,8 +18,9 @@ export function studioLevels(db: Db): readonly LevelContract[] {
 export const levelNames = (db: Db): { level: number; name: string }[] =>
   studioLevels(db).map(({ level, name }) => ({ level, name }));
 
-/** What a change of one level has met: the level as another window has it; null where that removed it. */
-export type LevelMet = { readonly there: LevelContract | null };
+/** What a change of one level has met: limits that another window has changed, and the level as it has it; or that it is gone. */
+export type LevelMet =
+  'gone' | { readonly fields: readonly (keyof LevelContract)[]; readonly there: LevelContract };
 
 /**
  * Keeps one level, changed from what it was. Limits that another window has changed stay; where both changed the same, that level comes
@@ -33,9 +34,9 @@ export const changeLevel = (
   atomically(db, (tx) => {
     const levels = studioLevels(tx);
     const now = levels.find((l) => l.level === wanted.level);
-    if (!now) return { there: null };
+    if (!now) return 'gone';
     const { value, conflicts } = merged<LevelContract>(was, now, wanted);
-    if (conflicts.length > 0) return { there: now };
+    if (conflicts.length > 0) return { fields: conflicts, there: now };
     setStudioLevels(tx, levelsSchema.parse(levels.map((l) => (l === now ? value : l))));
     return undefined;
   });
@@ -50,10 +51,10 @@ export const removeLevel = (
     const levels = studioLevels(tx);
     const now = levels.find((l) => l.level === number);
     if (!now) return undefined;
-    const isSeen = Object.entries(was).every(
-      ([limit, value]) => JSON.stringify(now[limit as keyof LevelContract]) === JSON.stringify(value),
+    const fields = (Object.keys(was) as (keyof LevelContract)[]).filter(
+      (limit) => JSON.stringify(now[limit]) !== JSON.stringify(was[limit]),
     );
-    if (!isSeen) return { there: now };
+    if (fields.length > 0) return { fields, there: now };
     if (levels.length === 1) return 'last';
     setStudioLevels(
       tx,

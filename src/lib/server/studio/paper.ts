@@ -112,11 +112,15 @@ export interface StudioNamed {
 }
 
 /** Changes them from what they were. Where another window has changed the same to something else, that comes back, and nothing is written. */
-export const nameStudio = (db: Db, wanted: StudioNamed, was: Partial<StudioNamed> = {}): StudioNamed | null =>
+export const nameStudio = (
+  db: Db,
+  wanted: StudioNamed,
+  was: Partial<StudioNamed> = {},
+): { readonly fields: readonly (keyof StudioNamed)[]; readonly there: StudioNamed } | null =>
   atomically(db, (tx) => {
     const now = studioNamed(tx);
     const { value, conflicts } = merged<StudioNamed>(was, now, wanted);
-    if (conflicts.length > 0) return now;
+    if (conflicts.length > 0) return { fields: conflicts, there: now };
     tx.insert(studio)
       .values({ id: 1, ...value })
       .onConflictDoUpdate({ target: studio.id, set: value })

@@ -107,6 +107,8 @@ describe('a copy', () => {
     expect(() => giveBack(folder, copy, 'drizzle')).toThrow(/“copy\.db” is damaged/);
     writeFileSync(copy, 'something else that is no database, whatever its name is');
     expect(() => giveBack(folder, copy, 'drizzle')).toThrow(/“copy\.db” isn’t a Key Path backup/);
+    writeFileSync(copy, 'x');
+    expect(() => giveBack(folder, copy, 'drizzle')).toThrow(/“copy\.db” isn’t a Key Path backup/);
     new Database(join(folder, 'other.db')).exec('create table t (a)').close();
     expect(() => checkCopy({ path: join(folder, 'other.db'), migrations: 'drizzle' })).toThrow(
       /“other\.db” isn’t a Key Path backup/,

@@ -82,7 +82,7 @@ const goalSchema = z.object({
 
 const planGone = () => fail(404, { message: gone('practice plan') });
 const refused = (message: string, status = 422) => fail(status, { message });
-const done = { message: '' };
+const saved = { message: '' };
 
 /** Records a step of the assignment as done, or takes the last time that it was back. */
 async function record(id: string, request: Request, isBack: boolean) {
@@ -117,7 +117,7 @@ async function record(id: string, request: Request, isBack: boolean) {
       ),
     );
   await deriveLine(db(), work, id);
-  return done;
+  return saved;
 }
 
 /** A plan that a form carries. */
@@ -147,7 +147,7 @@ export const actions: Actions = {
     const version = assignment && findVersion(db(), assignment.versionId);
     if (!assignment || !version) return planGone();
     await giveNow(db(), work, version, assignment.learnerId);
-    return done;
+    return saved;
   },
   goal: async ({ params, request }) => {
     const found = await findProgress(db(), work, params.id);
@@ -161,20 +161,20 @@ export const actions: Actions = {
     const was = wasIn(sent, wasGoalSchema);
     const isTouched = was.goalTempo === undefined || toBeats(time, was.goalTempo) !== form.data.goalTempo;
     const goalTempo = isTouched ? toQuarters(time, form.data.goalTempo) : was.goalTempo!;
-    const changed = changeGoal(db(), params.id, { goalTempo, goalDate }, was);
-    if (!changed) return planGone();
-    if (!changed.there) return done;
-    const { there } = changed;
-    return meanwhile(
-      [`goal tempo ${tempoText(time, there.goalTempo)}`, `goal date ${there.goalDate ?? 'none'}`],
-      there,
+    const done = changeGoal(db(), params.id, { goalTempo, goalDate }, was);
+    if (done === 'gone') return planGone();
+    if (done === 'kept') return saved;
+    return meanwhile(done, was, (field, there) =>
+      field === 'goalTempo'
+        ? `goal tempo ${tempoText(time, there.goalTempo)}`
+        : `goal date ${there.goalDate ?? 'none'}`,
     );
   },
   /** It is no longer practised nor kept alive; or is again. */
   rest: async ({ params, request }) => {
     const rests = (await formOf(request)).get('rests') === 'yes';
     if (!pauseAssignment(db(), params.id, rests ? todayIn(db()) : null)) return planGone();
-    return done;
+    return saved;
   },
   plan: async ({ params, request }) => {
     const assignment = findAssignment(db(), params.id);
@@ -206,7 +206,7 @@ export const actions: Actions = {
       number: assignment.edit,
     });
     const undone = undoPlanEdit(db(), params.id, { before, after }, summary);
-    return 'refused' in undone ? refused(undone.refused, 409) : done;
+    return 'refused' in undone ? refused(undone.refused, 409) : saved;
   },
   keep: async ({ params, request }) => {
     const found = await findProgress(db(), work, params.id);
@@ -214,11 +214,11 @@ export const actions: Actions = {
     if (!found) return planGone();
     if (name === '' || name.length > 60) return refused('Give the template a name of at most 60 letters.');
     keepTemplate(db(), name, found.progress.plan.method, templateOf(found.progress.plan));
-    return done;
+    return saved;
   },
   forget: async ({ request }) => {
     const isThere = removeTemplate(db(), String((await formOf(request)).get('template')));
-    return isThere ? done : fail(404, { message: gone('template') });
+    return isThere ? saved : fail(404, { message: gone('template') });
   },
 };
 

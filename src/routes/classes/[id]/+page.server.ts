@@ -4,7 +4,14 @@ import { work } from '$server/pool';
 import { membersOf, sectionsTogether, tempoTogether } from '$server/studio/classPage';
 import { gone } from '$server/gone';
 import { meanwhile, wasIn } from '$server/meanwhile';
-import { changeGroup, groupSchema, listGroups, missingIn, removeGroup } from '$server/studio/groups';
+import {
+  changeGroup,
+  groupSchema,
+  type GroupFields,
+  listGroups,
+  missingIn,
+  removeGroup,
+} from '$server/studio/groups';
 import { giveNow } from '$server/studio/giving';
 import { findLearner, learnerNames, startFor } from '$server/studio/learners';
 import { beginLesson } from '$server/studio/lessons';
@@ -42,12 +49,15 @@ export const actions: Actions = {
     if (!form.success) return fail(422, { message: form.error.issues[0]!.message });
     const missing = missingIn(db(), form.data);
     if (missing) return fail(404, { message: gone(missing) });
-    const done = changeGroup(db(), params.id, form.data, wasIn(sent, groupSchema));
-    if (!done) error(404, gone('class'));
-    if (!done.there) return { message: '' };
-    const { name, piece } = done.there;
-    const title = findPiece(db(), piece)?.title ?? 'no piece';
-    return meanwhile([`it is called “${name}”`, `its piece is “${title}”`], done.there);
+    const was = wasIn(sent, groupSchema);
+    const done = changeGroup(db(), params.id, form.data, was);
+    if (done === 'gone') error(404, gone('class'));
+    if (done === 'kept') return { message: '' };
+    return meanwhile<GroupFields>(done, was, (field, { name, piece }) =>
+      field === 'name'
+        ? `the name is “${name}”`
+        : `the piece is “${findPiece(db(), piece)?.title ?? 'none'}”`,
+    );
   },
   /** Makes versions at each one's own level for those who have none yet, and gives them. */
   give: async ({ params }) => {

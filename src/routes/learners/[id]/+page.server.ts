@@ -131,13 +131,11 @@ export const actions: Actions = {
     const sent = await formOf(request);
     const form = readForm(sent, learnerSchema);
     if (!form.ok) return fail(422, { problems: form.problems, lessonProblems: undefined });
-    const done = updateLearner(db(), params.id, form.data, wasIn(sent, learnerSchema));
+    const was = wasIn(sent, learnerSchema);
+    const done = updateLearner(db(), params.id, form.data, was);
     if (done === 'gone') error(404, gone('student'));
     if (done === 'kept') return { kept: true };
-    return meanwhile(
-      done.fields.map((field) => FIELD_TEXTS[field](done.there)),
-      done.there,
-    );
+    return meanwhile(done, was, (field, there) => FIELD_TEXTS[field](there));
   },
   lesson: async ({ params, request }) => {
     if (!findLearner(db(), params.id)) error(404, gone('student'));

@@ -60,7 +60,6 @@ function contractFrom(data: FormData, level: number): unknown {
 
 const levelOf = (url: URL): number => Number(url.searchParams.get('level'));
 
-const limits = levelSchema.partial();
 /** The level, or all levels, that a form was filled in over. */
 function wasOf<T>(form: FormData, schema: z.ZodType<T>): T | undefined {
   try {
@@ -70,17 +69,11 @@ function wasOf<T>(form: FormData, schema: z.ZodType<T>): T | undefined {
   }
 }
 
-/** What another window has made of a level, limit by limit where it differs from what the form was filled in over. */
-function met({ there }: LevelMet, was: Partial<LevelContract>) {
-  if (!there) return fail(404, { message: gone('level'), problems: {} });
-  const other = (Object.keys(there) as (keyof LevelContract)[]).filter(
-    (limit) => JSON.stringify(there[limit]) !== JSON.stringify(was[limit]),
-  );
-  return meanwhile(
-    other.map((limit) => `${LIMIT_NAMES[limit]}: ${valueText(there[limit])}`),
-    there,
-  );
-}
+/** What another window has made of a level. */
+const met = (other: LevelMet, was: Partial<LevelContract>) =>
+  other === 'gone'
+    ? fail(404, { message: gone('level'), problems: {} })
+    : meanwhile(other, was, (limit, there) => `${LIMIT_NAMES[limit]}: ${valueText(there[limit])}`);
 
 const valueText = (value: unknown): string =>
   value === null
@@ -98,7 +91,7 @@ export const actions: Actions = {
         message: 'This level isn’t saved yet.',
         problems: Object.fromEntries(parsed.error.issues.map((i) => [String(i.path[0]), i.message] as const)),
       });
-    const was = wasOf(sent, limits) ?? {};
+    const was = wasOf(sent, levelSchema) ?? {};
     const other = changeLevel(db(), parsed.data, was);
     return other ? met(other, was) : { saved: parsed.data.level };
   },
@@ -110,7 +103,7 @@ export const actions: Actions = {
     redirect(303, `?level=${led}`);
   },
   remove: async ({ request, url }) => {
-    const was = wasOf(await formOf(request), limits) ?? {};
+    const was = wasOf(await formOf(request), levelSchema) ?? {};
     const other = removeLevel(db(), levelOf(url), was);
     if (other === 'last') return fail(400, { message: 'One level has to stay.' });
     if (other) return met(other, was);

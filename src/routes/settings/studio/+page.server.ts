@@ -52,9 +52,15 @@ export const actions: Actions = {
     const sent = await formOf(request);
     const form = readForm(sent, namedSchema);
     if (!form.ok) return fail(422, { message: Object.values(form.problems).join(' ') });
-    const there = nameStudio(db(), form.data, wasIn(sent, namedSchema));
-    if (!there) return { message: '' };
-    return meanwhile([`the name is “${there.name}”`, `the line is “${there.ownLine}”`], there);
+    const was = wasIn(sent, namedSchema);
+    const met = nameStudio(db(), form.data, was);
+    return met
+      ? meanwhile(
+          met,
+          was,
+          (field, there) => `the ${field === 'name' ? 'name' : 'line'} is “${there[field]}”`,
+        )
+      : { message: '' };
   },
   /** In which time zone lessons are. */
   zone: async ({ request }) => {
