@@ -95,5 +95,5 @@ export const handleError: HandleServerError = ({ error: cause, event, status, me
   if (cause instanceof InputError || cause instanceof WorkStopped) return { message: cause.message };
   if (status >= 500) console.error(cause);
   const trouble = troubleOf(cause, absolute(dataFolder()));
-  return { message: trouble ?? (status === 404 ? 'There is no such page.' : message) };
+  return { message: trouble ?? (status === 404 ? 'Page not found.' : message) };
 };

@@ -1,3 +1,4 @@
+import { gone } from '$server/gone';
 import { daysAfter, mondayOf } from '$core/lessons/calendar';
 import { dueOn } from '$core/lessons/reviews';
 import { isGiven } from '$core/lessons/slots';
@@ -83,7 +84,7 @@ export const actions: Actions = {
   /** Opens the lesson of a learner that goes on today, or begins it. */
   begin: async ({ request }) => {
     const learner = String((await formOf(request)).get('learner') ?? '');
-    if (!findLearner(db(), learner)) error(404, 'This learner is no longer there.');
+    if (!findLearner(db(), learner)) error(404, gone('student'));
     redirect(303, `/lessons/${beginLesson(db(), learner)}`);
   },
 };

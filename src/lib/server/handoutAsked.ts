@@ -1,4 +1,5 @@
 /** For whom and from which state a handout is asked for: of one version, or of a class. */
+import { gone } from './gone';
 import { error } from '@sveltejs/kit';
 import { z } from 'zod';
 import { db } from './db';
@@ -14,7 +15,7 @@ import { documentAt, documentOfVersion, findVersion } from './studio/versions';
 export async function handoutAsked(id: string, url: URL, request: Request) {
   const row = findVersion(db(), id);
   const piece = row && findPiece(db(), row.pieceId);
-  if (!row || !piece) error(404, 'There is no such version.');
+  if (!row || !piece) error(404, gone('version'));
   // Any earlier state can be looked at.
   const edit = z.coerce
     .number()
@@ -45,7 +46,7 @@ export async function handoutAsked(id: string, url: URL, request: Request) {
 /** What a class's set is asked to be: everybody who has a part of its piece, in the order of their names. */
 export async function classAsked(id: string, request: Request) {
   const group = listGroups(db()).find((g) => g.id === id);
-  if (!group) error(404, 'There is no such class.');
+  if (!group) error(404, gone('class'));
   const piece = group.pieceId ? findPiece(db(), group.pieceId) : undefined;
   if (!piece) error(404, 'This class has no piece.');
   const parts = partsOf(

@@ -36,6 +36,15 @@ const LISTENING: Readonly<Record<string, string>> = {
 if (!Number.isInteger(port) || port < 0 || port > 65_535)
   end(`“${process.env.PORT}” is no port. Name a number up to 65535 in PORT.`, STATUS.address);
 
+/** What ORIGIN says has to be an address without a path: the adapter would end with a stack. */
+const origin = process.env.ORIGIN;
+const isAddress = (text: string): boolean =>
+  URL.canParse(text) &&
+  /^https?:$/.test(new URL(text).protocol) &&
+  new URL(text).origin === text.replace(/\/$/, '');
+if (origin !== undefined && origin !== '' && !isAddress(origin))
+  end(`“${origin}” in ORIGIN isn’t an address. Write it like https://piano.example.`, STATUS.address);
+
 type Handler = (request: IncomingMessage, response: ServerResponse, next: () => void) => void;
 
 /** Opens the studio, and gives what answers. It is asked for before the port, so that the first request finds a studio. */

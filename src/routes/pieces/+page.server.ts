@@ -1,3 +1,5 @@
+import { lineText } from '$core/plainText';
+import { gone } from '$server/gone';
 import { InputError } from '$core/io/inputError';
 import { MOST_BYTES, tooLarge } from '$core/io/limits';
 import { partChoicesSchema } from '$core/score/parts';
@@ -22,7 +24,7 @@ export const load: PageServerLoad = async () => {
   const holders = learnersByPiece(db());
   return {
     pieces: listPieces(db()).map(({ sourceName: _file, ...piece }) => {
-      const summary = summaries.get(piece.id) ?? { problem: 'It was not there any more.' };
+      const summary = summaries.get(piece.id) ?? { problem: gone('piece') };
       const levels = made.get(piece.id) ?? [];
       const own = versions.get(piece.id) ?? [];
       const found = {
@@ -53,8 +55,8 @@ const json = z.string().transform((text, context) => {
 
 const bringSchema = z.object({
   rights: z.enum(RIGHTS).catch('not known'),
-  title: z.string().trim().max(200, 'A title has at most 200 letters.').optional(),
-  composer: z.string().trim().max(200, 'A name has at most 200 letters.').optional(),
+  title: lineText().max(200, 'A title has at most 200 letters.').optional(),
+  composer: lineText().max(200, 'A name has at most 200 letters.').optional(),
   parts: json.pipe(partChoicesSchema).optional(),
   /** Measures to be shown at most. */
   shown: z.coerce.number().int().min(1).max(64).optional(),

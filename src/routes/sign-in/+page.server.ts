@@ -1,8 +1,11 @@
 import { db } from '$server/db';
 import { formOf } from '$server/forms';
 import { SESSION_COOKIE, sessionCookie } from '$server/guard/cookie';
-import { beginSession, endSession, hasPassphrase, isPassphrase, Tries } from '$server/guard/passphrase';
+import { beginSession, endSession, hasPassphrase, isPassphrase } from '$server/guard/passphrase';
+import { Tries } from '$server/guard/tries';
+import { plural } from '$core/plural';
 import { fail, redirect } from '@sveltejs/kit';
+import { setTimeout } from 'node:timers/promises';
 import type { Actions, PageServerLoad } from './$types';
 
 const tries = new Tries();
@@ -19,17 +22,16 @@ function goOn(to: string | null): string {
 export const actions: Actions = {
   enter: async (event) => {
     const from = event.getClientAddress();
-    const wait = tries.wait(from);
-    if (wait > 0)
-      return fail(429, {
-        message: `Too many tries. Try again in ${wait} ${wait === 1 ? 'minute' : 'minutes'}.`,
-      });
     const said = String((await formOf(event.request)).get('passphrase') ?? '');
-    // Counted before it is checked: many at once are as many tries.
-    tries.failed(from);
+    const { wait, isTooMany } = await tries.turn(from);
+    if (isTooMany)
+      return fail(429, {
+        message: `Too many wrong passphrases from this address. Try again in ${plural(Math.ceil(wait / 1000), 'second')}.`,
+      });
+    await setTimeout(wait);
     if (!(await isPassphrase(db(), said.slice(0, 200))))
-      return fail(403, { message: 'This is not the studio’s passphrase.' });
-    tries.forget(from);
+      return fail(403, { message: 'That passphrase isn’t right. Try again.' });
+    await tries.right(from);
     const before = event.cookies.get(SESSION_COOKIE);
     if (before !== undefined) endSession(db(), before);
     event.cookies.set(SESSION_COOKIE, beginSession(db()), sessionCookie(event));

@@ -2,6 +2,7 @@
  * Where sections begin, and by which name: as the teacher has decided, else at rehearsal marks and named words, at double
  * bars and repeats, at what comes again, at last every eight measures. What the teacher does to a form is done here too.
  */
+import { lineText } from '../plainText';
 import { z } from 'zod';
 import type { Measure, Score } from '../score/score';
 import { proposedStarts } from './boundaries';
@@ -23,7 +24,7 @@ export const sectionStartsSchema = z
   .array(
     z.object({
       measure: z.number().int().min(0).max(100_000),
-      name: z.string().trim().max(60).optional(),
+      name: lineText().max(60).optional(),
     }),
   )
   .min(1)

@@ -3,6 +3,7 @@
  * add her own, which are checked by the same schema. Limits are per hand; spans and leaps in semitones, note values as
  * denominators of a whole note (4 a quarter). `null` means: as the source, the reach or the hand has it.
  */
+import { lineText } from '../plainText';
 import { z } from 'zod';
 import { beatLength, isCompound } from '../score/metre';
 import type { TimeSignature } from '../score/score';
@@ -22,7 +23,7 @@ export const levelSchema = z
   .object({
     /** 1 to 6 are those that ship; halves lie between two of them. */
     level: z.number().min(1, 'Levels begin at 1.').max(12, 'Levels go up to 12.').multipleOf(0.5),
-    name: z.string().trim().min(1, 'A level needs a name.').max(40),
+    name: lineText().min(1, 'A level needs a name.').max(40),
     /** Most accidentals in the key signature. */
     accidentals: z.number().int().min(0).max(7).nullable(),
     rightNotes: z.number().int().min(1).max(5),

@@ -2,6 +2,7 @@
  * A tune while it is written: what follows what, with its words and the chords of its measures. Measures, ties over barlines and rests
  * at the end follow from the lengths. Plain data; compose.ts changes it, toScore makes the music of it.
  */
+import { lineText } from '../plainText';
 import { z } from 'zod';
 import { parseKey } from '../theory/key';
 import { STEPS } from '../score/pitch';
@@ -31,8 +32,8 @@ export const itemSchema = z.object({
 export type Item = Readonly<z.infer<typeof itemSchema>>;
 
 export const sketchSchema = z.object({
-  title: z.string().trim().min(1, 'A piece needs a name.').max(200),
-  composer: z.string().trim().max(200),
+  title: lineText().min(1, 'A piece needs a name.').max(200),
+  composer: lineText().max(200),
   key: z.string().refine((code) => parseKey(code) !== undefined, 'names no key'),
   time: z.object({ beats: z.number().int().min(1).max(12), beatType: z.literal([2, 4, 8]) }),
   /** Quarter notes per minute. */
@@ -46,7 +47,7 @@ export const sketchSchema = z.object({
     z.string().refine((row) => readChordRow(row) !== undefined, 'names no chords'),
   ),
   /** Names of the sections, by index of their first measure. */
-  sections: z.record(z.string().regex(/^\d+$/), z.string().trim().min(1).max(60)),
+  sections: z.record(z.string().regex(/^\d+$/), lineText().min(1).max(60)),
   /** Where repeats begin and end, by index of the measure. */
   repeats: z.array(z.object({ from: z.number().int().min(0), to: z.number().int().min(0) })).max(100),
 });

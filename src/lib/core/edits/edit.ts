@@ -9,7 +9,9 @@
  */
 import { apply, create } from 'mutative';
 import { z } from 'zod';
+import { InputError } from '../io/inputError';
 import { documentSchema, MOST_DECISIONS, type VersionDocument } from '../version/document';
+import type { Recipe } from '../version/recipe';
 
 export const patchSchema = z
   .array(
@@ -70,20 +72,38 @@ export const editTo = (from: VersionDocument, to: VersionDocument): Edited =>
 const same = (a: unknown, b: unknown): boolean => JSON.stringify(a) === JSON.stringify(b);
 
 /**
- * Makes a patch on a document. Throws where the patch does not fit it, or makes something that is no document; what the patch
- * leaves alone was checked before.
+ * Makes a patch on a document. What it touches is kept as the schema reads it, and nothing that the schema does not know; the patches that
+ * come back do just that. Throws where the patch does not fit the document, or makes something that is none; what it leaves alone was
+ * checked before.
  */
 export function patching(document: VersionDocument, patch: Patch): Edited {
-  const edited = editing(document, (draft) => patch.forEach((step) => applyStep(draft, step)));
-  const { recipe, decisions } = edited.document;
-  const own = patch.map(({ path }) => String(path[1]));
-  documentSchema.parse({
+  const { recipe, decisions } = editing(document, (draft) =>
+    patch.forEach((step) => applyStep(draft, step)),
+  ).document;
+  const [settings, subjects] = (['recipe', 'decisions'] as const).map((part) => [
+    ...new Set(patch.flatMap(({ path }) => (path[0] === part ? [String(path[1])] : []))),
+  ]) as [string[], string[]];
+  const read = documentSchema.parse({
     recipe,
     decisions: Object.fromEntries(
-      own.flatMap((name) => (name in decisions ? [[name, decisions[name]]] : [])),
+      subjects.flatMap((name) => (Object.hasOwn(decisions, name) ? [[name, decisions[name]]] : [])),
     ),
   });
-  if (Object.keys(decisions).length > MOST_DECISIONS) throw new Error('These are too many decisions.');
+  const edited = editing(document, (draft) => {
+    const settingsNow = draft.recipe as Record<string, unknown>;
+    for (const name of settings)
+      if (Object.hasOwn(read.recipe, name) && !same(settingsNow[name], read.recipe[name as keyof Recipe]))
+        settingsNow[name] = read.recipe[name as keyof Recipe];
+    for (const name of subjects) {
+      const decision = read.decisions[name];
+      if (!decision) delete draft.decisions[name];
+      else if (!same(draft.decisions[name], decision)) draft.decisions[name] = decision;
+    }
+  });
+  if (Object.keys(edited.document.decisions).length > MOST_DECISIONS)
+    throw new InputError(
+      `A version can have ${MOST_DECISIONS.toLocaleString('en')} choices. Reset some that you no longer need.`,
+    );
   return edited;
 }
 

@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest';
 import type { Decision } from '../decisions/registry';
 import { documentOf, listed, type VersionDocument } from '../version/document';
 import { DEFAULT_RECIPE } from '../version/recipe';
-import { editing, editTo, meet, patched } from './edit';
+import { editing, editTo, meet, patched, patching } from './edit';
 import { historyOf, type EditKind } from './history';
 import { editText } from './sentence';
 
@@ -38,6 +38,21 @@ const sorted = (document: VersionDocument) => ({
 });
 
 describe('an edit', () => {
+  it('is kept as the schema reads it: nothing that it does not know', () => {
+    const value = JSON.parse(
+      '{"kind":"finger","at":{"note":"m1n0"},"value":3,"__proto__":{"evil":1}}',
+    ) as unknown;
+    const { document, patches } = patching(start, [
+      { op: 'add', path: ['decisions', 'finger m1n0'], value },
+      { op: 'add', path: ['recipe', 'more'], value: 'than there is' },
+      { op: 'replace', path: ['recipe', 'level'], value: 3 },
+    ]);
+    expect(document.recipe).toEqual({ ...DEFAULT_RECIPE, level: 3 });
+    expect(document.decisions['finger m1n0']).toEqual(finger('m1n0', 3));
+    expect(JSON.stringify(patches)).not.toMatch(/more|proto|evil/);
+    expect(patched(start, patches)).toEqual(document);
+    expect(patching(start, [{ op: 'add', path: ['recipe', 'more'], value: 1 }]).patches).toEqual([]);
+  });
   it('law: goes from any document to any other and back', () => {
     fc.assert(
       fc.property(anyDocument, anyDocument, (from, to) => {

@@ -2,6 +2,7 @@
  * A learner's plan for a version: which chunks, in which order, by which steps. It is proposed from the form, and the teacher's as
  * soon as she has changed it. A plan holds no progress: that is computed from the events over whatever plan there is.
  */
+import { lineText } from '../plainText';
 import { z } from 'zod';
 import { chunkId, chunksOf, sectionAt, type ChunkForm, type Places } from './chunks';
 import { OWN_MINUTES, STEPS, stepFacts, type StepHand, type StepId, type StepTempi } from './steps';
@@ -52,7 +53,7 @@ export const METHODS: readonly Method[] = [
 
 export const methodById = (id: MethodId): Method => METHODS.find((m) => m.id === id)!;
 
-const stepName = z.string().trim().min(1, 'A step needs a name.').max(60, 'Keep the name under 60 letters.');
+const stepName = lineText().min(1, 'A step needs a name.').max(60, 'Keep the name under 60 letters.');
 
 export const plannedStepSchema = z.object({
   /** Of the table of steps, or "own-…" for one of the teacher's own. */
@@ -69,7 +70,7 @@ export const plannedChunkSchema = z.object({
   /** Measures by their ids in the source. */
   from: measure,
   to: measure,
-  name: z.string().trim().max(60, 'Keep the name under 60 letters.').nullable(),
+  name: lineText().max(60, 'Keep the name under 60 letters.').nullable(),
   steps: z.array(plannedStepSchema).max(30, 'Keep it below thirty steps.'),
 });
 export type PlannedChunk = z.infer<typeof plannedChunkSchema>;

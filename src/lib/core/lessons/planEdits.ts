@@ -2,6 +2,7 @@
  * What a teacher does to a plan: each takes a plan and gives another, or says why it cannot be. Chunks are named by their measures; places
  * are those in the plan, from 0.
  */
+import { lineText } from '../plainText';
 import { z } from 'zod';
 import { chunkId } from './chunks';
 import {
@@ -16,7 +17,7 @@ import { chunkSchema } from './record';
 
 const place = z.number().int().min(0).max(500);
 const measure = z.string().regex(/^[mi]\d{1,5}$/);
-const name = z.string().trim().max(60, 'Keep the name under 60 letters.');
+const name = lineText().max(60, 'Keep the name under 60 letters.');
 
 export const planEditSchema = z.discriminatedUnion('do', [
   z.object({ do: z.literal('method'), method: z.enum(METHOD_IDS) }),

@@ -1,5 +1,6 @@
 /** What a lesson has to say, as it travels from its page to the record: an event, what takes one back, or what is written and set. */
 import { z } from 'zod';
+import { linesText } from '../plainText';
 
 /** Named by the page that says it: what arrives twice is kept once. */
 const token = z.string().regex(/^[\w-]{12,64}$/);
@@ -55,7 +56,7 @@ export const weekItemSchema = z.object({
 
 /** What is written and set in a lesson. */
 const lessonFieldsSchema = z.object({
-  note: z.string().trim().max(4000, 'Keep the lesson notes under 4000 characters.').optional(),
+  note: linesText().max(4000, 'Keep the lesson notes under 4000 characters.').optional(),
   week: z.array(weekItemSchema).max(20).nullable().optional(),
   minutesSet: minutes,
   practised: minutes,

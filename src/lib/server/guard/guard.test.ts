@@ -10,15 +10,22 @@ import {
   hasPassphrase,
   isPassphrase,
   setPassphrase,
-  Tries,
 } from './passphrase';
 import { refusalOf } from './refusal';
+import { Tries } from './tries';
 
 vi.mock('../pool', () => ({ work: () => Promise.reject(new Error('There is no pool here.')) }));
 
 const hosts = answeredHosts({ host: undefined, names: undefined }, []);
-const asked = (method: string, headers: Record<string, string>) =>
-  refusalOf({ method, headers: new Headers({ host: 'localhost:5180', ...headers }) }, hosts);
+const asked = (method: string, headers: Record<string, string>, path = '/') =>
+  refusalOf(
+    {
+      method,
+      url: `http://localhost:5180${path}`,
+      headers: new Headers({ host: 'localhost:5180', ...headers }),
+    },
+    hosts,
+  );
 
 describe('requests', () => {
   const form = { 'content-type': 'application/x-www-form-urlencoded', 'content-length': '3' };
@@ -41,7 +48,12 @@ describe('requests', () => {
       status: 400,
     });
     expect(asked('POST', { 'content-length': '3' })).toMatchObject({ status: 400 });
-    expect(asked('POST', { ...form, 'content-length': '99999999' })).toMatchObject({ status: 413 });
+    expect(asked('POST', { ...form, 'content-length': '99999999' }, '/pieces')).toMatchObject({
+      status: 413,
+    });
+    const large = { ...form, 'content-length': String(20 * 1024 * 1024) };
+    expect(asked('POST', large, '/pieces')).toBeUndefined();
+    expect(asked('POST', large, '/learners/new')).toMatchObject({ status: 413 });
     expect(asked('POST', { ...form, 'transfer-encoding': 'chunked' })).toMatchObject({ status: 413 });
   });
   it('under another name are not answered', () => {
@@ -110,18 +122,20 @@ describe('the passphrase', () => {
     await setPassphrase(db, 'four other words');
     expect(continueSession(db, token)).toBeUndefined();
   });
-  it('cannot be guessed at: five tries, then minutes to wait', () => {
+  it('cannot be guessed at: each wrong one of an address makes the next wait longer, and nobody is locked out', async () => {
     const tries = new Tries();
-    for (let i = 0; i < 5; i++) {
-      expect(tries.wait('a', 0)).toBe(0);
-      tries.failed('a', 0);
-    }
-    expect(tries.wait('a', 1000)).toBe(10);
-    expect(tries.wait('b', 1000)).toBe(0);
-    expect(tries.wait('a', 11 * 60_000)).toBe(0);
-    // From many addresses at once it is closed for all.
-    for (let i = 0; i < 60; i++) tries.failed(`n${i}`, 0);
-    expect(tries.wait('somebody else', 1000)).toBe(10);
+    const waits: number[] = [];
+    for (let i = 0; i < 10; i++) waits.push((await tries.turn('a', 0)).wait);
+    // At once they wait in line.
+    expect(waits).toEqual([0, 0, 0, 0, 500, 1500, 3500, 7500, 15_500, 23_500]);
+    expect(await tries.turn('a', 0)).toEqual({ wait: 1500, isTooMany: true });
+    // Somebody else is not kept waiting by that, however many addresses there are.
+    for (let i = 0; i < 200; i++) await tries.turn(`n${i}`, 0);
+    expect(await tries.turn('b', 0)).toEqual({ wait: 0, isTooMany: false });
+    // The address gets its turn after the longest pause, and begins anew with the right one.
+    expect(await tries.turn('a', 60_000)).toEqual({ wait: 8000, isTooMany: false });
+    await tries.right('a');
+    expect(await tries.turn('a', 60_000)).toEqual({ wait: 0, isTooMany: false });
   });
 });
 

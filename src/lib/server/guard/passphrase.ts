@@ -73,41 +73,27 @@ export function continueSession(db: Db, token: string): { readonly next?: string
     .get();
   if (!row || hoursSince(row.lastSeen) > SESSION.good) return undefined;
   if (hoursSince(row.createdAt) < SESSION.rotated) return {};
-  // What other windows have sent with the old token meanwhile is still taken for a minute.
-  const next = beginSession(db);
-  const soon = new Date(Date.now() - SESSION.good * 3_600_000 + 60_000).toISOString();
-  db.update(session)
-    .set({ lastSeen: soon, createdAt: new Date().toISOString() })
-    .where(eq(session.tokenHash, row.tokenHash))
-    .run();
-  db.delete(session)
-    .where(lt(session.lastSeen, new Date(Date.now() - SESSION.good * 3_600_000).toISOString()))
-    .run();
-  return { next };
-}
-
-/** Tries that may fail, and the minutes after which they are forgotten: for one address, and for all. */
-const TRIES = { each: 5, all: 60, minutes: 10 };
-
-/** Counts failed tries, so that nobody can go through a dictionary. */
-export class Tries {
-  readonly #failed: { readonly from: string; readonly at: number }[] = [];
-
-  /** Minutes that an address has to wait; 0 where it may try. */
-  wait(from: string, now = Date.now()): number {
-    const recent = this.#failed.filter((f) => now - f.at < TRIES.minutes * 60_000);
-    this.#failed.splice(0, this.#failed.length, ...recent);
-    const own = recent.filter((f) => f.from === from);
-    const first = own.length >= TRIES.each ? own[0] : recent.length >= TRIES.all ? recent[0] : undefined;
-    return first ? Math.ceil((first.at + TRIES.minutes * 60_000 - now) / 60_000) : 0;
-  }
-
-  /** An address that has said the right one begins anew. */
-  forget(from: string): void {
-    this.#failed.splice(0, this.#failed.length, ...this.#failed.filter((f) => f.from !== from));
-  }
-
-  failed(from: string, now = Date.now()): void {
-    this.#failed.push({ from, at: now });
+  try {
+    return { next: rotated(db, row.tokenHash) };
+  } catch (error) {
+    // A page is read on a full disk, too: the old token stays good.
+    console.error('A session could not be renewed:', error);
+    return {};
   }
 }
+
+/** Begins a session in place of one. */
+const rotated = (db: Db, old: string): string =>
+  atomically(db, (tx) => {
+    const next = beginSession(tx);
+    // What other windows have sent with the old token meanwhile is still taken for a minute.
+    const soon = new Date(Date.now() - SESSION.good * 3_600_000 + 60_000).toISOString();
+    tx.update(session)
+      .set({ lastSeen: soon, createdAt: new Date().toISOString() })
+      .where(eq(session.tokenHash, old))
+      .run();
+    tx.delete(session)
+      .where(lt(session.lastSeen, new Date(Date.now() - SESSION.good * 3_600_000).toISOString()))
+      .run();
+    return next;
+  });

@@ -16,8 +16,12 @@ const BODIES = [
   'application/vnd.sqlite3',
 ];
 
-/** The largest body, in bytes: the largest score with the form around it; only a copy of a studio is larger. */
-const MOST_BODY = MOST_BYTES + 1024 * 1024;
+/**
+ * The largest body, in bytes: a score with the form around it, where pieces are brought; elsewhere what a person can have typed or
+ * decided at once. Only a copy of a studio is larger.
+ */
+const MOST_BODY = { bringing: MOST_BYTES + 1024 * 1024, elsewhere: 2 * 1024 * 1024 };
+const BRINGING = '/pieces';
 const isCopy = (kind: string | undefined): boolean => kind === 'application/vnd.sqlite3';
 
 const reads = (method: string): boolean => ['GET', 'HEAD', 'OPTIONS'].includes(method);
@@ -28,7 +32,7 @@ const reads = (method: string): boolean => ['GET', 'HEAD', 'OPTIONS'].includes(m
  * which scheme it is reached.
  */
 export function refusalOf(
-  { method, headers }: Pick<Request, 'method' | 'headers'>,
+  { method, headers, url }: Pick<Request, 'method' | 'headers' | 'url'>,
   answered: ReadonlySet<string>,
 ): Refusal | undefined {
   const host = headers.get('host') ?? '';
@@ -50,8 +54,12 @@ export function refusalOf(
   const kind = headers.get('content-type')?.split(';')[0]!.trim().toLowerCase();
   const length = Number(headers.get('content-length') ?? 0);
   // A browser always says how much it sends.
-  if (!isCopy(kind) && (length > MOST_BODY || headers.has('transfer-encoding')))
-    return { status: 413, message: 'This is more than Key Path takes at once.' };
+  const most = new URL(url).pathname === BRINGING ? MOST_BODY.bringing : MOST_BODY.elsewhere;
+  if (!isCopy(kind) && (length > most || headers.has('transfer-encoding')))
+    return {
+      status: 413,
+      message: `This is more than Key Path takes at once: at most ${Math.floor(most / 1024 / 1024)} MB here.`,
+    };
   const hasBody = kind !== undefined || length > 0;
   return hasBody && !BODIES.includes(kind ?? '')
     ? { status: 400, message: 'This request is of no kind that a page of Key Path sends.' }

@@ -1,4 +1,5 @@
 /** Classes: several learners with one piece, each at their own level. */
+import { lineText } from '$core/plainText';
 import { merged, mergedSet } from '$core/edits/merge';
 import { and, asc, eq, inArray, isNull } from 'drizzle-orm';
 import { z } from 'zod';
@@ -7,7 +8,7 @@ import { assignment, group, groupMember, learner, piece, version } from '../db/s
 import { newId, now } from './ids';
 
 export const groupSchema = z.object({
-  name: z.string().trim().min(1, 'A class needs a name.').max(80, 'Keep the name under 80 letters.'),
+  name: lineText().min(1, 'A class needs a name.').max(80, 'Keep the name under 80 letters.'),
   piece: z.string().min(1, 'Choose the piece.').max(40),
   members: z.array(z.string().max(40)).min(1, 'Choose who is in it.').max(40),
 });

@@ -1,4 +1,5 @@
 /** Learners. */
+import { lineText } from '$core/plainText';
 import { SCHOOL_IDS } from '$core/counting/schools';
 import { and, asc, eq, isNull } from 'drizzle-orm';
 import { z } from 'zod';
@@ -28,7 +29,7 @@ const numberIn = (values: readonly number[]) =>
 
 /** What a form or a file says of a learner. */
 export const learnerSchema = z.object({
-  name: z.string().trim().min(1, 'A learner needs a name.').max(80, 'Keep the name under 80 letters.'),
+  name: lineText().min(1, 'A learner needs a name.').max(80, 'Keep the name under 80 letters.'),
   weekday: z.preprocess(emptyAsNull, z.coerce.number().int().min(1).max(7).nullable()),
   time: z.preprocess(
     emptyAsNull,
@@ -55,7 +56,7 @@ export const learnerSchema = z.object({
     .min(1, 'A minute a day is the least.')
     .max(240, 'Four hours a day are the most.')
     .default(15),
-  about: z.string().trim().max(400, 'Keep it under 400 letters.').default(''),
+  about: lineText().max(400, 'Keep it under 400 letters.').default(''),
 });
 
 export type LearnerInput = z.infer<typeof learnerSchema>;

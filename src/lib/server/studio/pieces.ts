@@ -1,4 +1,5 @@
 /** Pieces: the source as received, and what the teacher says of it. prepared.ts makes the score. */
+import { plainLine } from '$core/plainText';
 import { decide, subjectOf } from '$core/decisions/decide';
 import { decisionsSchema, type Decision } from '$core/decisions/registry';
 import { sectionStartsSchema, type SectionStart } from '$core/analysis/sections';
@@ -62,10 +63,10 @@ export function keepPiece(db: Db, file: BroughtFile & PieceWishes, found: ReadPi
   db.insert(piece)
     .values({
       id,
-      title: file.title?.trim() || found.title,
-      composer: file.composer?.trim() ?? found.composer,
+      title: plainLine(file.title ?? '') || plainLine(found.title) || 'Untitled',
+      composer: plainLine(file.composer ?? found.composer),
       rights: file.rights,
-      sourceName: file.name,
+      sourceName: plainLine(file.name),
       source: Buffer.from(file.bytes),
       sourceHash: hashOf(file.bytes),
       parts: file.parts ?? null,
@@ -94,8 +95,13 @@ export const isLongFile = (name: string, bytes: number): boolean =>
 export const setRights = (db: Db, id: string, rights: Rights): void =>
   void db.update(piece).set({ rights }).where(eq(piece.id, id)).run();
 
+/** The file as received; none of a piece in the trash. */
 export const sourceFile = (db: Db, id: string): { name: string; bytes: Buffer } | undefined =>
-  db.select({ name: piece.sourceName, bytes: piece.source }).from(piece).where(eq(piece.id, id)).get();
+  db
+    .select({ name: piece.sourceName, bytes: piece.source })
+    .from(piece)
+    .where(and(eq(piece.id, id), isNull(piece.deletedAt)))
+    .get();
 
 /** What the teacher takes the parts to be; null goes back to the proposal. */
 export const setParts = (db: Db, id: string, parts: PartChoices | null): void =>

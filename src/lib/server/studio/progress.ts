@@ -15,6 +15,7 @@ import { assignment, assignmentSummary, piece, progressEvent, version } from '..
 import { LRUCache } from 'lru-cache';
 import { findAssignment, type AssignmentRow } from './assignments';
 import { contentKey } from './contentKey';
+import { derivedRows } from './derivedRows';
 import { eventsOf } from './events';
 import { planOf, plannedChunks } from './plans';
 import { preparedKeys } from './prepared';
@@ -227,11 +228,19 @@ async function linesOf(db: Db, work: Work, ids: readonly string[]): Promise<(Ass
       lastEvent ?? '-',
     ].join(' '),
   );
-  const stale = rows.filter((row, i) => row.basis !== bases[i]);
-  const kept = keptLines(
-    db,
-    rows.flatMap((row, i) => (row.basis === bases[i] ? [{ id: row.id, basis: bases[i] }] : [])),
+  const made = new Map(
+    rows.flatMap((row, i) => {
+      const last = derived.get(db, row.id);
+      return last?.basis === bases[i] ? [[row.id, last!.line] as const] : [];
+    }),
   );
+  const holds = (row: Listed, i: number): boolean => row.basis === bases[i] || made.has(row.id);
+  const stale = rows.filter((row, i) => !holds(row, i));
+  const written = keptLines(
+    db,
+    rows.flatMap((row, i) => (holds(row, i) && !made.has(row.id) ? [{ id: row.id, basis: bases[i]! }] : [])),
+  );
+  const kept = new Map([...written, ...made]);
   const summaries = new Map(
     (
       await versionSummaries(
@@ -253,6 +262,26 @@ async function linesOf(db: Db, work: Work, ids: readonly string[]): Promise<(Ass
   );
   return ids.flatMap((id) => byId.get(id) ?? []);
 }
+
+interface LineMade {
+  readonly basis: string;
+  readonly line: AssignmentLine;
+  readonly history: History;
+}
+
+const MOST_LINES = 300;
+const derived = derivedRows<LineMade>('Summaries of assignments', MOST_LINES, (db, assignmentId, made) => {
+  const kept = {
+    basis: made.basis,
+    data: JSON.stringify(made.line),
+    history: JSON.stringify(made.history),
+  };
+  if (!db.select({ id: assignment.id }).from(assignment).where(eq(assignment.id, assignmentId)).get()) return;
+  db.insert(assignmentSummary)
+    .values({ assignmentId, ...kept })
+    .onConflictDoUpdate({ target: assignmentSummary.assignmentId, set: kept })
+    .run();
+});
 
 function derive(db: Db, row: Listed, summary: VersionSummary, basis: string): AssignmentLine {
   const events = eventsOf(db, row.id);
@@ -292,11 +321,7 @@ function derive(db: Db, row: Listed, summary: VersionSummary, basis: string): As
     made.isNew,
     row.goalTempo,
   );
-  const kept = { basis, data: JSON.stringify(line), history: JSON.stringify(history) };
-  db.insert(assignmentSummary)
-    .values({ assignmentId: row.id, ...kept })
-    .onConflictDoUpdate({ target: assignmentSummary.assignmentId, set: kept })
-    .run();
+  derived.keep(db, row.id, { basis, line, history });
   return line;
 }
 
@@ -352,7 +377,11 @@ export const piecesOfLearner = async (
 /** What became of assignments over time, by their ids; those whose lines are derived. */
 export function historiesOf(db: Db, assignments: readonly string[]): ReadonlyMap<string, History> {
   if (assignments.length === 0) return new Map();
-  return new Map(
+  const made = assignments.flatMap((id) => {
+    const last = derived.get(db, id);
+    return last ? [[id, last.history] as const] : [];
+  });
+  const written = new Map(
     db
       .select({ id: assignmentSummary.assignmentId, history: assignmentSummary.history })
       .from(assignmentSummary)
@@ -360,6 +389,7 @@ export function historiesOf(db: Db, assignments: readonly string[]): ReadonlyMap
       .all()
       .flatMap(({ id, history }) => (history === '' ? [] : [[id, JSON.parse(history) as History] as const])),
   );
+  return new Map([...written, ...made]);
 }
 
 /** Everything that the page of one assignment says. */

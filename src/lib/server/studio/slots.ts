@@ -1,4 +1,5 @@
 /** When lessons are: weekly slots of learners and classes, what is otherwise on a day, and holidays. */
+import { lineText } from '$core/plainText';
 import { daysAfter, weekdayOf, type Day } from '$core/lessons/calendar';
 import {
   FARTHEST_MOVE,
@@ -62,7 +63,7 @@ export const holidaySchema = z
   .object({
     from: day,
     to: z.preprocess(emptyAsNull, day.nullable()),
-    name: z.string().trim().min(1, 'Give the holiday a name.').max(80, 'Keep the name under 80 letters.'),
+    name: lineText().min(1, 'Give the holiday a name.').max(80, 'Keep the name under 80 letters.'),
   })
   .transform(({ from, to, name }) => ({ from, to: to ?? from, name }))
   .refine(({ from, to }) => to >= from, { message: 'The last day comes after the first.', path: ['to'] });

@@ -8,25 +8,34 @@ import type { Db } from '../db/open';
 import { assignment, piece, pieceSummary, version, versionSummary } from '../db/schema';
 import type { Work } from '../pool/work';
 import { contentKey, ENGINE } from './contentKey';
+import { derivedRows } from './derivedRows';
 import type { PieceFacts, PieceSummary, Unreadable, VersionSummary, Wanted } from './derive';
 import { studioLevels } from './levels';
 import { preparedKey, preparedKeys } from './prepared';
 
 const pieceBasis = (preparedName: string): string => contentKey(ENGINE, preparedName);
 
-function keepPiece(
-  db: Db,
-  pieceId: string,
-  basis: string,
-  made: { data: PieceSummary; facts: PieceFacts },
-): void {
-  const row = { basis, data: JSON.stringify(made.data), report: JSON.stringify(made.facts) };
+interface PieceMade {
+  readonly basis: string;
+  readonly data: PieceSummary;
+  readonly facts: PieceFacts;
+}
+
+/** Pieces derived lately: a report of a long piece has some hundred kilobytes. */
+const MOST_PIECES = 40;
+const pieces = derivedRows<PieceMade>('Summaries of pieces', MOST_PIECES, (db, pieceId, made) => {
+  const row = { basis: made.basis, data: JSON.stringify(made.data), report: JSON.stringify(made.facts) };
   // It may have been deleted meanwhile.
   if (!db.select({ id: piece.id }).from(piece).where(eq(piece.id, pieceId)).get()) return;
   db.insert(pieceSummary)
     .values({ pieceId, ...row })
     .onConflictDoUpdate({ target: pieceSummary.pieceId, set: row })
     .run();
+});
+/** One that was derived of a content; undefined where the last one was of another. */
+function pieceMade(db: Db, pieceId: string, basis: string | undefined): PieceMade | undefined {
+  const made = pieces.get(db, pieceId);
+  return made?.basis === basis ? made : undefined;
 }
 
 /** What the list says of each piece, by its id. */
@@ -42,7 +51,9 @@ export async function pieceSummaries(
       .map((row) => [row.pieceId, row]),
   );
   const bases = new Map([...preparedKeys(db)].map(([id, name]) => [id, pieceBasis(name)]));
-  const stale = [...bases].filter(([id, basis]) => rows.get(id)?.basis !== basis);
+  const stale = [...bases].filter(
+    ([id, basis]) => rows.get(id)?.basis !== basis && !pieceMade(db, id, basis),
+  );
   const derived = new Map<string, PieceSummary | Unreadable>();
   if (stale.length > 0)
     (
@@ -52,22 +63,27 @@ export async function pieceSummaries(
       )
     ).forEach((made, i) => {
       const [id, basis] = stale[i]!;
-      if (!('problem' in made)) keepPiece(db, id, basis, made);
+      if (!('problem' in made)) pieces.keep(db, id, { basis, ...made });
       derived.set(id, 'problem' in made ? made : made.data);
     });
   return new Map(
-    [...bases.keys()].map((id) => [id, derived.get(id) ?? (JSON.parse(rows.get(id)!.data) as PieceSummary)]),
+    [...bases].map(([id, basis]) => [
+      id,
+      derived.get(id) ?? pieceMade(db, id, basis)?.data ?? (JSON.parse(rows.get(id)!.data) as PieceSummary),
+    ]),
   );
 }
 
 /** What the page of one piece shows. Rejects with InputError where its file cannot be read. */
 export async function pieceFacts(db: Db, work: Work, pieceId: string): Promise<PieceFacts> {
   const basis = pieceBasis(preparedKey(db, pieceId));
+  const known = pieceMade(db, pieceId, basis);
+  if (known) return known.facts;
   const row = db.select().from(pieceSummary).where(eq(pieceSummary.pieceId, pieceId)).get();
   if (row?.basis === basis) return JSON.parse(row.report) as PieceFacts;
   const [made] = await work('pieces', [pieceId]);
   if ('problem' in made!) throw new InputError(made.problem);
-  keepPiece(db, pieceId, basis, made!);
+  pieces.keep(db, pieceId, { basis, ...made! });
   return made!.facts;
 }
 
@@ -77,14 +93,22 @@ export function versionBasis(db: Db): (preparedName: string) => string {
   return (preparedName) => contentKey(ENGINE, preparedName, levels);
 }
 
-function keepVersion(db: Db, { versionId, number }: Wanted, basis: string, summary: VersionSummary): void {
-  const row = { basis, data: JSON.stringify(summary) };
+interface VersionMade {
+  readonly basis: string;
+  readonly summary: VersionSummary;
+}
+
+const MOST_VERSIONS = 200;
+const versions = derivedRows<VersionMade>('Summaries of versions', MOST_VERSIONS, (db, name, made) => {
+  const [versionId, number] = name.split(' ') as [string, string];
+  const row = { basis: made.basis, data: JSON.stringify(made.summary) };
   if (!db.select({ id: version.id }).from(version).where(eq(version.id, versionId)).get()) return;
   db.insert(versionSummary)
-    .values({ versionId, number, ...row })
+    .values({ versionId, number: Number(number), ...row })
     .onConflictDoUpdate({ target: [versionSummary.versionId, versionSummary.number], set: row })
     .run();
-}
+});
+const nameOf = ({ versionId, number }: Wanted): string => `${versionId} ${number}`;
 
 /** Summaries of versions, in the order in which they are wanted. */
 export async function versionSummaries(
@@ -106,7 +130,9 @@ export async function versionSummaries(
   );
   const bases = wanted.map((w) => basisOf(names?.get(w.pieceId) ?? preparedKey(db, w.pieceId)));
   const kept = wanted.map((w, i) => {
-    const row = rows.get(`${w.versionId} ${w.number}`);
+    const made = versions.get(db, nameOf(w));
+    if (made?.basis === bases[i]) return made!.summary;
+    const row = rows.get(nameOf(w));
     return row?.basis === bases[i] ? (JSON.parse(row!.data) as VersionSummary) : undefined;
   });
   const stale = wanted.flatMap((_, i) => (kept[i] ? [] : [i]));
@@ -119,7 +145,8 @@ export async function versionSummaries(
       )
     ).forEach(({ summary, isWhole }, at) => {
       const i = stale[at]!;
-      if (isWhole && !('problem' in summary)) keepVersion(db, wanted[i]!, bases[i]!, summary);
+      if (isWhole && !('problem' in summary))
+        versions.keep(db, nameOf(wanted[i]!), { basis: bases[i]!, summary });
       derived.set(i, summary);
     });
   return kept.map((summary, i) => summary ?? derived.get(i)!);

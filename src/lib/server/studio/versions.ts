@@ -1,5 +1,6 @@
 /** Versions: documents saved edit by edit; the music is realised from them. */
 import { InputError } from '$core/io/inputError';
+import { plainLine } from '$core/plainText';
 import { editTo, meet, patched, patching, replayed, isSameWhere, type Patch } from '$core/edits/edit';
 import { historyOf, type EditWindow } from '$core/edits/history';
 import { editText } from '$core/edits/sentence';
@@ -297,7 +298,7 @@ export function duplicateVersion(
 /** Names a version; an empty name lets it go by its level and key again. */
 export function nameVersion(db: Db, id: string, name: string): void {
   db.update(version)
-    .set({ name: name.trim() || null })
+    .set({ name: plainLine(name) || null })
     .where(eq(version.id, id))
     .run();
 }
@@ -355,8 +356,9 @@ export function nameRevision(db: Db, id: string, number: number, name: string): 
     tx.delete(revision)
       .where(and(eq(revision.versionId, id), eq(revision.number, number)))
       .run();
-    if (name.trim() !== '')
-      tx.insert(revision).values({ versionId: id, number, name: name.trim(), createdAt: now() }).run();
+    const plain = plainLine(name);
+    if (plain !== '')
+      tx.insert(revision).values({ versionId: id, number, name: plain, createdAt: now() }).run();
   });
 }
 

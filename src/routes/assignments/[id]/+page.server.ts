@@ -1,4 +1,5 @@
 import { chunkSchema, stepIdSchema } from '$core/lessons/record';
+import { plainLine } from '$core/plainText';
 import { PRACTICE_DAYS } from '$core/lessons/estimate';
 import { planSchema, templateOf, type Plan } from '$core/lessons/plan';
 import { planEditSchema } from '$core/lessons/planEdits';
@@ -210,7 +211,7 @@ export const actions: Actions = {
   },
   keep: async ({ params, request }) => {
     const found = await findProgress(db(), work, params.id);
-    const name = String((await formOf(request)).get('name') ?? '').trim();
+    const name = plainLine(String((await formOf(request)).get('name') ?? ''));
     if (!found) return planGone();
     if (name === '' || name.length > 60) return refused('Give the template a name of at most 60 letters.');
     keepTemplate(db(), name, found.progress.plan.method, templateOf(found.progress.plan));

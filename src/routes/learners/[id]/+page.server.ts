@@ -1,3 +1,4 @@
+import { linesText } from '$core/plainText';
 import { PRACTICE_DAYS } from '$core/lessons/estimate';
 import { dueOn } from '$core/lessons/reviews';
 import { db } from '$server/db';
@@ -98,11 +99,7 @@ export const load: PageServerLoad = async ({ params, url }) => {
 
 const lessonSchema = z.object({
   date: z.iso.date('Choose the day of the lesson.'),
-  note: z
-    .string()
-    .trim()
-    .min(1, 'Write what was said or set.')
-    .max(2000, 'Keep the note under 2000 letters.'),
+  note: linesText().min(1, 'Write what was said or set.').max(2000, 'Keep the note under 2000 letters.'),
 });
 
 /** Fields of a learner as sentences call them, and their values in words. */

@@ -1,3 +1,4 @@
+import { gone } from '$server/gone';
 import { daysAfter } from '$core/lessons/calendar';
 import { dueOn } from '$core/lessons/reviews';
 import { db } from '$server/db';
@@ -23,7 +24,7 @@ const USUAL = 30;
 
 export const load: PageServerLoad = async ({ params, url, request, cookies }) => {
   const lesson = findLesson(db(), params.id);
-  if (!lesson) error(404, 'There is no such lesson.');
+  if (!lesson) error(404, gone('lesson'));
   const learner = findLearner(db(), lesson.learnerId)!;
   const today = todayIn(db());
   const lines = (await piecesOf(db(), work, [learner.id])).get(learner.id)!;
@@ -115,11 +116,11 @@ async function opened(
 
 export const actions: Actions = {
   end: ({ params }) => {
-    if (!endLesson(db(), params.id, true)) error(404, 'This lesson is no longer there.');
+    if (!endLesson(db(), params.id, true)) error(404, gone('lesson'));
     redirect(303, `/lessons/${params.id}/week`);
   },
   reopen: ({ params }) => {
-    if (!endLesson(db(), params.id, false)) error(404, 'This lesson is no longer there.');
+    if (!endLesson(db(), params.id, false)) error(404, gone('lesson'));
     redirect(303, `/lessons/${params.id}`);
   },
 };

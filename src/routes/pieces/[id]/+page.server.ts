@@ -1,3 +1,5 @@
+import { lineText } from '$core/plainText';
+import { gone } from '$server/gone';
 import { WRITTEN_FORMATS } from '$core/io/writeScoreFile';
 import { PART_CHOICES, type PartChoices } from '$core/score/parts';
 import { keyOptions } from '$core/theory/easyKeys';
@@ -6,7 +8,7 @@ import { documentOf, listed } from '$core/version/document';
 import { DEFAULT_RECIPE, recipeSchema } from '$core/version/recipe';
 import { db } from '$server/db';
 import { formOf, readForm } from '$server/forms';
-import { findLearner, listLearners, startFor } from '$server/studio/learners';
+import { findLearner, listLearners, startFor, type LearnerRow } from '$server/studio/learners';
 import { levelNames } from '$server/studio/levels';
 import { findPiece, RIGHTS, sectionsOf, setParts, setRights, unmendSource } from '$server/studio/pieces';
 import { work } from '$server/pool';
@@ -27,7 +29,7 @@ import type { Actions, PageServerLoad } from './$types';
 
 export const load: PageServerLoad = async ({ params }) => {
   const piece = findPiece(db(), params.id);
-  if (!piece) error(404, 'There is no such piece.');
+  if (!piece) error(404, gone('piece'));
   const { key, ...facts } = await readable(piece.id, () => pieceFacts(db(), work, piece.id));
   const holders = holdersByVersion(db(), piece.id);
   return {
@@ -56,16 +58,22 @@ export const load: PageServerLoad = async ({ params }) => {
   };
 };
 
-const GONE = 'This version is no longer there.';
+const GONE = gone('version');
+/** The student that a form names; undefined where it names none. */
+function wantedLearner(form: FormData): LearnerRow | 'gone' | undefined {
+  const id = String(form.get('learner') ?? '');
+  return id === '' ? undefined : (findLearner(db(), id) ?? 'gone');
+}
+
 const renameSchema = z.object({
   version: z.string().min(1).max(80),
-  name: z.string().trim().max(80, 'Keep the name under 80 letters.'),
+  name: lineText().max(80, 'Keep the name under 80 letters.'),
 });
 
 export const actions: Actions = {
   /** Takes a correction of the source back. */
   unmend: async ({ params, request }) => {
-    if (!findPiece(db(), params.id)) return fail(404, { message: 'This piece is no longer there.' });
+    if (!findPiece(db(), params.id)) return fail(404, { message: gone('piece') });
     unmendSource(db(), params.id, String((await formOf(request)).get('subject') ?? ''));
     return {};
   },
@@ -81,7 +89,8 @@ export const actions: Actions = {
     const data = await formOf(request);
     const row = findVersion(db(), String(data.get('version') ?? ''));
     if (!row) return fail(404, { message: GONE });
-    const learner = findLearner(db(), String(data.get('learner') ?? ''));
+    const learner = wantedLearner(data);
+    if (learner === 'gone') return fail(404, { message: gone('student') });
     const start = learner && startFor(learner);
     const id = once(db(), data.get('once'), (tx) => {
       const made = duplicateVersion(
@@ -103,8 +112,9 @@ export const actions: Actions = {
   version: async ({ params, request }) => {
     const data = await formOf(request);
     const piece = findPiece(db(), params.id);
-    if (!piece) return fail(404, { message: 'This piece is no longer there.' });
-    const learner = findLearner(db(), String(data.get('learner') ?? ''));
+    if (!piece) return fail(404, { message: gone('piece') });
+    const learner = wantedLearner(data);
+    if (learner === 'gone') return fail(404, { message: gone('student') });
     const base = learner ? startFor(learner) : documentOf(DEFAULT_RECIPE);
     const recipe = recipeSchema.safeParse({
       ...base.recipe,
@@ -119,7 +129,7 @@ export const actions: Actions = {
   },
   parts: async ({ params, request }) => {
     const data = await formOf(request);
-    if (!findPiece(db(), params.id)) return fail(404, { message: 'This piece is no longer there.' });
+    if (!findPiece(db(), params.id)) return fail(404, { message: gone('piece') });
     const choices: PartChoices = {};
     for (const { id } of (await pieceFacts(db(), work, params.id)).parts.list) {
       const choice = z.enum(PART_CHOICES).safeParse(data.get(`part ${id}`));
@@ -131,7 +141,7 @@ export const actions: Actions = {
   rights: async ({ params, request }) => {
     const rights = z.enum(RIGHTS).safeParse((await formOf(request)).get('rights'));
     if (!rights.success) return fail(400, { message: 'Choose one of the rights offered.' });
-    if (!findPiece(db(), params.id)) return fail(404, { message: 'This piece is no longer there.' });
+    if (!findPiece(db(), params.id)) return fail(404, { message: gone('piece') });
     setRights(db(), params.id, rights.data);
     return {};
   },

@@ -1,3 +1,4 @@
+import { lineText } from '$core/plainText';
 import { isTimeZone, timeZones } from '$core/lessons/calendar';
 import { db } from '$server/db';
 import { changeZone, zoneOf } from '$server/studio/clock';
@@ -30,7 +31,7 @@ export const load: PageServerLoad = () => ({
 /** Where one goes on after something was put in the trash: its own page is not there any more. */
 const AFTER = { piece: '/pieces', learner: '/learners', version: undefined, lesson: undefined } as const;
 
-const GONE = 'This is not there any more.';
+const GONE = 'This isn’t in the trash any more.';
 
 /** Does something with a thing that a form names. */
 async function withThing(
@@ -42,8 +43,8 @@ async function withThing(
 }
 
 const namedSchema = z.object({
-  name: z.string().trim().min(1, 'A studio needs a name.').max(60, 'Keep the name under 60 letters.'),
-  ownLine: z.string().trim().max(100, 'Keep the line under 100 letters.'),
+  name: lineText().min(1, 'A studio needs a name.').max(60, 'Keep the name under 60 letters.'),
+  ownLine: lineText().max(100, 'Keep the line under 100 letters.'),
 });
 
 export const actions: Actions = {

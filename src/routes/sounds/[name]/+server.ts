@@ -1,4 +1,5 @@
 /** Recordings of the piano, from the package that they are installed with. They never change, so a browser keeps them. */
+import { gone } from '$server/gone';
 import { RECORDED_KEYS, sampleName } from '$ui/sound/samples';
 import { error } from '@sveltejs/kit';
 import { readFile } from 'node:fs/promises';
@@ -14,7 +15,7 @@ const folder = (): string =>
 
 export const GET: RequestHandler = async ({ params }) => {
   const key = RECORDED_KEYS.find((k) => sampleName(k) === params.name);
-  if (!key) error(404, 'There is no such sound.');
+  if (!key) error(404, gone('sound'));
   const bytes = await readFile(join(folder(), `${key}v10.mp3`));
   return new Response(new Uint8Array(bytes), {
     headers: { 'content-type': 'audio/mpeg', 'cache-control': 'public, max-age=31536000, immutable' },

@@ -1,3 +1,4 @@
+import { gone } from '$server/gone';
 import { WRITTEN_FORMATS } from '$core/io/writeScoreFile';
 import { db } from '$server/db';
 import { formOf } from '$server/forms';
@@ -22,7 +23,7 @@ const FIRST = 3;
 
 export const load: PageServerLoad = async ({ params, request, cookies, url }) => {
   const row = findVersion(db(), params.id);
-  if (!row) error(404, 'There is no such version.');
+  if (!row) error(404, gone('version'));
   /** What the bench shows, and how wide: the worker draws the same. */
   const shown = shownFrom(cookies.get(SHOWN_COOKIE));
   const saved = await readable(row.pieceId, () => savedState(db(), row.id)!);
@@ -68,7 +69,7 @@ export const actions: Actions = {
   /** Marks the version, as it is now, as ready; or takes that back. */
   sign: async ({ params, request }) => {
     const version = findVersion(db(), params.id);
-    if (!version) return fail(404, { message: 'This version is no longer there.' });
+    if (!version) return fail(404, { message: gone('version') });
     if ((await formOf(request)).get('sign') === 'no') unsignVersion(db(), version.id);
     else signVersion(db(), version);
     return {};
@@ -76,7 +77,8 @@ export const actions: Actions = {
   give: async ({ params, request }) => {
     const version = findVersion(db(), params.id);
     const learner = findLearner(db(), String((await formOf(request)).get('learner')));
-    if (!version || !learner) return fail(404, { message: 'This version or learner is no longer there.' });
+    if (!version) return fail(404, { message: gone('version') });
+    if (!learner) return fail(404, { message: gone('student') });
     await giveNow(db(), work, version, learner.id);
     return { given: learner.name };
   },

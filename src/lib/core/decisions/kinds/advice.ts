@@ -1,11 +1,11 @@
-import { z } from 'zod';
+import { lineText } from '../../plainText';
 import { defineKind } from '../kind';
 
 /** A word to the learner about a place; it stands below the music. */
 export const advice = defineKind({
   id: 'advice',
   name: 'Word to the learner',
-  value: z.string().trim().min(1).max(300),
+  value: lineText().min(1).max(300),
   scopes: ['measure', 'range', 'section', 'version'],
   says: (value) => `to the learner: “${value}”`,
   written: { hint: 'listen for the bass', read: (text) => text.trim() || undefined, show: (value) => value },

@@ -1,11 +1,11 @@
-import { z } from 'zod';
+import { lineText } from '../../plainText';
 import { defineKind } from '../kind';
 
 /** What is said in a measure, a word for each place in order. Waits while the number of words is not that of the places. */
 export const countWords = defineKind({
   id: 'count',
   name: 'Words to count',
-  value: z.string().trim().min(1).max(200),
+  value: lineText().min(1).max(200),
   scopes: ['measure'],
   says: (value) => `counted “${value}”`,
 });

@@ -1,3 +1,4 @@
+import { lineText } from '../../plainText';
 import { z } from 'zod';
 import { ROLES } from '../../analysis/roles';
 import { defineKind } from '../kind';
@@ -8,7 +9,7 @@ export const section = defineKind({
   name: 'Section',
   value: z.union([
     z.literal('none'),
-    z.strictObject({ name: z.string().trim().max(60), role: z.enum(ROLES).optional() }),
+    z.strictObject({ name: lineText().max(60), role: z.enum(ROLES).optional() }),
   ]),
   scopes: ['measure'],
   says: (value) =>

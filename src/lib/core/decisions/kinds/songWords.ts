@@ -1,3 +1,4 @@
+import { lineText } from '../../plainText';
 import { z } from 'zod';
 import type { Note } from '../../score/score';
 import { leadsOn, lyricOf } from '../../score/syllables';
@@ -11,9 +12,7 @@ export const songWords = defineKind({
   id: 'words',
   name: 'Words of the song',
   value: z
-    .array(
-      z.strictObject({ verse: z.number().int().min(1).max(MOST_VERSES), text: z.string().trim().max(80) }),
-    )
+    .array(z.strictObject({ verse: z.number().int().min(1).max(MOST_VERSES), text: lineText().max(80) }))
     .min(1)
     .max(MOST_VERSES),
   scopes: ['note'],

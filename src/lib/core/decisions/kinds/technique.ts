@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import { lineText } from '../../plainText';
 import type { Mark } from '../../score/score';
 import { defineKind } from '../kind';
 
@@ -6,7 +6,7 @@ import { defineKind } from '../kind';
 export const technique = defineKind({
   id: 'technique',
   name: 'Words at the note',
-  value: z.string().trim().min(1).max(60),
+  value: lineText().min(1).max(60),
   scopes: ['note'],
   says: (value) => `“${value}”`,
   written: { hint: 'cross over', read: (text) => text.trim() || undefined, show: (value) => value },

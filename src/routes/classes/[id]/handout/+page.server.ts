@@ -1,3 +1,4 @@
+import { gone } from '$server/gone';
 import { choicesIn, firstPages } from '$server/handout';
 import { classAsked } from '$server/handoutAsked';
 import { db } from '$server/db';
@@ -24,7 +25,7 @@ export const load: PageServerLoad = async ({ params, url, request }) => {
 
 export const actions: Actions = {
   choose: async ({ params, request }) => {
-    if (!findGroup(db(), params.id)) error(404, 'This class is no longer there.');
+    if (!findGroup(db(), params.id)) error(404, gone('class'));
     const choices = choicesIn(await formOf(request));
     if (!choices.success) return fail(422, { message: choices.error.issues[0]!.message });
     keepPaper(db(), params.id, choices.data);

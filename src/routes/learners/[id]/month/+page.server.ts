@@ -1,3 +1,4 @@
+import { gone } from '$server/gone';
 import { db } from '$server/db';
 import { work } from '$server/pool';
 import { todayIn } from '$server/studio/clock';
@@ -9,7 +10,7 @@ import type { PageServerLoad } from './$types';
 
 export const load: PageServerLoad = async ({ params, url }) => {
   const learner = findLearner(db(), params.id);
-  if (!learner) error(404, 'There is no such learner.');
+  if (!learner) error(404, gone('student'));
   const today = todayIn(db());
   const month = monthAsked(url, today);
   return {

@@ -1,3 +1,4 @@
+import { gone } from '$server/gone';
 import { db } from '$server/db';
 import { about, work } from '$server/pool';
 import { drawn } from '$server/pool/drawn';
@@ -14,7 +15,7 @@ const turnSchema = z.coerce.number().int().min(0).max(1000).catch(0);
 
 export const load: PageServerLoad = async ({ params, url, request }) => {
   const lesson = findLesson(db(), params.id);
-  if (!lesson) error(404, 'There is no such lesson.');
+  if (!lesson) error(404, gone('lesson'));
   const learner = findLearner(db(), lesson.learnerId)!;
   const turn = turnSchema.parse(url.searchParams.get('turn') ?? 0);
   const found = sightPiece(db(), learner, lesson.date, turn);

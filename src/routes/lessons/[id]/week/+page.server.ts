@@ -1,3 +1,4 @@
+import { gone } from '$server/gone';
 import { PRACTICE_DAYS } from '$core/lessons/estimate';
 import { daysAfter } from '$core/lessons/calendar';
 import { db } from '$server/db';
@@ -15,7 +16,7 @@ const AHEAD = 35;
 
 export const load: PageServerLoad = async ({ params }) => {
   const lesson = findLesson(db(), params.id);
-  if (!lesson) error(404, 'There is no such lesson.');
+  if (!lesson) error(404, gone('lesson'));
   const learner = findLearner(db(), lesson.learnerId)!;
   const next = lessonsBetween(db(), daysAfter(lesson.date, 1), daysAfter(lesson.date, AHEAD)).find(
     (l) => l.learnerId === learner.id && isGiven(l),

@@ -1,3 +1,4 @@
+import { gone } from '$server/gone';
 import { keyCode } from '$core/theory/key';
 import { documentOf, type VersionDocument } from '$core/version/document';
 import { DEFAULT_RECIPE, recipeSchema } from '$core/version/recipe';
@@ -24,7 +25,7 @@ const wantedAt = (url: URL) => {
 
 export const load: PageServerLoad = async ({ params, url }) => {
   const piece = findPiece(db(), params.id);
-  if (!piece) error(404, 'There is no such piece.');
+  if (!piece) error(404, gone('piece'));
   const { key } = await readable(piece.id, () => pieceFacts(db(), work, piece.id));
   const { learner, document } = wantedAt(url);
   return {
@@ -45,7 +46,7 @@ export const actions: Actions = {
     const sent = await formOf(request);
     const key = sent.get('key');
     const piece = findPiece(db(), params.id);
-    if (!piece) return fail(404, { message: 'This piece is no longer there.' });
+    if (!piece) return fail(404, { message: gone('piece') });
     const { document } = wantedAt(url);
     const recipe = recipeSchema.safeParse({ ...document.recipe, key });
     if (!recipe.success) return fail(400, { message: 'Choose one of the keys.' });

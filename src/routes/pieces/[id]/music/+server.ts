@@ -1,3 +1,4 @@
+import { gone } from '$server/gone';
 import { db } from '$server/db';
 import { about, work } from '$server/pool';
 import { findPiece } from '$server/studio/pieces';
@@ -13,7 +14,7 @@ const querySchema = z.object({
 
 /** A few measures of the source, ready to be engraved, with chord names above them. */
 export const GET: RequestHandler = async ({ params, url, request }) => {
-  if (!findPiece(db(), params.id)) error(404, 'There is no such piece.');
+  if (!findPiece(db(), params.id)) error(404, gone('piece'));
   const query = querySchema.safeParse(Object.fromEntries(url.searchParams));
   const sheet =
     query.success &&

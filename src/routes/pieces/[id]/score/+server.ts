@@ -1,3 +1,4 @@
+import { gone } from '$server/gone';
 import { db } from '$server/db';
 import { about, work } from '$server/pool';
 import { findPiece } from '$server/studio/pieces';
@@ -6,7 +7,7 @@ import type { RequestHandler } from './$types';
 
 /** The score of a piece as it is worked with. Under a name for its content (`of`) it never changes, and is kept by the browser. */
 export const GET: RequestHandler = async ({ params, url, request }) => {
-  if (!findPiece(db(), params.id)) error(404, 'There is no such piece.');
+  if (!findPiece(db(), params.id)) error(404, gone('piece'));
   const { key, json } = await work('score', params.id, about(params.id, request));
   const isNamed = url.searchParams.get('of') === key;
   return new Response(json, {

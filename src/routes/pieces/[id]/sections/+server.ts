@@ -1,3 +1,4 @@
+import { gone } from '$server/gone';
 import { sectionStartsSchema } from '$core/analysis/sections';
 import { db } from '$server/db';
 import { findPiece, setSections } from '$server/studio/pieces';
@@ -15,8 +16,7 @@ const changeSchema = z.object({
 
 /** Keeps the teacher's own form of a piece; null gives it back to the analysis. */
 export const PUT: RequestHandler = async ({ params, request }) => {
-  if (!findPiece(db(), params.id))
-    return json({ message: 'This piece is no longer there.' }, { status: 404 });
+  if (!findPiece(db(), params.id)) return json({ message: gone('piece') }, { status: 404 });
   const change = changeSchema.safeParse(await request.json().catch(() => undefined));
   if (!change.success)
     return json({ message: change.error.issues[0]?.message ?? 'This is no form.' }, { status: 400 });

@@ -1,3 +1,4 @@
+import { gone } from '$server/gone';
 import { db } from '$server/db';
 import { phraseAsked } from '$server/phraseAsked';
 import { about, work } from '$server/pool';
@@ -14,7 +15,7 @@ const MOST = 6;
 
 export const load: PageServerLoad = async ({ params, url, request }) => {
   const one = findVersion(db(), params.id);
-  if (!one) error(404, 'There is no such version.');
+  if (!one) error(404, gone('version'));
   const others = listVersions(db(), one.pieceId).filter((v) => v.id !== one.id);
   const other = others.find((v) => v.id === url.searchParams.get('with')) ?? others[0];
   const from = phraseAsked(url);

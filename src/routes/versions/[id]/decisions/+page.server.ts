@@ -1,3 +1,4 @@
+import { gone } from '$server/gone';
 import { editing } from '$core/edits/edit';
 import { db } from '$server/db';
 import { formOf, readForm } from '$server/forms';
@@ -14,7 +15,7 @@ import type { Actions, PageServerLoad } from './$types';
 
 export const load: PageServerLoad = async ({ params, request }) => {
   const version = findVersion(db(), params.id);
-  if (!version) error(404, 'There is no such version.');
+  if (!version) error(404, gone('version'));
   const placed = await readable(version.pieceId, () =>
     work(
       'decisions',
@@ -36,8 +37,7 @@ export const actions: Actions = {
   giveBack: async ({ params, request }) => {
     const version = findVersion(db(), params.id);
     const form = readForm(await formOf(request), subjectSchema);
-    if (!version || !form.ok)
-      return fail(404, { message: 'This version or its decision is no longer there.' });
+    if (!version || !form.ok) return fail(404, { message: gone('choice') });
     const { patches } = editing(documentOfVersion(db(), version), (draft) => {
       delete draft.decisions[form.data.subject];
     });
@@ -49,8 +49,7 @@ export const actions: Actions = {
   mend: async ({ params, request }) => {
     const version = findVersion(db(), params.id);
     const form = readForm(await formOf(request), subjectSchema);
-    if (!version || !form.ok)
-      return fail(404, { message: 'This version or its decision is no longer there.' });
+    if (!version || !form.ok) return fail(404, { message: gone('choice') });
     const document = documentOfVersion(db(), version);
     const decision = document.decisions[form.data.subject];
     if (!decision || !canMend(decision, sourceScore(db(), version.pieceId).score))

@@ -1,3 +1,4 @@
+import { InputError } from '$core/io/inputError';
 import { patchSchema } from '$core/edits/edit';
 import type { EditWindow } from '$core/edits/history';
 import { gone } from '$server/gone';
@@ -8,6 +9,9 @@ import { saveEdit, savedState, stepBack, type SaveResult } from '$server/studio/
 import { json } from '@sveltejs/kit';
 import { z } from 'zod';
 import type { RequestHandler } from './$types';
+
+/** Most choices that one change can set: what is selected by hand has a few hundred. */
+const MOST_STEPS = 5000;
 
 /** The newest edit that there was when the window was opened. */
 const since = z.coerce.number().int().min(0).optional();
@@ -39,7 +43,16 @@ export const GET: RequestHandler = ({ params, url, request }) => {
 
 /** Saves a change as an edit, or takes the last one back, or makes it again. */
 export const POST: RequestHandler = async ({ params, request }) => {
-  const change = changeSchema.safeParse(await request.json().catch(() => undefined));
+  const sent: unknown = await request.json().catch(() => undefined);
+  const steps = z.object({ patches: z.array(z.unknown()) }).safeParse(sent).data?.patches.length ?? 0;
+  if (steps > MOST_STEPS)
+    return json(
+      {
+        message: `This change sets ${steps.toLocaleString('en')} choices; one change can set ${MOST_STEPS.toLocaleString('en')}. Select less at a time. Nothing was changed.`,
+      },
+      { status: 413 },
+    );
+  const change = changeSchema.safeParse(sent);
   const misunderstood = () => json({ message: 'This change could not be understood.' }, { status: 400 });
   if (!change.success) return misunderstood();
   const window = windowAt(request, change.data.since);
@@ -52,6 +65,7 @@ export const POST: RequestHandler = async ({ params, request }) => {
   try {
     result = saveEdit(db(), params.id, { patches, basedOn, window });
   } catch (error) {
+    if (error instanceof InputError) return json({ message: error.message }, { status: 422 });
     // A patch that fits no document is a fault of whoever sent it; what fails otherwise is one of ours.
     if (error instanceof z.ZodError || (error instanceof Error && error.message.startsWith('There is no ')))
       return misunderstood();

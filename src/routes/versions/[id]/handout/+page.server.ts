@@ -1,3 +1,4 @@
+import { gone } from '$server/gone';
 import { choicesIn, firstPages } from '$server/handout';
 import { handoutAsked } from '$server/handoutAsked';
 import { db } from '$server/db';
@@ -30,7 +31,7 @@ export const load: PageServerLoad = async ({ params, url, request }) => {
 
 export const actions: Actions = {
   choose: async ({ params, request }) => {
-    if (!findVersion(db(), params.id)) error(404, 'There is no such version.');
+    if (!findVersion(db(), params.id)) error(404, gone('version'));
     const choices = choicesIn(await formOf(request));
     if (!choices.success) return fail(422, { message: choices.error.issues[0]!.message });
     keepPaper(db(), params.id, choices.data);

@@ -1,3 +1,5 @@
+import { lineText } from '$core/plainText';
+import { gone } from '$server/gone';
 import { db } from '$server/db';
 import { formOf, readForm } from '$server/forms';
 import { windowOf } from '$server/guard/window';
@@ -12,7 +14,7 @@ const MOST = 100;
 
 export const load: PageServerLoad = async ({ params, url }) => {
   const version = findVersion(db(), params.id);
-  if (!version) error(404, 'There is no such version.');
+  if (!version) error(404, gone('version'));
   const before = z.coerce
     .number()
     .int()
@@ -27,8 +29,8 @@ export const load: PageServerLoad = async ({ params, url }) => {
 };
 
 const placeSchema = z.object({ number: z.coerce.number().int().min(0) });
-const nameSchema = placeSchema.extend({ name: z.string().trim().max(80, 'Keep the name under 80 letters.') });
-const GONE = 'This version or its edit is no longer there.';
+const nameSchema = placeSchema.extend({ name: lineText().max(80, 'Keep the name under 80 letters.') });
+const GONE = gone('change');
 
 export const actions: Actions = {
   back: async ({ params, request }) => {

@@ -1,3 +1,4 @@
+import { gone } from '$server/gone';
 import { db } from '$server/db';
 import { holdersOf } from '$server/studio/assignments';
 import { findLearner, voiceOf } from '$server/studio/learners';
@@ -12,7 +13,7 @@ import type { PageServerLoad } from './$types';
 
 export const load: PageServerLoad = async ({ params, request }) => {
   const row = findVersion(db(), params.id);
-  if (!row) error(404, 'There is no such version.');
+  if (!row) error(404, gone('version'));
   const { key } = await readable(row.pieceId, () => pieceFacts(db(), work, row.pieceId));
   const levels = studioLevels(db());
   const saved = await readable(row.pieceId, () => savedState(db(), row.id)!);

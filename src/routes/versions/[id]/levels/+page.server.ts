@@ -1,3 +1,4 @@
+import { gone } from '$server/gone';
 import { levelText } from '$core/arrange/levels';
 import { db } from '$server/db';
 import { formOf } from '$server/forms';
@@ -15,7 +16,7 @@ const SHOW = { width: 860, fingers: true, counts: false, chords: true };
 
 export const load: PageServerLoad = async ({ params, url, request }) => {
   const row = findVersion(db(), params.id);
-  if (!row) error(404, 'There is no such version.');
+  if (!row) error(404, gone('version'));
   const document = await readable(row.pieceId, () => documentOfVersion(db(), row));
   const levels = studioLevels(db());
   const at = phraseAsked(url);
@@ -60,7 +61,7 @@ export const actions: Actions = {
   /** Makes a version of each chosen level, with this version's other settings and decisions: a set for a class. */
   set: async ({ params, request }) => {
     const version = findVersion(db(), params.id);
-    if (!version) return fail(404, { message: 'This version is no longer there.' });
+    if (!version) return fail(404, { message: gone('version') });
     const known = studioLevels(db()).map((l) => l.level);
     const sent = await formOf(request);
     const levels = sent

@@ -1,3 +1,4 @@
+import { gone } from '$server/gone';
 import { db } from '$server/db';
 import { download } from '$server/download';
 import { monthAsked } from '$server/monthAsked';
@@ -12,7 +13,7 @@ import type { RequestHandler } from './$types';
 /** The month as a text file, to be sent. */
 export const GET: RequestHandler = async ({ params, url }) => {
   const learner = findLearner(db(), params.id);
-  if (!learner) error(404, 'There is no such learner.');
+  if (!learner) error(404, gone('student'));
   const month = monthAsked(url, todayIn(db()));
   const text = monthText(learner.name, monthTitle(month), await monthReport(db(), work, learner, month));
   return download(`${learner.name} ${month}.txt`, 'text/plain; charset=utf-8', text);

@@ -1,3 +1,4 @@
+import { gone } from '$server/gone';
 import { levelText } from '$core/arrange/levels';
 import { db } from '$server/db';
 import { downloadMusic } from '$server/download';
@@ -9,7 +10,7 @@ import type { RequestHandler } from './$types';
 /** A version with its fingers, counts and pedal, in any format. */
 export const GET: RequestHandler = ({ params, request }) => {
   const version = findVersion(db(), params.id);
-  if (!version) error(404, 'There is no such version.');
+  if (!version) error(404, gone('version'));
   const { pieceId, title, level } = version;
   return downloadMusic(
     { pieceId, document: documentOfVersion(db(), version), title, composer: '' },
