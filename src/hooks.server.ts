@@ -42,6 +42,9 @@ const OF_ANOTHER: Refusal = {
   message: 'The studio was restored from a backup after this page was opened. Open the page again.',
 };
 
+/** Of a request whose work was stopped: it cannot be done as it was asked for. */
+const STOPPED = 422;
+
 /** It waits for all others to be answered, and so cannot wait among them. */
 const RESTORE = '/settings/studio/restore';
 /** A page that only looks whether it is still of this studio asks for nothing. */
@@ -55,7 +58,12 @@ export const handle: Handle = async ({ event, resolve }) => {
   return pathname === RESTORE
     ? answered({ event, resolve })
     : whileOpen(async () => {
-        const answer = await answered({ event, resolve });
+        const made = await answered({ event, resolve });
+        // What was stopped at a limit is no fault of the server's, and says so with its status as well.
+        const answer =
+          event.locals.wasStopped && made.status === 500
+            ? new Response(made.body, { status: STOPPED, headers: made.headers })
+            : made;
         // What a browser keeps for good outlives the file.
         if (!answer.headers.get('cache-control')?.includes('immutable'))
           answer.headers.set(GENERATION, generation());
@@ -92,7 +100,10 @@ async function answered({ event, resolve }: Parameters<Handle>[0]): Promise<Resp
 export const handleError: HandleServerError = ({ error: cause, event, status, message }) => {
   // Whoever asked has gone: nobody is waiting for an answer, and nothing went wrong.
   if (event.request.signal.aborted) return { message };
-  if (cause instanceof InputError || cause instanceof WorkStopped) return { message: cause.message };
+  if (cause instanceof InputError || cause instanceof WorkStopped) {
+    event.locals.wasStopped = true;
+    return { message: cause.message };
+  }
   if (status >= 500) console.error(cause);
   const trouble = troubleOf(cause, absolute(dataFolder()));
   return { message: trouble ?? (status === 404 ? 'Page not found.' : message) };

@@ -7,6 +7,7 @@ import type { Work } from './pool/work';
 import { quiet } from './quiet';
 import { dailyCopy, sweep } from './studio/copies';
 import { emptyOld } from './studio/trash';
+import { setWeight, uncountedPiece } from './studio/pieces';
 import { refreshOne } from './studio/summaries';
 
 /**
@@ -26,8 +27,8 @@ export function start(): void {
   // Makes again what no longer holds, one by one while the server has time.
   repeatedly('A summary could not be made again', async () => {
     await quiet(PAUSES.quiet, PAUSES.patience);
-    const later: Work = (job, input) => work(job, input, { isLater: true });
-    return (await refreshOne(db(), later, passed)) ? PAUSES.between : PAUSES.idle;
+    const later: Work = (job, input, asked) => work(job, input, { ...asked, isLater: true });
+    return (await countOne(passed)) || (await refreshOne(db(), later, passed)) ? PAUSES.between : PAUSES.idle;
   });
   repeatedly('Today’s copy could not be made', async () => {
     await dailyCopy(db().$client, dataFolder(), migrationsFolder(), {
@@ -36,6 +37,17 @@ export function start(): void {
     emptyOld(db());
     return PAUSES.copies;
   });
+}
+
+/** Counts the notes of one piece of an older studio. False where all are counted. */
+async function countOne(passed: Set<string>): Promise<boolean> {
+  const id = uncountedPiece(db(), passed);
+  if (id === undefined) return false;
+  // One that cannot be read is tried again after the next start.
+  passed.add(id);
+  const weight = await work('weigh', id, { isLong: true, isLater: true }).catch(() => undefined);
+  if (weight) setWeight(db(), id, weight);
+  return true;
 }
 
 /** Does something again and again, after the pause that it asks for; a fault is logged and stops nothing. */

@@ -1,19 +1,18 @@
-import { lineText } from '$core/plainText';
 import { gone } from '$server/gone';
 import { InputError } from '$core/io/inputError';
-import { MOST_BYTES, tooLarge } from '$core/io/limits';
-import { partChoicesSchema } from '$core/score/parts';
+import { tooLarge } from '$core/io/limits';
 import { keyName } from '$core/theory/key';
 import { db } from '$server/db';
 import { pathOf, work } from '$server/pool';
 import { WorkStopped } from '$server/pool/work';
-import { isLongFile, keepPiece, listPieces, RIGHTS } from '$server/studio/pieces';
+import { keepPiece, listPieces, RIGHTS } from '$server/studio/pieces';
 import { once } from '$server/studio/once';
 import { pieceSummaries } from '$server/studio/summaries';
 import { learnersByPiece } from '$server/studio/assignments';
 import { lastUsed, levelsMade, versionsByPiece } from '$server/studio/versions';
-import { fail, redirect, type ActionFailure } from '@sveltejs/kit';
-import { z } from 'zod';
+import { broughtIn, type BroughtBody } from '$server/studio/brought';
+import { estimated, isHeavy } from '$server/studio/weight';
+import { fail, redirect } from '@sveltejs/kit';
 import type { Actions, PageServerLoad } from './$types';
 
 export const load: PageServerLoad = async () => {
@@ -41,51 +40,23 @@ export const load: PageServerLoad = async () => {
   };
 };
 
-/** The form around the file takes a little room as well. */
-const MOST_FORM = MOST_BYTES + 64 * 1024;
+/** A form up to this size is looked through to know whether its file is heavy; a larger one is. In bytes. */
+const LOOKED_THROUGH = 300_000;
 
-const json = z.string().transform((text, context) => {
-  try {
-    return JSON.parse(text) as unknown;
-  } catch {
-    context.addIssue({ code: 'custom', message: 'This is not JSON.' });
-    return z.NEVER;
-  }
-});
-
-const bringSchema = z.object({
-  rights: z.enum(RIGHTS).catch('not known'),
-  title: lineText().max(200, 'A title has at most 200 letters.').optional(),
-  composer: lineText().max(200, 'A name has at most 200 letters.').optional(),
-  parts: json.pipe(partChoicesSchema).optional(),
-  /** Measures to be shown at most. */
-  shown: z.coerce.number().int().min(1).max(64).optional(),
-  once: z.string().optional(),
-});
-
-type Brought = z.infer<typeof bringSchema> & { name: string; bytes: Uint8Array };
-
-/** What was sent, or why it cannot be used. */
-async function brought(request: Request): Promise<Brought | ActionFailure<{ message: string }>> {
+/** Runs what reads the file that a request brings; what is wrong with the file becomes a message. */
+async function reading(request: Request, keeps: boolean) {
   // Judged before it is read: a file of any size must not fill the memory.
   const length = Number(request.headers.get('content-length'));
-  if (length > MOST_FORM)
-    return fail(413, { message: tooLarge('The file', length) ?? 'The file is too large.' });
-  const data = await request.formData().catch(() => undefined);
-  const file = data?.get('file');
-  if (!data || !(file instanceof File) || file.name === '')
-    return fail(400, { message: 'No file arrived. Choose a file and try again.' });
-  const wishes = bringSchema.safeParse(
-    Object.fromEntries([...data].filter((entry) => typeof entry[1] === 'string')),
-  );
-  if (!wishes.success) return fail(400, { message: wishes.error.issues[0]!.message });
-  return { ...wishes.data, name: file.name, bytes: new Uint8Array(await file.arrayBuffer()) };
-}
-
-/** Runs a step that reads a file; what is wrong with the file becomes a message. */
-async function reading<T>(step: () => Promise<T>): Promise<T | ActionFailure<{ message: string }>> {
+  const large = tooLarge('The file', length - FORM_AROUND);
+  if (large !== undefined) return fail(413, { message: large });
+  const sent = {
+    body: new Uint8Array(await request.arrayBuffer().catch(() => new ArrayBuffer(0))),
+    type: request.headers.get('content-type') ?? '',
+  };
   try {
-    return await step();
+    const isLong = length > LOOKED_THROUGH || (await isHeavyFile(sent));
+    const { signal, url } = request;
+    return await work('brought', { ...sent, keeps }, { signal, path: pathOf(url), isLong });
   } catch (error) {
     if (error instanceof InputError || error instanceof WorkStopped)
       return fail(422, { message: error.message });
@@ -93,29 +64,24 @@ async function reading<T>(step: () => Promise<T>): Promise<T | ActionFailure<{ m
   }
 }
 
-const asked = ({ name, bytes }: Brought, { signal, url }: Request) => ({
-  signal,
-  path: pathOf(url),
-  isLong: isLongFile(name, bytes.length),
-});
+/** Bytes that the form around a file takes at most. */
+const FORM_AROUND = 64 * 1024;
 
-const isFailure = (value: object): value is ActionFailure<{ message: string }> => 'status' in value;
+async function isHeavyFile(sent: BroughtBody): Promise<boolean> {
+  const { name, bytes } = await broughtIn(sent);
+  return isHeavy(estimated(name, bytes));
+}
 
 export const actions: Actions = {
   /** What is in a file; nothing is kept. */
   look: async ({ request }) => {
-    const file = await brought(request);
-    if (isFailure(file)) return file;
-    const { name, bytes, parts, shown } = file;
-    const preview = await reading(() => work('preview', { name, bytes, parts, shown }, asked(file, request)));
-    return isFailure(preview) ? preview : { preview };
+    const read = await reading(request, false);
+    return 'status' in read || 'preview' in read ? read : {};
   },
   keep: async ({ request }) => {
-    const file = await brought(request);
-    if (isFailure(file)) return file;
-    const { name, bytes } = file;
-    const found = await reading(() => work('read', { name, bytes }, asked(file, request)));
-    if (isFailure(found)) return found;
+    const read = await reading(request, true);
+    if (!('file' in read)) return read;
+    const { file, found } = read;
     redirect(303, `/pieces/${once(db(), file.once, (tx) => keepPiece(tx, file, found))}`);
   },
 };

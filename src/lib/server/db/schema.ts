@@ -179,6 +179,9 @@ export const piece = sqliteTable('piece', {
   sections: text('sections', { mode: 'json' }).$type<readonly SectionStart[]>(),
   /** What the teacher has put right in the source; the file itself stays as it came. */
   mends: text('mends', { mode: 'json' }).$type<readonly Decision[]>(),
+  /** Notes of all parts and measures, as read: how much there is to do. Null where nobody has counted yet. */
+  notes: integer('notes'),
+  measures: integer('measures'),
   createdAt: createdAt(),
   deletedAt: deletedAt(),
 });

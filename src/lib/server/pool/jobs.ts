@@ -2,15 +2,17 @@
 import { formatOf } from '$core/io/writeScoreFile';
 import { tell } from '$core/pipeline/progress';
 import { engrave } from '$lib/engrave/engrave';
-import { previewOf } from '$lib/engrave/preview';
 import type { Sheet } from '$lib/engrave/sheet';
-import type { PartChoices } from '$core/score/parts';
 import type { Db } from '../db/open';
 import { checkCopy, readyCopy, type CopyBrought } from '../studio/copyCheck';
+import { broughtFile } from '../studio/brought';
+import { studioCalendar } from '../studio/calendarFile';
+import { sectionFile, sectionsOfLong } from '../studio/cutPieces';
+import { weightOf } from '../studio/weight';
 import { derivePieces, deriveVersions } from '../studio/derive';
 import { chartsInAllKeys, songbookInAllKeys, sourceMeasures } from '../studio/pieceMusic';
 import { fingersDecided, learnHouseHand } from '../studio/houseHand';
-import { preparedPiece, readPiece, sourceScore } from '../studio/prepared';
+import { preparedPiece, sourceScore } from '../studio/prepared';
 import { paperBeginning, paperPages, paperPdf, paperPdfs } from '../studio/paperMusic';
 import {
   atLevel,
@@ -37,14 +39,6 @@ function pictureOf(_db: Db, { sheet, share }: ToDraw): Promise<string> {
   return engrave(sheet);
 }
 
-interface Brought {
-  readonly name: string;
-  readonly bytes: Uint8Array;
-  readonly parts?: PartChoices | undefined;
-  /** Measures that are shown at most. */
-  readonly shown?: number | undefined;
-}
-
 /** What is written: a version, or the piece as its file has it. */
 interface Written {
   readonly pieceId: string;
@@ -63,8 +57,10 @@ function writtenAs(db: Db, { pieceId, document, title, composer, ending }: Writt
 }
 
 export const jobs = {
-  read: readPiece,
-  preview: (_db: Db, { parts, shown, ...file }: Brought) => previewOf(file, parts, shown),
+  /** How much a piece of an older studio holds. */
+  weigh: (db: Db, pieceId: string) => weightOf(sourceScore(db, pieceId).score),
+  calendar: (db: Db, of: string | null) => studioCalendar(db, of),
+  brought: broughtFile,
   pieces: derivePieces,
   versions: deriveVersions,
   /** As JSON: it goes to the page as it is. */
@@ -92,6 +88,8 @@ export const jobs = {
   decisions: decisionsPlaced,
   versionKey: versionKeyCode,
   write: writtenAs,
+  sectionsOfLong,
+  sectionFile,
   checkCopy: (_db: Db, brought: CopyBrought) => checkCopy(brought),
   readyCopy: (_db: Db, { next, ...brought }: CopyBrought & { readonly next: string }) =>
     readyCopy(brought, next),

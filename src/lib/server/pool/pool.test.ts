@@ -34,24 +34,33 @@ afterAll(async () => {
   rmSync(folder, { recursive: true });
 });
 
+/** A file as its form sends it. */
+async function sent(name: string, bytes: Uint8Array, keeps = true) {
+  const form = new FormData();
+  form.append('file', new File([new Uint8Array(bytes)], name));
+  const response = new Response(form);
+  const type = response.headers.get('content-type')!;
+  return { body: new Uint8Array(await response.arrayBuffer()), type, keeps };
+}
+
 describe('the pool', () => {
   it('reads in a thread, and what is wrong with a file comes back as its sentence', async () => {
     const { work } = usual;
-    await expect(work('read', { name: 'up.abc', bytes: abc })).resolves.toMatchObject({ title: 'Up' });
-    const broken = work('read', { name: 'broken.xml', bytes: abc.slice(0, 9) });
+    await expect(work('brought', await sent('up.abc', abc))).resolves.toMatchObject({
+      found: { title: 'Up' },
+    });
+    const broken = work('brought', await sent('broken.xml', abc.slice(0, 9)));
     await expect(broken).rejects.toBeInstanceOf(InputError);
     // What nobody waits for any more is not begun.
     const gone = new AbortController();
     gone.abort();
-    await expect(work('read', { name: 'up.abc', bytes: abc }, { signal: gone.signal })).rejects.toThrow(
+    await expect(work('brought', await sent('up.abc', abc), { signal: gone.signal })).rejects.toThrow(
       /abort/i,
     );
   }, 60_000);
   it('stops what takes too long, says so, and goes on', async () => {
     const { work, close } = pool({ seconds: 0.002, megabytes: 224, quickMegabytes: 144 });
-    await expect(work('read', { name: 'up.abc', bytes: abc })).rejects.toThrow(
-      /took longer than.*was stopped/,
-    );
+    await expect(work('brought', await sent('up.abc', abc))).rejects.toThrow(/took longer than.*was stopped/);
     // Its threads have too little room even to begin here, and would be begun again and again.
     await close();
   }, 60_000);
@@ -65,7 +74,7 @@ describe('the pool', () => {
           return Number(fields[16]);
         });
       const { work } = usual;
-      await work('read', { name: 'up.abc', bytes: abc });
+      await work('brought', await sent('up.abc', abc));
       const before = niceOfThreads().filter((nice) => nice === 19).length;
       await expect(work('learnHouseHand', null, { isLong: true, isLater: true })).resolves.toMatchObject({
         decisions: 0,
@@ -76,7 +85,7 @@ describe('the pool', () => {
   );
   it('ends what nobody waits for any more before its next step', async () => {
     const { work } = usual;
-    await work('read', { name: 'up.abc', bytes: abc });
+    await work('brought', await sent('up.abc', abc));
     const measures = Array.from({ length: 3000 }, () => 'G A B c').join(' | ');
     const { score } = readScoreFile(
       'long.abc',
@@ -84,11 +93,13 @@ describe('the pool', () => {
     );
     const leaves = new AbortController();
     // This format is read in steps.
-    const shown = { name: 'long.xml', bytes: new TextEncoder().encode(writeMusicXml(score)) };
-    const left = work('preview', shown, { signal: leaves.signal });
+    const shown = await sent('long.xml', new TextEncoder().encode(writeMusicXml(score)), false);
+    const left = work('brought', shown, { signal: leaves.signal });
     setTimeout(() => leaves.abort(new Error('The page has gone')), 50);
     await expect(left).rejects.toThrow('The page has gone');
     // The thread is the same, and works.
-    await expect(work('read', { name: 'up.abc', bytes: abc })).resolves.toMatchObject({ title: 'Up' });
+    await expect(work('brought', await sent('up.abc', abc))).resolves.toMatchObject({
+      found: { title: 'Up' },
+    });
   }, 60_000);
 });

@@ -4,7 +4,15 @@ import { createEvents, type EventAttributes } from 'ics';
 import type { Db } from '../db/open';
 import { isGiven } from '$core/lessons/slots';
 import { todayIn, zoneOf } from './clock';
-import { lessonsBetween } from './slots';
+import { studio } from '../db/schema';
+import { isThere, lessonsBetween } from './slots';
+
+/** The calendar of the studio, or of one student or class; null where there is no such one. Runs in the pool. */
+export function studioCalendar(db: Db, of: string | null): string | null {
+  if (of !== null && !isThere(db, `learner ${of}`) && !isThere(db, `class ${of}`)) return null;
+  const name = db.select({ name: studio.name }).from(studio).get()?.name ?? 'Piano lessons';
+  return calendarText(db, name, of ?? undefined);
+}
 
 /** Days before and after today that the file holds. */
 const BEFORE = 31;

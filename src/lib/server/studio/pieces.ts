@@ -4,12 +4,13 @@ import { decide, subjectOf } from '$core/decisions/decide';
 import { decisionsSchema, type Decision } from '$core/decisions/registry';
 import { sectionStartsSchema, type SectionStart } from '$core/analysis/sections';
 import type { PartChoices } from '$core/score/parts';
-import { and, asc, eq, isNull, sql } from 'drizzle-orm';
+import { and, asc, eq, inArray, isNull, sql } from 'drizzle-orm';
 import { atomically, type Db } from '../db/open';
 import { piece } from '../db/schema';
 import { contentKey, hashOf } from './contentKey';
 import { readPiece, type ReadPiece } from './prepared';
 import { newId, now } from './ids';
+import { isHeavy, type Weight } from './weight';
 
 export type Rights = (typeof RIGHTS)[number];
 export const RIGHTS = ['own work', 'public domain', 'licensed', 'not known'] as const;
@@ -70,27 +71,61 @@ export function keepPiece(db: Db, file: BroughtFile & PieceWishes, found: ReadPi
       source: Buffer.from(file.bytes),
       sourceHash: hashOf(file.bytes),
       parts: file.parts ?? null,
+      notes: found.notes,
+      measures: found.measures,
       createdAt: now(),
     })
     .run();
   return id;
 }
 
-/** Of a file whose music takes long to read and to arrange, in bytes; of a compressed one. */
-const LONG = { plain: 300_000, compressed: 20_000 };
+/** A piece that nobody has counted yet is heavy where its file is larger than this, in bytes. */
+const UNCOUNTED = 20_000;
 
-/** Whether work on a piece may take long: it then never stands before what opens other pages. */
-export function isLongPiece(db: Db, id: string): boolean {
+/** Whether work on a piece may take long, by its id: it then never stands before what opens other pages. */
+export function longPieces(db: Db, ids: readonly string[]): ReadonlySet<string> {
+  const rows = db
+    .select({
+      id: piece.id,
+      notes: piece.notes,
+      measures: piece.measures,
+      bytes: sql<number>`length(${piece.source})`,
+    })
+    .from(piece)
+    .where(inArray(piece.id, [...new Set(ids)]))
+    .all();
+  return new Set(
+    rows.flatMap(({ id, notes, measures, bytes }) =>
+      (notes === null || measures === null ? bytes > UNCOUNTED : isHeavy({ notes, measures })) ? [id] : [],
+    ),
+  );
+}
+
+export const isLongPiece = (db: Db, id: string): boolean => longPieces(db, [id]).has(id);
+
+/** How much a piece holds; null where nobody has counted yet. */
+export function weightOfPiece(db: Db, id: string): Weight | null {
   const row = db
-    .select({ name: piece.sourceName, bytes: sql<number>`length(${piece.source})` })
+    .select({ notes: piece.notes, measures: piece.measures })
     .from(piece)
     .where(eq(piece.id, id))
     .get();
-  return row !== undefined && isLongFile(row.name, row.bytes);
+  return row && row.notes !== null && row.measures !== null
+    ? { notes: row.notes, measures: row.measures }
+    : null;
 }
 
-export const isLongFile = (name: string, bytes: number): boolean =>
-  bytes > (/\.(mxl|zip)$/i.test(name) ? LONG.compressed : LONG.plain);
+/** A piece of an older studio that nobody has counted, besides those that cannot be. */
+export const uncountedPiece = (db: Db, passed: ReadonlySet<string>): string | undefined =>
+  db
+    .select({ id: piece.id })
+    .from(piece)
+    .where(isNull(piece.notes))
+    .all()
+    .find(({ id }) => !passed.has(id))?.id;
+
+export const setWeight = (db: Db, id: string, { notes, measures }: Weight): void =>
+  void db.update(piece).set({ notes, measures }).where(eq(piece.id, id)).run();
 
 export const setRights = (db: Db, id: string, rights: Rights): void =>
   void db.update(piece).set({ rights }).where(eq(piece.id, id)).run();

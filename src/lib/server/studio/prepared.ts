@@ -15,6 +15,7 @@ import type { Db } from '../db/open';
 import { perOpening } from '../db/opening';
 import { piece } from '../db/schema';
 import { contentKey, ENGINE, hashOf } from './contentKey';
+import { weightOf, type Weight } from './weight';
 
 export interface Prepared {
   /** Names the content. */
@@ -80,8 +81,8 @@ export function sourceScore(db: Db, pieceId: string): ReadResult {
   return readSource(db, rowOf(db, pieceId));
 }
 
-/** What a file says of itself. */
-export interface ReadPiece {
+/** What a file says of itself, and how much is in it. */
+export interface ReadPiece extends Weight {
   readonly title: string;
   readonly composer: string;
 }
@@ -93,7 +94,11 @@ export function readPiece(
 ): ReadPiece {
   const result = readScoreFile(name, bytes);
   filesOf(db).set(fileKey(hashOf(bytes), name), result);
-  return { title: titleOf(result.score, name), composer: result.score.composer };
+  return {
+    title: titleOf(result.score, name),
+    composer: result.score.composer,
+    ...weightOf(result.score),
+  };
 }
 
 const fileKey = (hash: string, name: string): string => `${ENGINE} ${hash} ${name}`;

@@ -247,6 +247,7 @@ async function linesOf(db: Db, work: Work, ids: readonly string[]): Promise<(Ass
         db,
         work,
         stale.map(({ versionId, pieceId, edit }) => ({ versionId, pieceId, number: edit })),
+        { isList: true },
       )
     ).map((summary, i) => [stale[i]!.id, summary]),
   );

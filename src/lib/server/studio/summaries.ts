@@ -9,8 +9,10 @@ import { assignment, piece, pieceSummary, version, versionSummary } from '../db/
 import type { Work } from '../pool/work';
 import { contentKey, ENGINE } from './contentKey';
 import { derivedRows } from './derivedRows';
-import type { PieceFacts, PieceSummary, Unreadable, VersionSummary, Wanted } from './derive';
+import { perOpening } from '../db/opening';
+import type { Derived, PieceFacts, PieceSummary, Unreadable, VersionSummary, Wanted } from './derive';
 import { studioLevels } from './levels';
+import { isLongPiece, longPieces } from './pieces';
 import { preparedKey, preparedKeys } from './prepared';
 
 const pieceBasis = (preparedName: string): string => contentKey(ENGINE, preparedName);
@@ -38,6 +40,24 @@ function pieceMade(db: Db, pieceId: string, basis: string | undefined): PieceMad
   return made?.basis === basis ? made : undefined;
 }
 
+/** A list does not wait longer than this for what a heavy piece takes, in milliseconds. */
+const PATIENCE = 150;
+export const STILL_READING = 'Key Path is still reading this piece. Look again in a moment.';
+
+/** What goes on for one thing goes on once, whoever looks for it. */
+const goingOn = perOpening(() => new Map<string, Promise<unknown>>());
+
+/** What is made of something heavy, where that is soon; undefined where it goes on behind the list that asks for it. */
+function soon<T>(db: Db, name: string, make: () => Promise<T>): Promise<T | undefined> {
+  const running = goingOn(db);
+  const known = running.get(name) as Promise<T> | undefined;
+  const made = known ?? make().finally(() => running.delete(name));
+  if (!known) running.set(name, made);
+  // Whoever waits hears of a fault; where nobody does any more, the next look tries again.
+  made.catch((error: unknown) => console.error(`${name} could not be derived:`, error));
+  return Promise.race([made, new Promise<undefined>((resolve) => setTimeout(resolve, PATIENCE))]);
+}
+
 /** What the list says of each piece, by its id. */
 export async function pieceSummaries(
   db: Db,
@@ -55,17 +75,34 @@ export async function pieceSummaries(
     ([id, basis]) => rows.get(id)?.basis !== basis && !pieceMade(db, id, basis),
   );
   const derived = new Map<string, PieceSummary | Unreadable>();
-  if (stale.length > 0)
-    (
-      await work(
-        'pieces',
-        stale.map(([id]) => id),
-      )
-    ).forEach((made, i) => {
-      const [id, basis] = stale[i]!;
+  const long = longPieces(
+    db,
+    stale.map(([id]) => id),
+  );
+  const take = (list: typeof stale, all: Awaited<ReturnType<typeof derivedBy>>): void =>
+    all.forEach((made, i) => void derived.set(list[i]![0], 'problem' in made ? made : made.data));
+  const derivedBy = async (list: typeof stale, isLong: boolean) => {
+    const all = await work(
+      'pieces',
+      list.map(([id]) => id),
+      { isLong },
+    );
+    // Also of one that nobody waits for any more.
+    all.forEach((made, i) => {
+      const [id, basis] = list[i]!;
       if (!('problem' in made)) pieces.keep(db, id, { basis, ...made });
-      derived.set(id, 'problem' in made ? made : made.data);
     });
+    return all;
+  };
+  const light = stale.filter(([id]) => !long.has(id));
+  const heavy = stale.filter(([id]) => long.has(id));
+  const behind = heavy.map(async (one) => {
+    const made = await soon(db, `Piece ${one.join(' ')}`, () => derivedBy([one], true));
+    if (made) take([one], made);
+    else derived.set(one[0], { problem: STILL_READING });
+  });
+  if (light.length > 0) take(light, await derivedBy(light, false));
+  await Promise.all(behind);
   return new Map(
     [...bases].map(([id, basis]) => [
       id,
@@ -81,7 +118,7 @@ export async function pieceFacts(db: Db, work: Work, pieceId: string): Promise<P
   if (known) return known.facts;
   const row = db.select().from(pieceSummary).where(eq(pieceSummary.pieceId, pieceId)).get();
   if (row?.basis === basis) return JSON.parse(row.report) as PieceFacts;
-  const [made] = await work('pieces', [pieceId]);
+  const [made] = await work('pieces', [pieceId], { isLong: isLongPiece(db, pieceId) });
   if ('problem' in made!) throw new InputError(made.problem);
   pieces.keep(db, pieceId, { basis, ...made! });
   return made!.facts;
@@ -110,11 +147,12 @@ const versions = derivedRows<VersionMade>('Summaries of versions', MOST_VERSIONS
 });
 const nameOf = ({ versionId, number }: Wanted): string => `${versionId} ${number}`;
 
-/** Summaries of versions, in the order in which they are wanted. */
+/** Summaries of versions, in the order in which they are wanted. A list does not wait for those of heavy pieces. */
 export async function versionSummaries(
   db: Db,
   work: Work,
   wanted: readonly Wanted[],
+  { isList = false } = {},
 ): Promise<(VersionSummary | Unreadable)[]> {
   if (wanted.length === 0) return [];
   const names = wanted.length === 1 ? undefined : preparedKeys(db);
@@ -137,18 +175,36 @@ export async function versionSummaries(
   });
   const stale = wanted.flatMap((_, i) => (kept[i] ? [] : [i]));
   const derived = new Map<number, VersionSummary | Unreadable>();
-  if (stale.length > 0)
-    (
-      await work(
-        'versions',
-        stale.map((i) => wanted[i]!),
-      )
-    ).forEach(({ summary, isWhole }, at) => {
-      const i = stale[at]!;
+  const long = longPieces(
+    db,
+    stale.map((i) => wanted[i]!.pieceId),
+  );
+  const derive = async (list: readonly number[], isLong: boolean): Promise<readonly Derived[]> => {
+    const all = await work(
+      'versions',
+      list.map((i) => wanted[i]!),
+      { isLong },
+    );
+    for (const [at, { summary, isWhole }] of all.entries()) {
+      const i = list[at]!;
       if (isWhole && !('problem' in summary))
         versions.keep(db, nameOf(wanted[i]!), { basis: bases[i]!, summary });
       derived.set(i, summary);
-    });
+    }
+    return all;
+  };
+  const light = stale.filter((i) => !long.has(wanted[i]!.pieceId));
+  const heavy = stale.filter((i) => long.has(wanted[i]!.pieceId));
+  const behind = heavy.map(async (i) => {
+    const made = isList
+      ? await soon(db, `Version ${nameOf(wanted[i]!)} ${bases[i]!}`, () => derive([i], true))
+      : await derive([i], true);
+    // Somebody else may have asked for the same.
+    if (made) derived.set(i, made[0]!.summary);
+    else derived.set(i, { problem: STILL_READING });
+  });
+  if (light.length > 0) await derive(light, false);
+  await Promise.all(behind);
   return kept.map((summary, i) => summary ?? derived.get(i)!);
 }
 

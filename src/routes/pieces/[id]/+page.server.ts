@@ -10,7 +10,16 @@ import { db } from '$server/db';
 import { formOf, readForm } from '$server/forms';
 import { findLearner, listLearners, startFor, type LearnerRow } from '$server/studio/learners';
 import { levelNames } from '$server/studio/levels';
-import { findPiece, RIGHTS, sectionsOf, setParts, setRights, unmendSource } from '$server/studio/pieces';
+import {
+  findPiece,
+  RIGHTS,
+  sectionsOf,
+  setParts,
+  setRights,
+  unmendSource,
+  weightOfPiece,
+} from '$server/studio/pieces';
+import { MOST_ON_BENCH } from '$server/studio/weight';
 import { work } from '$server/pool';
 import { pieceFacts } from '$server/studio/summaries';
 import { once } from '$server/studio/once';
@@ -38,6 +47,8 @@ export const load: PageServerLoad = async ({ params }) => {
     rights: RIGHTS,
     formats: WRITTEN_FORMATS.map(({ ending, name }) => ({ ending, name })),
     sections: sectionsOf(db(), piece.id),
+    /** Too long for the bench: its sections can be pieces. */
+    isTooLong: (weightOfPiece(db(), piece.id)?.notes ?? 0) > MOST_ON_BENCH,
     versions: listVersions(db(), piece.id).map(({ id, level, style, key: chosen, decided, ...row }) => {
       const named = chosen === null ? undefined : parseKey(chosen);
       return {

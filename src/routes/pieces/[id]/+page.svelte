@@ -122,6 +122,12 @@
         </label>
         <button class="action">Make a version</button>
       </form>
+      {#if data.isTooLong}
+        <p class="mt-3">
+          This piece is too long for the bench.
+          <a class="link" href="/pieces/{data.piece.id}/cut">Make pieces of its sections</a>
+        </p>
+      {/if}
       <p class="mt-3">
         <a class="link" href="/pieces/{data.piece.id}/keys">Which key suits whom?</a>
         <a class="link ml-5" href="/pieces/{data.piece.id}/twelve">Its chart in all twelve keys</a>

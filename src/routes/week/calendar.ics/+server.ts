@@ -1,15 +1,13 @@
-import { db } from '$server/db';
 import { download } from '$server/download';
-import { studio } from '$server/db/schema';
-import { calendarText } from '$server/studio/calendarFile';
+import { gone } from '$server/gone';
+import { pathOf, work } from '$server/pool';
+import { error } from '@sveltejs/kit';
 import type { RequestHandler } from './$types';
 
-/** The lessons of the studio, or with ?of= those of a learner or a class, for a calendar program. */
-export const GET: RequestHandler = ({ url }) => {
-  const name = db().select({ name: studio.name }).from(studio).get()?.name ?? 'Piano lessons';
-  return download(
-    'lessons.ics',
-    'text/calendar; charset=utf-8',
-    calendarText(db(), name, url.searchParams.get('of') ?? undefined),
-  );
+/** The lessons of the studio, or with ?of= those of a student or a class, for a calendar program. */
+export const GET: RequestHandler = async ({ url, request }) => {
+  const asked = { isLong: true, signal: request.signal, path: pathOf(request.url) };
+  const text = await work('calendar', url.searchParams.get('of'), asked);
+  if (text === null) error(404, gone('student'));
+  return download('lessons.ics', 'text/calendar; charset=utf-8', text);
 };

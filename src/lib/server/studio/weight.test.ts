@@ -1,0 +1,37 @@
+import { formatOf } from '$core/io/writeScoreFile';
+import { readScoreFile } from '$core/io/readScoreFile';
+import { scoreFrom } from '$core/test/shorthand';
+import { describe, expect, it } from 'vitest';
+import { estimated, isHeavy, weightOf } from './weight';
+
+const bytesOf = (text: string | Uint8Array): Uint8Array =>
+  typeof text === 'string' ? new TextEncoder().encode(text) : text;
+const song = (measures: number) =>
+  scoreFrom({
+    title: 'Song',
+    key: 'C',
+    time: { beats: 4, beatType: 4 },
+    right: Array.from({ length: measures }, () => 'C5:0.5 D5:0.5 E5:1 F5:1 G5:1').join(' | '),
+    left: Array.from({ length: measures }, () => 'C3:2 G2:2').join(' | '),
+  });
+
+describe('how much there is to do for a piece', () => {
+  it('is known by its notes and measures', () => {
+    expect(weightOf(song(10))).toEqual({ notes: 70, measures: 10 });
+    expect([isHeavy(weightOf(song(64))), isHeavy(weightOf(song(300)))]).toEqual([false, true]);
+    expect(isHeavy({ notes: 9000, measures: 64 })).toBe(true);
+  });
+  it('is estimated before a file is read, in every format', () => {
+    for (const ending of ['.musicxml', '.mxl', '.mid', '.abc'] as const) {
+      const [small, large] = [40, 1200].map((n) => bytesOf(formatOf(ending)!.write(song(n))));
+      expect(isHeavy(estimated(`x${ending}`, small!)), `${ending}, small`).toBe(false);
+      expect(isHeavy(estimated(`x${ending}`, large!)), `${ending}, large`).toBe(true);
+    }
+  });
+  it('is much in a small file of many short measures', () => {
+    const abc = `X:1\nT:Many\nM:2/4\nL:1/4\nK:C\n${'C D|'.repeat(3700)}\n`;
+    expect(abc.length).toBeLessThan(40_000);
+    expect(isHeavy(estimated('many.abc', bytesOf(abc)))).toBe(true);
+    expect(weightOf(readScoreFile('many.abc', bytesOf(abc)).score).measures).toBe(3700);
+  });
+});

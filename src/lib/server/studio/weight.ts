@@ -1,0 +1,46 @@
+/** How much there is to do for a piece: by its notes and measures, not by the bytes of its file, which say little. */
+import type { Score } from '$core/score/score';
+
+export interface Weight {
+  readonly notes: number;
+  readonly measures: number;
+}
+
+/** More than that is worked on beside what opens pages: about a third of a second of arranging. */
+const HEAVY: Weight = { notes: 2500, measures: 260 };
+
+export const isHeavy = ({ notes, measures }: Weight): boolean =>
+  notes > HEAVY.notes || measures > HEAVY.measures;
+
+/** More notes than that the bench does not open at once: so many take seconds to arrange and the memory of several pieces. */
+export const MOST_ON_BENCH = 40_000;
+
+export const weightOf = (score: Score): Weight => ({
+  notes: score.parts.reduce((sum, part) => sum + part.notes.length, 0),
+  measures: score.measures.length,
+});
+
+/** A file larger than this is not looked through to know that it is heavy. */
+const MOST_LOOKED_AT = 400_000;
+/** Bytes of a note in a MIDI file: its beginning and its end, with their times. */
+const PER_MIDI_NOTE = 8;
+/** As much as an archive packs music. */
+const PACKED = 20;
+const PER_XML_NOTE = 220;
+
+const count = (text: string, pattern: RegExp): number => text.match(pattern)?.length ?? 0;
+
+/** What a file that nobody has read yet may hold: more rather than less, and found faster than by reading it. */
+export function estimated(name: string, bytes: Uint8Array): Weight {
+  if (bytes.length > MOST_LOOKED_AT) return { notes: Infinity, measures: Infinity };
+  const head = Buffer.from(bytes.subarray(0, 64)).toString('latin1');
+  if (head.startsWith('MThd')) return { notes: bytes.length / PER_MIDI_NOTE, measures: 0 };
+  if (head.startsWith('PK') || /\.(mxl|zip)$/i.test(name))
+    return { notes: (bytes.length * PACKED) / PER_XML_NOTE, measures: 0 };
+  // Of two bytes to a letter half are empty.
+  const text = Buffer.from(bytes).toString('latin1').replaceAll('\0', '');
+  if (text.includes('<'))
+    return { notes: count(text, /<note[\s>]/g), measures: count(text, /<measure[\s>]/g) };
+  // ABC and charts: letters of notes and chords, and what stands between bars or on lines of words.
+  return { notes: count(text, /[A-Ga-g]/g) / 2, measures: count(text, /\|/g) + count(text, /\n/g) };
+}
