@@ -6,6 +6,8 @@ import { separateWasm } from './scripts/separateWasm.ts';
 export default defineConfig({
   plugins: [tailwindcss(), sveltekit()],
   worker: { format: 'es', plugins: () => [separateWasm()] },
+  // Of these only what is used is loaded.
+  ssr: { noExternal: ['zod', 'drizzle-orm'] },
   // On the server the engraver's WebAssembly is one large module, read once when it starts.
   build: { chunkSizeWarningLimit: 9000 },
   optimizeDeps: { exclude: ['verovio'] },

@@ -2,6 +2,7 @@
 import { writeFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
 import { defineConfig } from 'vite';
+import { separateWasm } from './scripts/separateWasm.ts';
 
 const from = (path: string): string => fileURLToPath(new URL(path, import.meta.url));
 
@@ -15,7 +16,10 @@ export default defineConfig({
     },
   },
   publicDir: false,
+  // What would otherwise be loaded whole in every thread: only what is used of them is.
+  ssr: { noExternal: ['verovio', 'zod', 'drizzle-orm', 'mutative', 'lru-cache', 'fflate', 'svgpath', 'saxes'] },
   plugins: [
+    separateWasm('server'),
     {
       name: 'start-by-main',
       // `node build` starts our server rather than the adapter's own, which would listen to the whole network.
@@ -24,6 +28,8 @@ export default defineConfig({
   ],
   build: {
     ssr: true,
+    // The engraver's bytes lie beside the script.
+    ssrEmitAssets: true,
     rolldownOptions: {
       input: { worker: from('src/lib/server/pool/worker.ts'), main: from('src/lib/server/main.ts') },
     },

@@ -1,6 +1,7 @@
 /**
- * The engraver's package carries its WebAssembly as text inside its script: every page would decode and compile megabytes anew.
- * For the page's worker the bytes become a file of their own, which the browser compiles while it arrives and keeps compiled.
+ * The engraver's package carries its WebAssembly as text inside its script: every page would decode and compile megabytes anew, and every
+ * thread of the server would keep them as text. The bytes become a file of their own: a browser compiles it while it arrives and keeps
+ * it compiled, a thread reads it when it engraves for the first time.
  */
 import type { Plugin } from 'vite';
 
@@ -18,7 +19,14 @@ function decoded(literal: string): Uint8Array {
   });
 }
 
-export function separateWasm(): Plugin {
+/** How the bytes are had where the script runs; `binaryFile` is the address of the file. */
+const FROM = {
+  page: 'return WebAssembly.instantiateStreaming(fetch(binaryFile),imports)',
+  server:
+    "return WebAssembly.instantiate(process.getBuiltinModule('fs').readFileSync(new URL('.' + binaryFile, import.meta.url)),imports)",
+};
+
+export function separateWasm(runsIn: keyof typeof FROM = 'page'): Plugin {
   return {
     name: 'separate-wasm',
     apply: 'build',
@@ -36,7 +44,7 @@ export function separateWasm(): Plugin {
       const separated =
         `${code.slice(0, from)}return import.meta.ROLLUP_FILE_URL_${file}${code.slice(code.indexOf(')', end) + 1)}`.replace(
           INSTANTIATE,
-          'return WebAssembly.instantiateStreaming(fetch(binaryFile),imports)',
+          FROM[runsIn],
         );
       return { code: separated, map: null };
     },

@@ -48,7 +48,7 @@ const OPTIONS = {
 let widthNow: number | undefined;
 
 /** Templates by the music that they show: another finger, and the same phrase elsewhere, need no new one. */
-const MOST_PICTURES = 300;
+const MOST_PICTURES = 100;
 const templates = new LRUCache<string, Template>({ max: MOST_PICTURES });
 
 /** Where the engraver looks for line breaks: nowhere if it need not, which is half of its time. */

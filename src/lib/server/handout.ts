@@ -65,7 +65,11 @@ const range = z.object({
 /** The pages that an address asks for with `?from=` and `?to=`, and how many there are. */
 export function pagesOf(sources: readonly PaperFor[], choices: Choices, about: Asked, url: URL) {
   const { from, to } = range.parse(Object.fromEntries(url.searchParams));
-  return work('paper', { ...asked(sources, choices), from, to: Math.min(from + MOST, to) }, about);
+  return work(
+    'paper',
+    { ...asked(sources, choices), from, to: Math.min(from + MOST, to) },
+    { ...about, isPaper: true },
+  );
 }
 
 type Beginning = JobOutput<'paperBeginning'>;
@@ -87,7 +91,7 @@ export async function beginningOf(
   const beginnings = beginningsOf(db());
   const known = beginnings.get(key);
   if (known) return known;
-  const made = await work('paperBeginning', input, about);
+  const made = await work('paperBeginning', input, { ...about, isPaper: true });
   beginnings.set(key, made);
   return made;
 }
@@ -112,11 +116,14 @@ export async function paperDownload(
   inZip: { readonly name: string } | null,
 ): Promise<Response> {
   if (!inZip) {
-    const { name, bytes } = await work('pdf', asked(sources, choices), about);
+    const { name, bytes } = await work('pdf', asked(sources, choices), { ...about, isPaper: true });
     return download(`${name}.pdf`, 'application/pdf', bytes);
   }
   const files: Record<string, Uint8Array> = {};
-  for (const { name, bytes } of await work('pdfs', asked(sources, choices), about)) {
+  for (const { name, bytes } of await work('pdfs', asked(sources, choices), {
+    ...about,
+    isPaper: true,
+  })) {
     let file = fileName(`${name}.pdf`);
     for (let n = 2; files[file]; n++) file = fileName(`${name} ${n}.pdf`);
     files[file] = bytes;

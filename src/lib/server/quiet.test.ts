@@ -5,7 +5,7 @@ beforeEach(() => void vi.useFakeTimers());
 afterEach(() => void vi.useRealTimers());
 
 /** Whether it has resolved by now. */
-function watched(promise: Promise<void>): { done: boolean } {
+function watched(promise: Promise<unknown>): { done: boolean } {
   const seen = { done: false };
   void promise.then(() => (seen.done = true));
   return seen;

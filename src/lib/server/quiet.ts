@@ -7,13 +7,16 @@ export function asks(): void {
   lastAsked = performance.now();
 }
 
-/** Resolves when nobody has asked anything for so many milliseconds, at the latest after as many as it can wait. */
-export async function quiet(pause: number, atMost: number): Promise<void> {
+/**
+ * Resolves when nobody has asked anything for so many milliseconds, at the latest after as many as it can wait: then with false.
+ */
+export async function quiet(pause: number, atMost: number): Promise<boolean> {
   const until = performance.now() + atMost;
   for (;;) {
     const now = performance.now();
+    if (lastAsked + pause <= now) return true;
+    if (until <= now) return false;
     const left = Math.min(lastAsked + pause, until) - now;
-    if (left <= 0) return;
     // The end of the server does not wait for it.
     await new Promise((resolve) => setTimeout(resolve, left).unref());
   }

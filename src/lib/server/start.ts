@@ -8,6 +8,7 @@ import { quiet } from './quiet';
 import { dailyCopy, sweep } from './studio/copies';
 import { emptyOld } from './studio/trash';
 import { setWeight, uncountedPiece } from './studio/pieces';
+import { studioOverview } from './studio/overview';
 import { refreshOne } from './studio/summaries';
 
 /**
@@ -16,8 +17,26 @@ import { refreshOne } from './studio/summaries';
  */
 const PAUSES = { between: 50, idle: 5000, quiet: 1000, patience: 5000, copies: 3_600_000, after: 300_000 };
 
+/**
+ * Has everything at hand that first pages need: what the lists show, and in the thread that opens pages the whole way from a file to a
+ * picture. What goes wrong here is told to whoever asks for it.
+ */
+async function warm(): Promise<void> {
+  const needed = [studioOverview(db(), work), work('warm', null)];
+  for (const done of await Promise.allSettled<unknown>(needed))
+    if (done.status === 'rejected')
+      console.error('Something could not be made ready at the start:', done.reason);
+  // Paper is asked for later than pages are.
+  void work('warm', null, { isPaper: true, isLater: true }).catch((error: unknown) =>
+    console.error('The thread for paper could not be made ready:', error),
+  );
+}
+
+/** The server listens when this has resolved, or after so many milliseconds. */
+const WARM_AT_MOST = 8000;
+
 /** Opens the studio, starts the pool, and keeps the summaries fresh. */
-export function start(): void {
+export async function start(): Promise<void> {
   db();
   sweep(dataFolder());
   // What is in the write-ahead log goes into the file: the studio is one file while nobody works on it.
@@ -37,6 +56,7 @@ export function start(): void {
     emptyOld(db());
     return PAUSES.copies;
   });
+  await Promise.race([warm(), new Promise((resolve) => setTimeout(resolve, WARM_AT_MOST).unref())]);
 }
 
 /** Counts the notes of one piece of an older studio. False where all are counted. */

@@ -30,7 +30,11 @@ export function sameData<T extends object>(value: T): T {
 }
 
 /** Results that a stage keeps: enough for six levels and all keys of one piece. */
-const MOST_RESULTS = 40;
+let mostResults = 40;
+
+/** Sets how many results each stage keeps in this thread; said before the first is run. A thread that many share keeps few of each. */
+export const keepResults = (most: number): void => void (mostResults = most);
+
 const forgetting: (() => void)[] = [];
 
 /** A stage of the pipeline: a pure function that is run only for what it has not seen lately. */
@@ -38,10 +42,11 @@ export function stage<Input extends readonly unknown[], Output extends object>(
   name: string,
   run: (...input: Input) => Output,
 ): (...input: Input) => Output {
-  const results = new LRUCache<string, Output>({ max: MOST_RESULTS });
-  forgetting.push(() => results.clear());
+  let results: LRUCache<string, Output> | undefined;
+  forgetting.push(() => results?.clear());
   return (...input) => {
     const key = input.map(identityOf).join(' ');
+    results ??= new LRUCache<string, Output>({ max: mostResults });
     const known = results.get(key);
     if (known) return known;
     tell(name);

@@ -1,8 +1,13 @@
 /** Everything that the pool does: each job reads the studio and answers with plain data. */
+import { LEVELS } from '$core/arrange/levels';
+import { readScoreFile } from '$core/io/readScoreFile';
 import { formatOf } from '$core/io/writeScoreFile';
+import { proposedParts, withParts } from '$core/score/parts';
+import { realise } from '$core/version/realise';
+import { DEFAULT_RECIPE } from '$core/version/recipe';
 import { tell } from '$core/pipeline/progress';
 import { engrave } from '$lib/engrave/engrave';
-import type { Sheet } from '$lib/engrave/sheet';
+import { sheetOf, type Sheet } from '$lib/engrave/sheet';
 import type { Db } from '../db/open';
 import { checkCopy, readyCopy, type CopyBrought } from '../studio/copyCheck';
 import { broughtFile } from '../studio/brought';
@@ -56,7 +61,23 @@ function writtenAs(db: Db, { pieceId, document, title, composer, ending }: Writt
   return formatOf(ending)!.write(score);
 }
 
+/** A few measures from a file to their picture, so that whoever comes first does not wait for what every piece needs. */
+async function warmUp(): Promise<void> {
+  const text = 'X:1\nM:4/4\nL:1/8\nK:C\n"C"CDEF G2E2|"F"A2c2 "C"G4|"Dm"FEDF "G7"E2D2|"C"C8|]\n';
+  const { score } = readScoreFile('warm.abc', new TextEncoder().encode(text));
+  const version = realise(
+    withParts(score, proposedParts(score)),
+    { ...DEFAULT_RECIPE, level: 4 },
+    [],
+    LEVELS,
+  );
+  await engrave(
+    sheetOf(version, version.form.phrases[0]!, { width: 900, fingers: true, counts: true, chords: true }),
+  );
+}
+
 export const jobs = {
+  warm: (_db: Db, _nothing: null) => warmUp(),
   /** How much a piece of an older studio holds. */
   weigh: (db: Db, pieceId: string) => weightOf(sourceScore(db, pieceId).score),
   calendar: (db: Db, of: string | null) => studioCalendar(db, of),

@@ -1,16 +1,16 @@
 /**
- * Threads for whatever takes long: reading, arranging, engraving, writing files. Three lanes: what may take seconds never stands in
- * front of what opens a page, and what takes seconds and is waited for by nobody gives way to both. Each lane has limits of time and
- * memory; a thread that reaches one is ended and replaced.
+ * Threads for whatever takes long: reading, arranging, engraving, writing files. Four lanes: what opens a page waits neither for paper,
+ * which takes a second or two, nor for a heavy piece, which takes many; and what nobody waits for gives way to all. Each lane has limits of
+ * time and memory; a thread that reaches one is ended and replaced.
  */
 import PQueue from 'p-queue';
 import { Piscina } from 'piscina';
 import { availableParallelism } from 'node:os';
-import { outputOf, WorkStopped, type Answer, type Work } from './work';
+import { outputOf, WorkStopped, type Answer, type Asked as JobAsked, type Work } from './work';
 import type { Asked, ThreadData, Told } from './worker';
 
 /** Limits of one job, in seconds, and of one thread, in MB of its heap: what opens pages needs less than what reads files. */
-const LIMITS = { seconds: 30, megabytes: 144, quickMegabytes: 96 };
+const LIMITS = { seconds: 30, megabytes: 144, quickMegabytes: 72 };
 
 /** Work that goes on for a page. */
 export interface Doing {
@@ -29,8 +29,14 @@ interface Task {
   share: number | undefined;
 }
 
-/** Megabytes for what was made lately; V8 takes twice as much by itself, in each thread. */
-const YOUNG = 20;
+/** Megabytes for what was made lately; V8 takes several times as much by itself, in each thread. */
+const YOUNG = 12;
+
+/** Results that each stage keeps: of what is opened, the versions of several people; of what is seldom done, those of one. */
+const RESULTS = { open: 12, seldom: 6 };
+
+/** Milliseconds after which a thread that nobody needs is ended: its memory is everybody's. */
+const IDLE = { usual: 30_000, later: 1000 };
 
 export interface Pool {
   readonly work: Work;
@@ -62,15 +68,23 @@ export interface PoolOptions {
 export function openPool({ folder, script, execArgv = [], limits = LIMITS }: PoolOptions): Pool {
   const tasks = new Map<number, Task>();
   let lastTask = 0;
-  const lane = (count: number, megabytes: number, isLater = false): Lane => {
+  const lane = (
+    count: number,
+    megabytes: number,
+    { stays = false, isLater = false }: { readonly stays?: boolean; readonly isLater?: boolean } = {},
+  ): Lane => {
     const threads = new Piscina({
       filename: script,
       // What is seldom done has no thread of its own in between.
-      minThreads: isLater ? 0 : 1,
+      minThreads: stays ? 1 : 0,
       maxThreads: count,
-      idleTimeout: isLater ? 10_000 : 60_000,
+      idleTimeout: isLater ? IDLE.later : IDLE.usual,
       execArgv: [...execArgv],
-      workerData: { folder, givesWay: isLater } satisfies ThreadData,
+      workerData: {
+        folder,
+        givesWay: isLater,
+        results: stays ? RESULTS.open : RESULTS.seldom,
+      } satisfies ThreadData,
       resourceLimits: { maxOldGenerationSizeMb: megabytes, maxYoungGenerationSizeMb: YOUNG },
       recordTiming: false,
     });
@@ -87,10 +101,13 @@ export function openPool({ folder, script, execArgv = [], limits = LIMITS }: Poo
     };
   };
   const lanes = {
-    quick: lane(1, limits.quickMegabytes),
+    quick: lane(1, limits.quickMegabytes, { stays: true }),
+    paper: lane(1, limits.quickMegabytes, { stays: true }),
     long: lane(Math.min(3, Math.max(1, availableParallelism() - 2)), limits.megabytes),
-    later: lane(1, limits.megabytes, true),
+    later: lane(1, limits.megabytes, { isLater: true }),
   };
+  const laneOf = ({ isLong, isLater, isPaper }: JobAsked): Lane =>
+    isLong ? (isLater ? lanes.later : lanes.long) : isPaper ? lanes.paper : lanes.quick;
 
   const run = async (
     { threads, seconds }: Lane,
@@ -118,8 +135,9 @@ export function openPool({ folder, script, execArgv = [], limits = LIMITS }: Poo
   };
 
   return {
-    work: async (job, input, { signal, path, isLong = false, isLater = false } = {}) => {
-      const chosen = isLong ? (isLater ? lanes.later : lanes.long) : lanes.quick;
+    work: async (job, input, asked = {}) => {
+      const { signal, path, isLong = false, isLater = false } = asked;
+      const chosen = laneOf(asked);
       const task = ++lastTask;
       const stop = new AbortController();
       tasks.set(task, { path, since: Date.now(), stop, what: 'waits', share: undefined });

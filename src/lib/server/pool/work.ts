@@ -14,6 +14,8 @@ export interface Asked {
   readonly path?: string | undefined;
   /** Whether it may take long: such work never stands before what opens a page. */
   readonly isLong?: boolean;
+  /** Whether it makes paper or a file for another program, which takes up to a second or two: it goes beside what opens pages. */
+  readonly isPaper?: boolean;
   /** What is seen later goes behind what is seen first; if it may take long, in a thread that gives way to all others. */
   readonly isLater?: boolean;
 }

@@ -1,4 +1,5 @@
 /** A thread of the pool. It has its own connection to the studio's database, which it only reads. */
+import { keepResults } from '$core/pipeline/memo';
 import { listening } from '$core/pipeline/progress';
 import { constants, platform, setPriority } from 'node:os';
 import { parentPort } from 'node:worker_threads';
@@ -11,9 +12,12 @@ export interface ThreadData {
   readonly folder: string;
   /** Whether nobody waits for what it does: the machine is then whose work is waited for. */
   readonly givesWay: boolean;
+  /** Results that each stage of the pipeline keeps there. */
+  readonly results: number;
 }
 
-const { folder, givesWay } = workerData as ThreadData;
+const { folder, givesWay, results } = workerData as ThreadData;
+keepResults(results);
 // Only there is it the priority of a thread; elsewhere the whole server would give way.
 if (givesWay && platform() === 'linux') setPriority(constants.priority.PRIORITY_LOW);
 

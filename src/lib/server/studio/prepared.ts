@@ -30,7 +30,7 @@ export interface Prepared {
 }
 
 /** Notes that are kept read, in all: a note takes about half a kilobyte. */
-const MOST_NOTES = 60_000;
+const MOST_NOTES = 20_000;
 const MOST_READ = 60;
 const notesIn = ({ score }: { readonly score: Score }): number =>
   1 + score.parts.reduce((sum, part) => sum + part.notes.length, 0);
