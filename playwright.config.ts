@@ -13,8 +13,9 @@ export default defineConfig({
   fullyParallel: false,
   // Two files at a time: every test brings pieces of its own, and what one changes for the whole studio no other asks for.
   workers: 2,
-  timeout: 60_000,
-  expect: { timeout: 15_000 },
+  // For what hangs, not for what is slow.
+  timeout: 180_000,
+  expect: { timeout: 45_000 },
   reporter: [['list'], ['json', { outputFile: 'test-results/e2e.json' }]],
   use: {
     baseURL: `http://localhost:${PORT}`,

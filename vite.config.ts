@@ -14,6 +14,9 @@ export default defineConfig({
   test: {
     include: ['src/**/*.test.ts'],
     environment: 'node',
+    // For what hangs, not for what is slow: a machine that others use as well may be six times as slow as a quiet one.
+    testTimeout: 120_000,
+    hookTimeout: 120_000,
     // A process for each file took a third of the time. What a test stubs it gives back; nothing else is shared that matters.
     isolate: false,
     setupFiles: ['src/lib/core/test/laws.setup.ts'],

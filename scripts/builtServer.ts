@@ -10,10 +10,14 @@ export interface Running {
 const patience = 30_000;
 
 /** Starts the built server as ./demo does, and resolves when it answers. */
-export async function startServer(data: string, port: number): Promise<Running> {
+export async function startServer(
+  data: string,
+  port: number,
+  more: Readonly<Record<string, string>> = {},
+): Promise<Running> {
   const url = `http://localhost:${port}`;
   const child: ChildProcess = spawn('scripts/serve', {
-    env: { ...process.env, PORT: String(port), KEYPATH_DATA: data, KEYPATH_DEMO: '', ORIGIN: url },
+    env: { ...process.env, PORT: String(port), KEYPATH_DATA: data, KEYPATH_DEMO: '', ORIGIN: url, ...more },
     stdio: ['ignore', 'ignore', 'inherit'],
   });
   let isStopping = false;

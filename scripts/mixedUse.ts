@@ -34,8 +34,7 @@ const residentOf = (pid: number): number =>
 /** Ids of what there is in a data folder. */
 function thingsIn(folder: string) {
   const db = new Database(join(folder, 'keypath.db'), { readonly: true });
-  const ids = (table: string): string[] =>
-    db.prepare(`select id from ${table}`).pluck().all() as string[];
+  const ids = (table: string): string[] => db.prepare(`select id from ${table}`).pluck().all() as string[];
   const things = {
     pieces: ids('piece'),
     versions: ids('version'),
@@ -51,7 +50,11 @@ function thingsIn(folder: string) {
 export async function mixedUse(
   server: Running,
   folder: string,
-  { people, seconds, seed = 11 }: { readonly people: number; readonly seconds: number; readonly seed?: number },
+  {
+    people,
+    seconds,
+    seed = 11,
+  }: { readonly people: number; readonly seconds: number; readonly seed?: number },
 ): Promise<Mixed> {
   const things = thingsIn(folder);
   const { url } = server;
@@ -73,7 +76,10 @@ export async function mixedUse(
       () => get(`/learners/${of(things.learners)}${of(['', '/month', '/export'])}`)(),
       () => get(`/pieces/${of(things.pieces)}${of(['', '', '/keys', '/twelve', '/source', '/score'])}`)(),
       () => get(`/versions/${of(things.versions)}`)(),
-      () => get(`/versions/${of(things.versions)}${of(['/levels', '/history', '/decisions', '/compare', '/keys'])}`)(),
+      () =>
+        get(
+          `/versions/${of(things.versions)}${of(['/levels', '/history', '/decisions', '/compare', '/keys'])}`,
+        )(),
       () => get(`/versions/${of(things.versions)}/handout${of(['', '/pdf', '/pages?from=0&to=4'])}`)(),
       () => get(`/versions/${of(things.versions)}/as/${of(['musicxml', 'mid', 'abc', 'pro'])}`)(),
       () => get(`/lessons/${of(things.lessons)}${of(['', '/week', '/line'])}`)(),
@@ -86,7 +92,11 @@ export async function mixedUse(
         file.append('file', new File([`X:1\nT:${name}\nM:4/4\nL:1/4\nK:C\n${music}|]\n`], `${name}.abc`));
         return post(`/pieces?/${of(['look', 'look', 'keep'])}`, file);
       },
-      () => post(`/pieces/${of(things.pieces)}?/version`, new URLSearchParams({ level: String(1 + Math.floor(random() * 6)) })),
+      () =>
+        post(
+          `/pieces/${of(things.pieces)}?/version`,
+          new URLSearchParams({ level: String(1 + Math.floor(random() * 6)) }),
+        ),
       async () => {
         const version = of(things.versions);
         const now = (await (await fetch(`${url}/versions/${version}/edits`)).json()) as { edit: number };

@@ -6,6 +6,7 @@ import PQueue from 'p-queue';
 import { db } from './db';
 import { beginningOf } from './handout';
 import { work } from './pool';
+import { WorkStopped } from './pool/work';
 import { quiet } from './quiet';
 import { whileOpen } from './restoring';
 import { holdersOf } from './studio/assignments';
@@ -42,6 +43,7 @@ export function readySoon(versionId: string): void {
     queue
       .add(() => whileOpen(() => makeReady(versionId)))
       .catch((error: unknown) => {
+        if (error instanceof WorkStopped) return;
         // Whoever asks for the version itself is told so on its page.
         console.error(`Version ${versionId} could not be made ready:`, error);
       });

@@ -30,10 +30,10 @@ interface Task {
 }
 
 /** Megabytes for what was made lately; V8 takes several times as much by itself, in each thread. */
-const YOUNG = 12;
+const YOUNG = 8;
 
 /** Results that each stage keeps: of what is opened, the versions of several people; of what is seldom done, those of one. */
-const RESULTS = { open: 12, seldom: 6 };
+const RESULTS = { open: 8, seldom: 4 };
 
 /** Milliseconds after which a thread that nobody needs is ended: its memory is everybody's. */
 const IDLE = { usual: 30_000, later: 1000 };
@@ -179,6 +179,9 @@ function stopped(error: unknown, { seconds, megabytes }: typeof LIMITS): WorkSto
   if (!(error instanceof Error)) return undefined;
   if (error.name === 'AbortError')
     return new WorkStopped(`This took longer than ${seconds} seconds and was stopped. Nothing was changed.`);
+  // The pool was closed, for another file to take the place of the studio's.
+  if (error.message === 'Terminating worker thread')
+    return new WorkStopped('The studio was being restored. Try again.');
   if ('code' in error && error.code === 'ERR_WORKER_OUT_OF_MEMORY')
     return new WorkStopped(
       `This needs more memory than the ${megabytes} MB that one piece may take, and was stopped. Nothing was changed.`,
