@@ -17,7 +17,9 @@ export default defineConfig({
   },
   publicDir: false,
   // What would otherwise be loaded whole in every thread: only what is used of them is.
-  ssr: { noExternal: ['verovio', 'zod', 'drizzle-orm', 'mutative', 'lru-cache', 'fflate', 'svgpath', 'saxes'] },
+  ssr: {
+    noExternal: ['verovio', 'zod', 'drizzle-orm', 'mutative', 'lru-cache', 'fflate', 'svgpath', 'saxes'],
+  },
   plugins: [
     separateWasm('server'),
     {

@@ -249,3 +249,27 @@ test('a large score says how far it is, and can be stopped', async ({ page }) =>
   await expect(page.getByRole('alert')).toContainText('This was stopped, as you asked.');
   await expect(page.getByText('very-long.musicxml')).toHaveCount(0);
 });
+
+test('a piece too long for the bench says so at once, and a section of it becomes a piece', async ({
+  page,
+}) => {
+  const many = `X:1\nT:Far Too Long\nM:2/4\nL:1/8\nK:G\n${'GABc dBAG|'.repeat(3700)}]\n`;
+  await open(page, '/pieces');
+  await page
+    .locator('input[type=file]')
+    .setInputFiles({ name: 'far.abc', mimeType: 'text/plain', buffer: Buffer.from(many) });
+  await page.getByRole('button', { name: 'Keep this piece' }).click();
+  await page.waitForURL(/\/pieces\/[^/]+$/);
+  await expect(page.getByText('This piece is too long for the bench.')).toBeVisible();
+  await page.getByRole('button', { name: 'Make a version' }).click();
+  await page.waitForURL(/\/cut$/);
+  await expect(page.getByText(/29,600 notes in 3,700 measures/)).toBeVisible();
+  await expectAccessible(page);
+  await page
+    .getByRole('button', { name: /^Make a piece of measures 1/ })
+    .first()
+    .click();
+  await page.waitForURL(/\/pieces\/[^/]+$/);
+  await expect(page.getByRole('heading', { level: 1 })).toContainText('Far Too Long, measures 1');
+  await expect(page.getByText('This piece is too long for the bench.')).toHaveCount(0);
+});

@@ -48,8 +48,12 @@ const OPTIONS = {
 let widthNow: number | undefined;
 
 /** Templates by the music that they show: another finger, and the same phrase elsewhere, need no new one. */
-const MOST_PICTURES = 100;
-const templates = new LRUCache<string, Template>({ max: MOST_PICTURES });
+let mostPictures = 300;
+let kept: LRUCache<string, Template> | undefined;
+const templatesKept = (): LRUCache<string, Template> => (kept ??= new LRUCache({ max: mostPictures }));
+
+/** Sets how many pictures are kept as templates in this thread; said before the first is drawn. */
+export const keepPictures = (most: number): void => void (mostPictures = most);
 
 /** Where the engraver looks for line breaks: nowhere if it need not, which is half of its time. */
 function breaksOf(sheet: Sheet): 'encoded' | 'none' | 'auto' {
@@ -70,6 +74,7 @@ async function templateFor(sheet: Sheet): Promise<Template> {
     Object.values(notes).flatMap((n) => n.name ?? []),
     counts.map((c) => [c.tick - start, c.measure - (first?.index ?? 0), c.text, c.kind]),
   ])} ${xml}`;
+  const templates = templatesKept();
   const known = templates.get(key);
   if (known) return known;
   const verovio = await toolkit();

@@ -1,11 +1,15 @@
 /** A thread of the pool. It has its own connection to the studio's database, which it only reads. */
 import { keepResults } from '$core/pipeline/memo';
+import { keepPictures } from '$lib/engrave/engrave';
 import { listening } from '$core/pipeline/progress';
 import { constants, platform, setPriority } from 'node:os';
 import { parentPort } from 'node:worker_threads';
 import { workerData } from 'piscina';
 import { openToRead } from '../db/open';
 import { answerOf, type Answer, type JobName } from './work';
+
+/** Pictures that are kept as templates: of many people's pieces the last. */
+const PICTURES = 80;
 
 export interface ThreadData {
   /** The folder of the studio's database. */
@@ -18,6 +22,7 @@ export interface ThreadData {
 
 const { folder, givesWay, results } = workerData as ThreadData;
 keepResults(results);
+keepPictures(PICTURES);
 // Only there is it the priority of a thread; elsewhere the whole server would give way.
 if (givesWay && platform() === 'linux') setPriority(constants.priority.PRIORITY_LOW);
 

@@ -2,7 +2,7 @@ import { formatOf } from '$core/io/writeScoreFile';
 import { readScoreFile } from '$core/io/readScoreFile';
 import { scoreFrom } from '$core/test/shorthand';
 import { describe, expect, it } from 'vitest';
-import { estimated, isHeavy, weightOf } from './weight';
+import { estimated, isHeavy, isTooLong, weightOf } from './weight';
 
 const bytesOf = (text: string | Uint8Array): Uint8Array =>
   typeof text === 'string' ? new TextEncoder().encode(text) : text;
@@ -20,6 +20,8 @@ describe('how much there is to do for a piece', () => {
     expect(weightOf(song(10))).toEqual({ notes: 70, measures: 10 });
     expect([isHeavy(weightOf(song(64))), isHeavy(weightOf(song(300)))]).toEqual([false, true]);
     expect(isHeavy({ notes: 9000, measures: 64 })).toBe(true);
+    expect([20_000, 26_000].map((notes) => isTooLong({ notes, measures: 900 }))).toEqual([false, true]);
+    expect([isTooLong({ notes: 9000, measures: 3700 }), isTooLong(null)]).toEqual([true, false]);
   });
   it('is estimated before a file is read, in every format', () => {
     for (const ending of ['.musicxml', '.mxl', '.mid', '.abc'] as const) {

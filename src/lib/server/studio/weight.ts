@@ -12,8 +12,12 @@ const HEAVY: Weight = { notes: 2500, measures: 260 };
 export const isHeavy = ({ notes, measures }: Weight): boolean =>
   notes > HEAVY.notes || measures > HEAVY.measures;
 
-/** More notes than that the bench does not open at once: so many take seconds to arrange and the memory of several pieces. */
-export const MOST_ON_BENCH = 40_000;
+/** More than that the bench does not open: to arrange it takes many seconds and the memory of a thread. */
+export const MOST_ON_BENCH: Weight = { notes: 25_000, measures: 1500 };
+
+/** Whether a piece is too long for the bench; not said of one that nobody has counted. */
+export const isTooLong = (weight: Weight | null): boolean =>
+  weight !== null && (weight.notes > MOST_ON_BENCH.notes || weight.measures > MOST_ON_BENCH.measures);
 
 export const weightOf = (score: Score): Weight => ({
   notes: score.parts.reduce((sum, part) => sum + part.notes.length, 0),

@@ -48,9 +48,14 @@ export interface HeardPhrase {
   readonly to: number;
 }
 
-/** Lets messages in that have arrived meanwhile. */
-const breath = (): Promise<void> =>
-  new Promise((resolve) => {
+/** Milliseconds of work after which messages are let in: a newer wish is heard soon enough, and what is quick is not held up. */
+const BREATH_AFTER = 6;
+let worksSince = 0;
+
+/** Lets messages in that have arrived meanwhile, where there was work for a while. */
+async function breath(): Promise<void> {
+  if (performance.now() - worksSince < BREATH_AFTER) return;
+  await new Promise<void>((resolve) => {
     const { port1, port2 } = new MessageChannel();
     port1.onmessage = () => {
       port1.close();
@@ -58,6 +63,8 @@ const breath = (): Promise<void> =>
     };
     port2.postMessage(null);
   });
+  worksSince = performance.now();
+}
 
 /** Milliseconds after which it is said what is being done, and between two words of it. */
 const PATIENCE = 700;
@@ -119,6 +126,7 @@ export class Engine {
   /** Makes and draws what is wanted. Answers false where a newer wish came in between. */
   async show({ document, show, first }: Wish, listener: Listener): Promise<boolean> {
     const mine = ++this.#latest;
+    worksSince = performance.now();
     const overtaken = async (): Promise<boolean> => {
       await breath();
       return mine !== this.#latest;

@@ -19,7 +19,7 @@ import {
   unmendSource,
   weightOfPiece,
 } from '$server/studio/pieces';
-import { MOST_ON_BENCH } from '$server/studio/weight';
+import { isTooLong } from '$server/studio/weight';
 import { work } from '$server/pool';
 import { pieceFacts } from '$server/studio/summaries';
 import { once } from '$server/studio/once';
@@ -48,7 +48,7 @@ export const load: PageServerLoad = async ({ params }) => {
     formats: WRITTEN_FORMATS.map(({ ending, name }) => ({ ending, name })),
     sections: sectionsOf(db(), piece.id),
     /** Too long for the bench: its sections can be pieces. */
-    isTooLong: (weightOfPiece(db(), piece.id)?.notes ?? 0) > MOST_ON_BENCH,
+    isTooLong: isTooLong(weightOfPiece(db(), piece.id)),
     versions: listVersions(db(), piece.id).map(({ id, level, style, key: chosen, decided, ...row }) => {
       const named = chosen === null ? undefined : parseKey(chosen);
       return {

@@ -16,7 +16,7 @@ import type { Opening } from '$ui/bench/opening';
 import { readable } from '$server/readable';
 import { SHOWN_COOKIE, sheetWish, shownFrom } from '$ui/shown/shown';
 import { weightOfPiece } from '$server/studio/pieces';
-import { MOST_ON_BENCH } from '$server/studio/weight';
+import { isTooLong } from '$server/studio/weight';
 import { error, fail, redirect } from '@sveltejs/kit';
 import type { Actions, PageServerLoad } from './$types';
 
@@ -27,8 +27,7 @@ export const load: PageServerLoad = async ({ params, request, cookies, url }) =>
   const row = findVersion(db(), params.id);
   if (!row) error(404, gone('version'));
   // Said at once: to arrange it would take longer than anybody waits.
-  if ((weightOfPiece(db(), row.pieceId)?.notes ?? 0) > MOST_ON_BENCH)
-    redirect(303, `/pieces/${row.pieceId}/cut`);
+  if (isTooLong(weightOfPiece(db(), row.pieceId))) redirect(303, `/pieces/${row.pieceId}/cut`);
   /** What the bench shows, and how wide: the worker draws the same. */
   const shown = shownFrom(cookies.get(SHOWN_COOKIE));
   const saved = await readable(row.pieceId, () => savedState(db(), row.id)!);

@@ -4,7 +4,7 @@ import { gone } from '$server/gone';
 import { pathOf, work } from '$server/pool';
 import { once } from '$server/studio/once';
 import { findPiece, keepPiece, weightOfPiece } from '$server/studio/pieces';
-import { MOST_ON_BENCH } from '$server/studio/weight';
+import { isTooLong, MOST_ON_BENCH } from '$server/studio/weight';
 import { error, fail, redirect } from '@sveltejs/kit';
 import { z } from 'zod';
 import type { Actions, PageServerLoad } from './$types';
@@ -16,13 +16,13 @@ export const load: PageServerLoad = ({ params, request }) => {
   if (!piece) error(404, gone('piece'));
   const sections = work('sectionsOfLong', piece.id, asked(request));
   sections.catch(() => undefined);
-  const notes = weightOfPiece(db(), piece.id)?.notes ?? null;
+  const weight = weightOfPiece(db(), piece.id);
   // What is said comes at once; to find the sections the piece is read.
   return {
     piece: { id: piece.id, title: piece.title },
-    notes,
+    weight,
     most: MOST_ON_BENCH,
-    isTooLong: notes !== null && notes > MOST_ON_BENCH,
+    isTooLong: isTooLong(weight),
     sections,
   };
 };

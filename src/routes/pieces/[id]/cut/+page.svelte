@@ -13,9 +13,10 @@
   <p><a class="text-quiet hover:text-ink" href="/pieces/{data.piece.id}">{data.piece.title}</a></p>
   <h1>Sections as pieces</h1>
   <p class="mt-1">
-    {#if data.isTooLong && data.notes}
-      This piece has {number(data.notes)} notes; the bench opens pieces of up to {number(data.most)}. Make a
-      piece of one section and arrange that.
+    {#if data.isTooLong && data.weight}
+      This piece has {number(data.weight.notes)} notes in {number(data.weight.measures)} measures; the bench opens
+      up to {number(data.most.notes)} notes and {number(data.most.measures)} measures. Make a piece of one section
+      and arrange that.
     {:else}
       Make a piece of one section and arrange that.
     {/if}
