@@ -1,6 +1,6 @@
 /**
- * `npm run soak [KILLS [SECONDS]]`: what must hold over time, against the built server. Kills in the middle of writing; two windows; a backup
- * given back; small files that are much work; the clock an hour back; and the memory of six people who mix everything.
+ * `npm run soak [KILLS [SECONDS | none]]`: what must hold over time, against the built server. Kills in the middle of writing; two windows; a backup
+ * given back; small files that are much work; the clock an hour back; and the memory of six people who mix everything. With `none`, kills alone.
  */
 import Database from 'better-sqlite3';
 import { mkdtempSync, rmSync } from 'node:fs';
@@ -17,7 +17,8 @@ import { restoring } from './soak/restoring';
 import { windows } from './soak/windows';
 
 const KILLS = Number(process.argv[2] ?? 100);
-const SECONDS = Number(process.argv[3] ?? 300);
+const isKillsAlone = process.argv[3] === 'none';
+const SECONDS = isKillsAlone ? 0 : Number(process.argv[3] ?? 300);
 const PORT = 5199;
 /** Seconds until everything has been used once: memory is compared from then on. */
 const WARM = 120;
@@ -45,7 +46,8 @@ const [learner, version, piece, assignment, lesson] = [
 console.log(`load ${loadavg()[0]!.toFixed(1)}`);
 if (KILLS > 0) console.log(await kills(KILLS));
 const lines: Line[] = [];
-try {
+/** Everything but kills and memory, on one server whose clock can be set back. */
+async function together(): Promise<void> {
   const shift = `--import ${new URL('./soak/shiftClock.mjs', import.meta.url).href}`;
   const server = await startServer(folder, PORT, { NODE_OPTIONS: shift });
   try {
@@ -67,6 +69,10 @@ try {
   } finally {
     await server.stop();
   }
+}
+
+try {
+  if (!isKillsAlone) await together();
   if (SECONDS > 0) {
     const mixing = await startServer(folder, PORT);
     try {

@@ -60,6 +60,11 @@ test('a second process, a port in use, and a file that is no studio end with one
   const none = begin(other, PORT + 1);
   expect([none.status, none.stderr]).toEqual([74, expect.stringContaining('is not a Key Path studio')]);
   expect(begin(other, 'many').stderr).toContain('is no port');
+  const origin = begin(other, PORT + 1, { ORIGIN: 'piano.example/here' });
+  expect([origin.status, origin.stderr.trim()]).toEqual([
+    69,
+    'Key Path: “piano.example/here” in ORIGIN isn’t an address. Write it like https://piano.example.',
+  ]);
   rmSync(other, { recursive: true });
 });
 
@@ -116,7 +121,7 @@ test('open to others it asks for the passphrase, and counts the tries', async ({
   await expect(page).toHaveURL(/\/sign-in\?to=%2Flearners/);
   await page.getByLabel("The studio's passphrase").fill('something else');
   await page.getByRole('button', { name: 'Sign in' }).click();
-  await expect(page.getByRole('alert')).toHaveText('This is not the studio’s passphrase.');
+  await expect(page.getByRole('alert')).toHaveText('That passphrase isn’t right. Try again.');
   await page.getByLabel("The studio's passphrase").fill('four words to keep');
   await page.getByRole('button', { name: 'Sign in' }).click();
   await expect(page).toHaveURL(/\/learners$/);
@@ -130,16 +135,24 @@ test('open to others it asks for the passphrase, and counts the tries', async ({
         headers: { origin: url, accept: 'text/html' },
       })
       .then((answer) => answer.status());
-  const statuses: number[] = [];
-  for (let i = 0; i < 6; i++) statuses.push(await wrong());
-  expect(statuses.slice(0, 5)).toEqual([403, 403, 403, 403, 403]);
-  expect(statuses[5]).toBe(429);
+  // Wrong ones make the next of their address wait; the right one still gets in.
+  const began = Date.now();
+  for (let i = 0; i < 6; i++) expect(await wrong()).toBe(403);
+  expect(Date.now() - began).toBeGreaterThan(1400);
+  const right = await stranger.request.post(`${url}/sign-in?/enter`, {
+    form: { passphrase: 'four words to keep' },
+    headers: { origin: url, accept: 'text/html' },
+    maxRedirects: 0,
+  });
+  expect(right.status()).toBe(303);
   await stranger.close();
 });
 
 test('killed in the middle of writing it has lost nothing', () => {
-  test.setTimeout(120_000);
-  const soak = spawnSync('npx', ['tsx', 'scripts/soak.ts', '6'], { encoding: 'utf8', timeout: 110_000 });
+  const soak = spawnSync('npx', ['tsx', 'scripts/soak.ts', '6', 'none'], {
+    encoding: 'utf8',
+    timeout: 160_000,
+  });
   expect(soak.stderr).not.toMatch(/is lost|damaged|half made|refers to nothing/);
-  expect(soak.stdout).toMatch(/^6 kills during \d+ acknowledged writes: none lost/);
+  expect(soak.stdout).toMatch(/6 kills during \d+ acknowledged writes: none lost/);
 });

@@ -100,7 +100,8 @@ export interface NaturalWidths {
   readonly measures: readonly number[];
 }
 
-const natural = new LRUCache<string, NaturalWidths>({ max: MOST_PICTURES });
+const MOST_WIDTHS = 300;
+const natural = new LRUCache<string, NaturalWidths>({ max: MOST_WIDTHS });
 
 /** Rejects with EngravingError when the engraver cannot read the sheet. */
 export async function naturalWidths(sheet: Sheet): Promise<NaturalWidths> {

@@ -10,8 +10,7 @@ import { once } from '$server/studio/once';
 import { pieceSummaries } from '$server/studio/summaries';
 import { learnersByPiece } from '$server/studio/assignments';
 import { lastUsed, levelsMade, versionsByPiece } from '$server/studio/versions';
-import { broughtIn, type BroughtBody } from '$server/studio/brought';
-import { estimated, isHeavy } from '$server/studio/weight';
+import { estimated, fileWithin, isHeavy } from '$server/studio/weight';
 import { fail, redirect } from '@sveltejs/kit';
 import type { Actions, PageServerLoad } from './$types';
 
@@ -54,7 +53,8 @@ async function reading(request: Request, keeps: boolean) {
     type: request.headers.get('content-type') ?? '',
   };
   try {
-    const isLong = length > LOOKED_THROUGH || (await isHeavyFile(sent));
+    const { name, bytes } = fileWithin(sent.body);
+    const isLong = length > LOOKED_THROUGH || isHeavy(estimated(name, bytes));
     const { signal, url } = request;
     return await work('brought', { ...sent, keeps }, { signal, path: pathOf(url), isLong });
   } catch (error) {
@@ -66,11 +66,6 @@ async function reading(request: Request, keeps: boolean) {
 
 /** Bytes that the form around a file takes at most. */
 const FORM_AROUND = 64 * 1024;
-
-async function isHeavyFile(sent: BroughtBody): Promise<boolean> {
-  const { name, bytes } = await broughtIn(sent);
-  return isHeavy(estimated(name, bytes));
-}
 
 export const actions: Actions = {
   /** What is in a file; nothing is kept. */

@@ -102,7 +102,7 @@ describe('the best path', () => {
       ),
       { numRuns: 300 },
     );
-  }, 30_000);
+  });
 
   it('law: the phrases of a line are solved as if they stood alone, and their costs add up', () => {
     fc.assert(

@@ -107,7 +107,7 @@ describe('any version of any source, read back', () => {
       }),
       { numRuns: 90 },
     );
-  }, 60_000);
+  });
 
   it('law: whatever texture is asked for at whatever level, the contract is kept', () => {
     fc.assert(
@@ -119,7 +119,7 @@ describe('any version of any source, read back', () => {
       }),
       { numRuns: 60 },
     );
-  }, 60_000);
+  });
 
   it('law: as written, every note stays, in two hands that reach it', () => {
     fc.assert(
@@ -137,7 +137,7 @@ describe('any version of any source, read back', () => {
       }),
       { numRuns: 40 },
     );
-  }, 60_000);
+  });
 });
 
 describe('the demo pieces', () => {

@@ -57,13 +57,13 @@ describe('the pool', () => {
     await expect(work('brought', await sent('up.abc', abc), { signal: gone.signal })).rejects.toThrow(
       /abort/i,
     );
-  }, 60_000);
+  });
   it('stops what takes too long, says so, and goes on', async () => {
     const { work, close } = pool({ seconds: 0.002, megabytes: 224, quickMegabytes: 144 });
     await expect(work('brought', await sent('up.abc', abc))).rejects.toThrow(/took longer than.*was stopped/);
     // Its threads have too little room even to begin here, and would be begun again and again.
     await close();
-  }, 60_000);
+  });
   it.runIf(process.platform === 'linux')(
     'lets what nobody waits for give way, in a thread of its own',
     async () => {
@@ -101,5 +101,5 @@ describe('the pool', () => {
     await expect(work('brought', await sent('up.abc', abc))).resolves.toMatchObject({
       found: { title: 'Up' },
     });
-  }, 60_000);
+  });
 });

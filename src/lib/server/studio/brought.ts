@@ -44,7 +44,7 @@ export interface Brought extends z.infer<typeof wishesSchema> {
 }
 
 /** The form in a body. Throws InputError where there is none, or no file in it. */
-export async function broughtIn({ body, type }: BroughtBody): Promise<Brought> {
+async function broughtIn({ body, type }: BroughtBody): Promise<Brought> {
   const data = await new Response(new Uint8Array(body), { headers: { 'content-type': type } })
     .formData()
     .catch(() => undefined);

@@ -198,7 +198,7 @@ describe('versions', () => {
     for (const number of [0, 1, SNAPSHOT_EVERY - 1, SNAPSHOT_EVERY, SNAPSHOT_EVERY + 1, 600])
       expect(listed(documentAt(db, id, number))).toHaveLength(number);
     // Six hundred acknowledged writes wait for the disk.
-  }, 30_000);
+  });
   it('are made again after every change', () => {
     const id = addVersion(db, bring(), plain);
     const before = realiseVersion(db, findVersion(db, id)!);
@@ -387,7 +387,7 @@ describe('the database', () => {
       expect(lessonsBetween(db, daysAfter(today, i), daysAfter(today, i)).length, `day ${i}`).toBeGreaterThan(
         0,
       );
-  }, 40_000);
+  });
 });
 
 describe('the levels of a studio', () => {

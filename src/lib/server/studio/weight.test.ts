@@ -2,7 +2,7 @@ import { formatOf } from '$core/io/writeScoreFile';
 import { readScoreFile } from '$core/io/readScoreFile';
 import { scoreFrom } from '$core/test/shorthand';
 import { describe, expect, it } from 'vitest';
-import { estimated, isHeavy, isTooLong, weightOf } from './weight';
+import { estimated, fileWithin, isHeavy, isTooLong, weightOf } from './weight';
 
 const bytesOf = (text: string | Uint8Array): Uint8Array =>
   typeof text === 'string' ? new TextEncoder().encode(text) : text;
@@ -29,6 +29,15 @@ describe('how much there is to do for a piece', () => {
       expect(isHeavy(estimated(`x${ending}`, small!)), `${ending}, small`).toBe(false);
       expect(isHeavy(estimated(`x${ending}`, large!)), `${ending}, large`).toBe(true);
     }
+  });
+  it('is seen in the form that brings the file, without parsing that', async () => {
+    const form = new FormData();
+    form.append('rights', 'own work');
+    form.append('file', new File(['X:1\nK:C\nCDEF|\n'], 'tüne.abc'));
+    const body = new Uint8Array(await new Response(form).arrayBuffer());
+    const { name, bytes } = fileWithin(body);
+    expect([name, new TextDecoder().decode(bytes).slice(0, 7)]).toEqual(['tüne.abc', 'X:1\nK:C']);
+    expect(fileWithin(new Uint8Array([1, 2])).bytes).toHaveLength(2);
   });
   it('is much in a small file of many short measures', () => {
     const abc = `X:1\nT:Many\nM:2/4\nL:1/4\nK:C\n${'C D|'.repeat(3700)}\n`;

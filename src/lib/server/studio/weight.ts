@@ -24,6 +24,19 @@ export const weightOf = (score: Score): Weight => ({
   measures: score.measures.length,
 });
 
+/** Where the file begins in a form's body, and its name: as far as that is needed to know how much it may be, without parsing the form. */
+export function fileWithin(body: Uint8Array): { readonly name: string; readonly bytes: Uint8Array } {
+  const buffer = Buffer.from(body.buffer, body.byteOffset, body.byteLength);
+  const named = buffer.indexOf('filename="');
+  const head = named < 0 ? -1 : buffer.indexOf('\r\n\r\n', named);
+  if (head < 0) return { name: '', bytes: body };
+  const start = named + 'filename="'.length;
+  return {
+    name: buffer.toString('utf8', start, Math.max(start, buffer.indexOf('"', start))),
+    bytes: body.subarray(head + 4),
+  };
+}
+
 /** A file larger than this is not looked through to know that it is heavy. */
 const MOST_LOOKED_AT = 400_000;
 /** Bytes of a note in a MIDI file: its beginning and its end, with their times. */
