@@ -122,7 +122,7 @@ test('a level is changed, one is added between two, and all are given back', asy
   await setLevel(page, '5½');
   await expect(page.getByText(/^Level 5½,/)).toBeVisible();
   await page.goto('/settings/levels');
-  await page.getByRole('button', { name: 'Back to the levels that ship' }).click();
+  await page.getByRole('button', { name: 'Reset to built-in levels' }).click();
   await expect(page.getByRole('link', { name: '5 Full' })).toBeVisible();
   await expect(page.getByRole('link', { name: /5½/ })).toHaveCount(0);
 });

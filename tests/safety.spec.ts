@@ -150,7 +150,7 @@ test('the trash gives a piece back, and a copy of the studio is taken and looked
   await page.getByRole('button', { name: 'Take back: the piece Thrown Away' }).click();
   await expect(page.getByText('Thrown Away')).toHaveCount(0);
   const download = page.waitForEvent('download');
-  await page.getByRole('link', { name: 'Take a copy now' }).click();
+  await page.getByRole('link', { name: 'Download a backup' }).click();
   const copy = await (await download).path();
   await page
     .getByLabel('Restore a backup')

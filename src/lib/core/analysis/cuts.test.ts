@@ -29,9 +29,9 @@ describe('a piece cut into pieces', () => {
       { from: 12, to: 19, name: 'Chorus' },
     ]);
     expect(cutsOf(long(200)).map((c) => [c.from, c.to])).toEqual([
-      [0, 66],
-      [67, 132],
-      [133, 199],
+      [0, 71],
+      [72, 143],
+      [144, 199],
     ]);
   });
   it('law: every measure is in one of them', () => {

@@ -9,8 +9,9 @@ export interface Cut {
   readonly name: string;
 }
 
-/** A section of up to so many measures stays whole; a longer one is cut into equal parts of at most as many. */
+/** A section of up to so many measures stays whole; a longer one is cut into about equal parts of whole phrases, of at most as many. */
 const LONGEST = 96;
+const PHRASE = 8;
 
 export function cutsOf(score: Score): Cut[] {
   const { measures } = score;
@@ -21,9 +22,10 @@ export function cutsOf(score: Score): Cut[] {
   return all.flatMap(({ at, name }, i) => {
     const end = all[i + 1]?.at ?? measures.length;
     const parts = Math.max(1, Math.ceil((end - at) / LONGEST));
+    const each = parts === 1 ? end - at : Math.ceil((end - at) / parts / PHRASE) * PHRASE;
     return Array.from({ length: parts }, (_, part) => ({
-      from: at + Math.round(((end - at) * part) / parts),
-      to: at + Math.round(((end - at) * (part + 1)) / parts) - 1,
+      from: at + each * part,
+      to: Math.min(at + each * (part + 1), end) - 1,
       name,
     })).filter(({ from, to }) => to >= from);
   });

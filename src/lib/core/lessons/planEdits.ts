@@ -75,7 +75,10 @@ export function edited(plan: Plan, edit: PlanEdit, music: ToLearn): PlanChange {
       withAt(chunks, Math.min(edit.at, chunks.length), { from: edit.from, to: edit.to, name: null, steps }),
     );
   }
-  const at = chunks.findIndex((c) => chunkId(c.from, c.to) === edit.chunk);
+  // A chunk that was split or joined since is still the one that begins there.
+  const [begins] = edit.chunk.split('..');
+  const exact = chunks.findIndex((c) => chunkId(c.from, c.to) === edit.chunk);
+  const at = exact >= 0 ? exact : chunks.findIndex((c) => c.from === begins);
   const chunk = chunks[at];
   if (!chunk) return { refused: 'This chunk isn’t in the plan any more.' };
   const isThere = (from: string, to: string): boolean => chunks.some((c) => c.from === from && c.to === to);

@@ -94,8 +94,9 @@ export const kept: Action<HTMLFormElement, KeptOptions | undefined> = (form, opt
   addEventListener('beforeunload', warn);
   addEventListener('online', again);
 
-  const enhanced = enhance(form, (input) => {
-    const own = options?.submit?.(input);
+  const enhanced = enhance(form, async (input) => {
+    // It may wait, for what was sent before it.
+    const after = await options?.submit?.(input);
     return async (answer) => {
       const { result } = answer;
       // An error without a status is no answer at all.
@@ -119,7 +120,6 @@ export const kept: Action<HTMLFormElement, KeptOptions | undefined> = (form, opt
       }
       isAway = false;
       if (result.type === 'success' || result.type === 'redirect') forget();
-      const after = await own;
       if (typeof after === 'function') await after(answer);
       else await answer.update();
     };

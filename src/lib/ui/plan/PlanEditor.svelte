@@ -45,15 +45,24 @@
     await tick();
     form?.requestSubmit();
   }
-  const keep: SubmitFunction = ({ formData }) => {
+  /** Changes of this window go one after the other: each is made on what the one before it has left. */
+  let saved: Promise<void> = Promise.resolve();
+  const PATIENCE = 4000;
+  const keep: SubmitFunction = async ({ formData }) => {
     // What is changed now cannot be taken back before the server has it.
     toast.dismiss('plan');
+    const before = saved;
+    let done: () => void = () => undefined;
+    saved = new Promise((resolve) => (done = resolve));
+    // What the server has not answered by then is tried again by its own form.
+    await Promise.race([before, new Promise((resolve) => setTimeout(resolve, PATIENCE))]);
     formData.set('was', JSON.stringify(plan));
     return async ({ result, update }) => {
       await update({ reset: false });
       // Where another window was first, its plan is shown.
       if (result.type === 'failure') await invalidateAll();
       dragged = undefined;
+      done();
     };
   };
   function consider(event: CustomEvent<DndEvent<Item>>): void {

@@ -25,18 +25,16 @@
 
   <div class="min-w-0">
     <section class="mt-6 border-t border-hairline pt-3" aria-labelledby="copies">
-      <h2 id="copies">Copies</h2>
+      <h2 id="copies">Backups</h2>
       <p class="text-quiet">
-        Everything is kept in <span class="font-mono text-sm break-all">{data.folder}</span>. A copy is made
-        there each day; keep one on another disk as well.
+        Everything is stored in <span class="font-mono text-sm break-all">{data.folder}</span>. A backup is
+        made there every day; keep one on another disk as well.
       </p>
-      <p class="mt-3"><a class="action" href="/settings/studio/copy" download>Take a copy now</a></p>
+      <p class="mt-3"><a class="action" href="/settings/studio/copy" download>Download a backup</a></p>
       {#if data.copies.length > 0}
         <details class="mt-3">
           <summary class="cursor-pointer text-quiet hover:text-ink"
-            >{plural(data.copies.length, 'daily copy', 'daily copies')}, the newest of {shortDate(
-              data.copies[0]!,
-            )}</summary
+            >{plural(data.copies.length, 'daily backup')}, the newest of {shortDate(data.copies[0]!)}</summary
           >
           <ul class="mt-2 columns-2">
             {#each data.copies as day (day)}
