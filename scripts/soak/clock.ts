@@ -36,7 +36,7 @@ export async function clock(
   const second = await edit(4);
   must(second === first + 1, 'Edits are not in their order', [first, second]);
   for (let twice = 0; twice < 2; twice++) await note('After the hour.');
-  const page = String((await window.get(`/learners/${learner}`)).body);
+  const page = String((await window.get(`/learners/${learner}?find=hour`)).body);
   for (const said of ['Before the hour.', 'After the hour.']) must(page.includes(said), `“${said}” is lost`);
   must(page.split('After the hour.').length <= 3, 'A form that was sent twice made two');
   const history = String((await window.get(`/versions/${version}/history`)).body);

@@ -3,9 +3,11 @@
  * to this computer alone unless HOST says otherwise.
  */
 import { createServer, type IncomingMessage, type ServerResponse } from 'node:http';
+import { platform } from 'node:os';
 import { pathToFileURL } from 'node:url';
 import { resolve } from 'node:path';
 import { setFlagsFromString } from 'node:v8';
+import { warmPages } from './warmPages';
 
 /** Of the heap of this thread, which only answers. */
 const MEGABYTES = 160;
@@ -60,12 +62,13 @@ async function handlerOf(): Promise<Handler> {
 }
 
 const handler = await handlerOf();
-const server = createServer((request, response) =>
+const answer = (request: IncomingMessage, response: ServerResponse): void =>
   handler(request, response, () => {
     response.statusCode = 404;
     response.end();
-  }),
-);
+  });
+if (platform() !== 'win32') await warmPages(answer);
+const server = createServer(answer);
 await new Promise<void>((listening) => {
   server.once('error', (error: NodeJS.ErrnoException) =>
     end(LISTENING[error.code ?? ''] ?? error.message, STATUS.address),
