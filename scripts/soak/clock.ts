@@ -15,8 +15,8 @@ export async function clock(
       patches: [
         {
           op: 'add',
-          path: ['decisions', 'finger m1n0'],
-          value: { kind: 'finger', at: { note: 'm1n0' }, value: finger },
+          path: ['decisions', 'finger m9n0'],
+          value: { kind: 'finger', at: { note: 'm9n0' }, value: finger },
         },
       ],
     });
