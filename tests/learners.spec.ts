@@ -34,3 +34,23 @@ test('what is not there says so', async ({ page }) => {
   expect(answer?.status()).toBe(404);
   await expect(page.getByText('This student isn’t here any more.')).toBeVisible();
 });
+
+test('what is typed before the page’s script has begun stays', async ({ page }) => {
+  let begin: () => void = () => undefined;
+  const begun = new Promise<void>((done) => (begin = done));
+  await page.route('**/_app/**/*.js', async (route) => {
+    await begun;
+    await route.continue();
+  });
+  await page.goto('/learners/new', { waitUntil: 'commit' });
+  await page.getByLabel('Name').fill('Early Bird');
+  await page.getByLabel('Lesson day').selectOption('Friday');
+  await page.getByLabel('Lowest sung note').fill('deep');
+  begin();
+  await expect(page.locator('html[data-ready]')).toBeVisible();
+  await expect(page.getByLabel('Name')).toHaveValue('Early Bird');
+  await expect(page.getByLabel('Lesson day')).toHaveValue('5');
+  await page.getByRole('button', { name: 'Add' }).click();
+  await expect(page.getByRole('alert')).toContainText('Write a note with its octave');
+  await expect(page.getByLabel('Name')).toHaveValue('Early Bird');
+});

@@ -3,6 +3,7 @@
   import { navigating, page } from '$app/state';
   import Working from '$ui/waiting/Working.svelte';
   import { waiting } from '$ui/waiting/waiting.svelte';
+  import { giveBackEarly } from '$ui/shell/early';
   import { notice } from '$ui/shell/generation';
   import Header from '$ui/shell/Header.svelte';
   import { toast, Toaster } from 'svelte-sonner';
@@ -12,6 +13,7 @@
   let { data, children } = $props();
   // Says that buttons that work by script do.
   onMount(() => {
+    giveBackEarly();
     document.documentElement.setAttribute('data-ready', '');
     void sendWhatWaits();
     const said = notice();
