@@ -2,7 +2,7 @@
 import { readdirSync, readFileSync } from 'node:fs';
 import { LEVELS } from '../src/lib/core/arrange/levels';
 import { readScoreFile } from '../src/lib/core/io/readScoreFile';
-import { withParts } from '../src/lib/core/score/parts';
+import { withParts } from '../src/lib/core/players/parts';
 import { recipeSchema } from '../src/lib/core/version/recipe';
 import { choicesSchema, sourceOf } from '../src/lib/paper';
 import { marksIn, overlapsIn } from '../src/lib/paper/overlaps';

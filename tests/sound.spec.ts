@@ -99,7 +99,7 @@ test('what is heard is what is written: onsets within 5 ms, right pitches', asyn
   const midi = readMidiEvents(new Uint8Array(await take(/^MIDI/)));
   const tempo = midi.tempos[0]!.tempo;
   const written = midi.notes
-    .filter((n) => n.track === Math.min(...midi.notes.map((m) => m.track)))
+    .filter((n) => n.player === 0)
     .map((n) => ({ at: (n.at / midi.division) * (60 / tempo), midi: n.midi }));
   const rate = wav.readUInt32LE(24);
   const samples = new Float64Array((wav.length - 44) / 2).map((_, i) => wav.readInt16LE(44 + 2 * i));

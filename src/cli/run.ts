@@ -7,7 +7,7 @@ import { decode } from '../lib/core/io/decode';
 import { readScoreFile } from '../lib/core/io/readScoreFile';
 import { writeMusicXml } from '../lib/core/io/musicxml/write';
 import { formatOf, WRITTEN_FORMATS } from '../lib/core/io/writeScoreFile';
-import { withParts } from '../lib/core/score/parts';
+import { withParts } from '../lib/core/players/parts';
 import type { Score } from '../lib/core/score/score';
 import { SHEET_IDS } from '../lib/paper/choices';
 import { COMMANDS } from './commands';

@@ -4,7 +4,7 @@ import { realise, type Version } from '$core/version/realise';
 import { DEFAULT_RECIPE } from '$core/version/recipe';
 import { engrave } from './engrave';
 import { readChart } from '$core/io/chart/read';
-import { withParts } from '$core/score/parts';
+import { withParts } from '$core/players/parts';
 import { TICKS_PER_QUARTER } from '$core/score/ticks';
 import { spreadWords } from '$core/score/spreadWords';
 import { sheetOf, sheetSchema } from './sheet';

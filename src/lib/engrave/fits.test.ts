@@ -1,6 +1,6 @@
 import { beforeAll, describe, expect, it } from 'vitest';
 import { readChart } from '$core/io/chart/read';
-import { withParts } from '$core/score/parts';
+import { NO_CHOICES, withParts } from '$core/players/parts';
 import type { Score } from '$core/score/score';
 import { scoreFrom } from '$core/test/shorthand';
 import { realise } from '$core/version/realise';
@@ -29,7 +29,7 @@ const songs: readonly [string, Score][] = [
       left: `Db3:1 F3:1 Ab3:1 B3:1 | ${'[E3 A3]:0.5 [Eb3 Ab3]:0.5 '.repeat(4)}`,
     }),
   ],
-  ['long chord names', withParts(chart, {})],
+  ['long chord names', withParts(chart, NO_CHOICES)],
 ];
 const sheets = songs.flatMap(([name, score]) =>
   ([1, 4, 6] as Recipe['level'][]).flatMap((level) => {

@@ -28,9 +28,9 @@ describe('a look at a file', () => {
       ['Upper', false],
       ['Lower', false],
     ]);
-    expect(Object.values(first.choices)).toEqual(['melody', 'right', 'left']);
-    const without = previewOf(three, { P1: 'other', P9: 'melody' });
-    expect(without.choices).toEqual({ P1: 'other', P2: 'right', P3: 'left' });
+    expect(Object.values(first.choices.parts)).toEqual(['melody', 'right', 'left']);
+    const without = previewOf(three, { parts: { P1: 'other', P9: 'melody' }, tune: [] });
+    expect(without.choices.parts).toEqual({ P1: 'other', P2: 'right', P3: 'left' });
     expect(Object.keys(without.sheet.notes).length).toBeLessThan(Object.keys(first.sheet.notes).length);
   });
   it('throws one sentence for what is no music', () => {

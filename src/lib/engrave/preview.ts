@@ -2,9 +2,9 @@
 import { measuresPlayed } from '$core/analysis/form';
 import { keyOf } from '$core/analysis/key';
 import { readScoreFile, titleOf } from '$core/io/readScoreFile';
-import { proposedParts, withParts, type PartChoices } from '$core/score/parts';
+import { choicesFor, withParts, type PartChoices } from '$core/players/parts';
 import { soundingNotes } from '$core/score/query';
-import type { Part, Score, TimeSignature } from '$core/score/score';
+import type { Part, TimeSignature } from '$core/score/score';
 import { keyName } from '$core/theory/key';
 import type { Sheet } from './sheet';
 import { sourceSheet } from './sourceSheet';
@@ -48,12 +48,12 @@ export const partFacts = (parts: readonly Part[]): PartFacts[] =>
 /** Reads a file and says what is in it. Throws InputError when it cannot be read. */
 export function previewOf(
   file: { readonly name: string; readonly bytes: Uint8Array },
-  chosen: PartChoices = {},
+  chosen?: PartChoices,
   /** Measures that are shown at most; else how it begins. */
   shown?: number,
 ): Preview {
   const { score: source, warnings } = readScoreFile(file.name, file.bytes);
-  const choices = { ...proposedParts(source), ...known(source, chosen) };
+  const choices = choicesFor(source, chosen);
   const score = withParts(source, choices);
   const first = score.measures[0]!;
   const parts = partFacts(source.parts);
@@ -77,7 +77,3 @@ export function previewOf(
     ),
   };
 }
-
-/** Choices for parts that the file really has. */
-const known = (score: Score, choices: PartChoices): PartChoices =>
-  Object.fromEntries(Object.entries(choices).filter(([id]) => score.parts.some((p) => p.id === id)));

@@ -1,7 +1,7 @@
 /** Every sheet from several pieces: what stands on it, that it fits its pages, and that a reader of PDFs reads it. */
 import { LEVELS } from '$core/arrange/levels';
 import { readScoreFile } from '$core/io/readScoreFile';
-import { withParts } from '$core/score/parts';
+import { withParts } from '$core/players/parts';
 import { pitchClassName } from '$core/score/pitch';
 import { soundingNotes } from '$core/score/query';
 import type { Score } from '$core/score/score';

@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { realise } from '../version/realise';
 import { DEFAULT_RECIPE } from '../version/recipe';
 import { readScoreFile } from '../io/readScoreFile';
-import { withParts } from '../score/parts';
+import { withParts } from '../players/parts';
 import { scoreFrom } from '../test/shorthand';
 import { TICKS_PER_QUARTER as Q } from '../score/ticks';
 import type { Lyric, Score } from '../score/score';

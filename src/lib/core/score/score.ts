@@ -13,6 +13,8 @@ import type { Ticks } from './ticks';
 export interface Score {
   readonly title: string;
   readonly composer: string;
+  /** A line about rights, as the source has it. */
+  readonly rights?: string;
   /** Quarter notes per minute at the start; 0 when the source does not say. */
   readonly tempo: number;
   /** Tempos after the start. */
@@ -46,6 +48,10 @@ export interface Part {
   readonly marks?: readonly Mark[];
   /** What the teacher, or the reader for her, takes this part to be. */
   readonly role?: PartRole;
+  /** General MIDI program that it is played with, 0 to 127, where the source says so. */
+  readonly instrument?: number;
+  /** How loud it is played in the mean, from 0 to 1, where the source says so. */
+  readonly loudness?: number;
 }
 
 /** `melody` is sung or played by someone; `keyboard` is what the two hands play; `other` is read and left alone. */
@@ -91,6 +97,10 @@ export interface TempoMark {
   readonly onset: Ticks;
   /** Quarter notes per minute. */
   readonly tempo: number;
+  /** What stands above the music: "rit.", "a tempo", "Slower". */
+  readonly words?: string;
+  /** The number is not printed: it is a step of a ritardando, or of free playing, that only sounds. */
+  readonly isHeard?: boolean;
 }
 
 export interface Measure {

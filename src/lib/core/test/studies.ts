@@ -3,7 +3,7 @@
  * what the measure of difficulty is calibrated on. In ABC, right hand first, left hand second.
  */
 import { readScoreFile } from '../io/readScoreFile';
-import { withParts, proposedParts } from '../score/parts';
+import { withParts, proposedParts } from '../players/parts';
 import type { Score } from '../score/score';
 
 export interface Study {

@@ -5,7 +5,7 @@ import { SCHOOL_IDS } from '$core/counting/schools';
 import type { Decision } from '$core/decisions/registry';
 import type { LevelContract } from '$core/arrange/levels';
 import type { SectionStart } from '$core/analysis/sections';
-import type { PartChoices } from '$core/score/parts';
+import type { PartChoices } from '$core/players/parts';
 import type { Patch } from '$core/edits/edit';
 import type { HouseHand, StoredExample } from '$core/fingering/houseHand';
 import type { VersionDocument } from '$core/version/document';

@@ -2,7 +2,7 @@
 import { LEVELS } from '$core/arrange/levels';
 import { readScoreFile } from '$core/io/readScoreFile';
 import { formatOf } from '$core/io/writeScoreFile';
-import { proposedParts, withParts } from '$core/score/parts';
+import { proposedParts, withParts } from '$core/players/parts';
 import { realise } from '$core/version/realise';
 import { DEFAULT_RECIPE } from '$core/version/recipe';
 import { tell } from '$core/pipeline/progress';

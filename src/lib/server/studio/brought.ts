@@ -5,7 +5,7 @@
 import { InputError } from '$core/io/inputError';
 import { MOST_BYTES, tooLarge } from '$core/io/limits';
 import { lineText } from '$core/plainText';
-import { partChoicesSchema } from '$core/score/parts';
+import { partChoicesSchema } from '$core/players/parts';
 import { previewOf, type Preview } from '$lib/engrave/preview';
 import { z } from 'zod';
 import type { Db } from '../db/open';

@@ -10,7 +10,7 @@ import { houseHandSchema } from '$core/fingering/houseHand';
 import { InputError } from '$core/io/inputError';
 import { planSchema, plannedStepSchema } from '$core/lessons/plan';
 import { weekItemSchema } from '$core/lessons/record';
-import { partChoicesSchema } from '$core/score/parts';
+import { partChoicesSchema } from '$core/players/parts';
 import { documentSchema } from '$core/version/document';
 import { choicesSchema } from '$lib/paper/choices';
 import Database from 'better-sqlite3';

@@ -8,7 +8,7 @@ import { decisionText } from '$core/decisions/registry';
 import { subjectOf } from '$core/decisions/decide';
 import { placeText } from '$core/decisions/placeText';
 import { levelNumbered } from '$core/arrange/levels';
-import type { PartChoices } from '$core/score/parts';
+import type { PartChoices } from '$core/players/parts';
 import { strandsOf } from '$core/difficulty/strands';
 import { analysed } from '$core/version/analysed';
 import { goalTempoOf, versionKey } from '$core/version/arrangement';

@@ -6,7 +6,7 @@ import { readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { expect, it } from 'vitest';
 import { readScoreFile } from '$core/io/readScoreFile';
-import { withParts } from '$core/score/parts';
+import { withParts } from '$core/players/parts';
 import { realise } from '$core/version/realise';
 import { DEFAULT_RECIPE } from '$core/version/recipe';
 import { contentKey, ENGINE } from './contentKey';

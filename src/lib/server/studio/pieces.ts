@@ -3,7 +3,7 @@ import { plainLine } from '$core/plainText';
 import { decide, subjectOf } from '$core/decisions/decide';
 import { decisionsSchema, type Decision } from '$core/decisions/registry';
 import { sectionStartsSchema, type SectionStart } from '$core/analysis/sections';
-import type { PartChoices } from '$core/score/parts';
+import type { PartChoices } from '$core/players/parts';
 import { and, asc, eq, inArray, isNull, sql } from 'drizzle-orm';
 import { atomically, type Db } from '../db/open';
 import { piece } from '../db/schema';

@@ -5,7 +5,7 @@
 import { sectionStartsSchema } from '$core/analysis/sections';
 import { readScoreFile, titleOf } from '$core/io/readScoreFile';
 import type { ReadResult } from '$core/io/readResult';
-import { partChoicesSchema, proposedParts, withParts, type PartChoices } from '$core/score/parts';
+import { choicesFor, partChoicesSchema, withParts, type PartChoices } from '$core/players/parts';
 import type { Score } from '$core/score/score';
 import { decisionsSchema, type Decision } from '$core/decisions/registry';
 import { mended } from '$core/version/mend';
@@ -122,10 +122,7 @@ export function preparedPiece(db: Db, pieceId: string): Prepared {
   const known = prepared.get(key);
   if (known) return known;
   const { score, warnings } = readSource(db, row);
-  const parts = {
-    ...proposedParts(score),
-    ...(row.parts ? partChoicesSchema.parse(row.parts) : {}),
-  };
+  const parts = choicesFor(score, row.parts ? partChoicesSchema.parse(row.parts) : undefined);
   const mends = row.mends ? decisionsSchema.parse(row.mends) : [];
   const made: Prepared = {
     key,

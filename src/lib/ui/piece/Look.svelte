@@ -2,7 +2,7 @@
   /** A piece before it is kept: how it begins, what was found in it and left out, its name, its parts, its rights. */
   import { formToken } from '$ui/form/token';
   import { goto } from '$app/navigation';
-  import type { PartChoices } from '$core/score/parts';
+  import type { PartChoices } from '$core/players/parts';
   import type { Preview } from '$lib/engrave/preview';
   import Sheet from '$ui/score/Sheet.svelte';
   import { metreText, plural, tempoText } from '$ui/text';

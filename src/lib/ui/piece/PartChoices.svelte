@@ -1,6 +1,6 @@
 <script lang="ts">
   /** Which part is the melody, and which the hands play. */
-  import { PART_CHOICES, type PartChoice, type PartChoices } from '$core/score/parts';
+  import { PART_CHOICES, type PartChoice, type PartChoices } from '$core/players/parts';
   import { plural } from '$ui/text';
 
   interface Props {

@@ -2,7 +2,7 @@
 import { deserialize } from '$app/forms';
 import { tunesIn, type BookTune } from '$core/io/abc/book';
 import { decode } from '$core/io/decode';
-import type { PartChoices } from '$core/score/parts';
+import type { PartChoices } from '$core/players/parts';
 import type { Preview } from '$lib/engrave/preview';
 import type { ActionResult } from '@sveltejs/kit';
 

@@ -1,7 +1,7 @@
 import { lineText } from '$core/plainText';
 import { gone } from '$server/gone';
 import { WRITTEN_FORMATS } from '$core/io/writeScoreFile';
-import { PART_CHOICES, type PartChoices } from '$core/score/parts';
+import { PART_CHOICES, type PartChoices } from '$core/players/parts';
 import { keyOptions } from '$core/theory/easyKeys';
 import { inMode, keyCode, keyName, parseKey } from '$core/theory/key';
 import { documentOf, listed } from '$core/version/document';
@@ -141,12 +141,13 @@ export const actions: Actions = {
   parts: async ({ params, request }) => {
     const data = await formOf(request);
     if (!findPiece(db(), params.id)) return fail(404, { message: gone('piece') });
-    const choices: PartChoices = {};
-    for (const { id } of (await pieceFacts(db(), work, params.id)).parts.list) {
+    const { list, choices } = (await pieceFacts(db(), work, params.id)).parts;
+    const parts: PartChoices['parts'] = {};
+    for (const { id } of list) {
       const choice = z.enum(PART_CHOICES).safeParse(data.get(`part ${id}`));
-      if (choice.success) choices[id] = choice.data;
+      if (choice.success) parts[id] = choice.data;
     }
-    setParts(db(), params.id, choices);
+    setParts(db(), params.id, { ...choices, parts });
     return {};
   },
   rights: async ({ params, request }) => {

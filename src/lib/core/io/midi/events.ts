@@ -2,6 +2,7 @@
 import { parseMidi, type MidiData, type MidiEvent } from 'midi-file';
 import type { TimeSignature } from '../../score/score';
 import type { Key } from '../../theory/key';
+import { plainLine } from '../../plainText';
 import { InputError } from '../inputError';
 import { atMost, MOST_MIDI_BYTES, MOST_NOTES } from '../limits';
 
@@ -9,21 +10,49 @@ export interface PlayedNote {
   readonly at: number;
   readonly end: number;
   readonly midi: number;
-  readonly track: number;
+  /** Who plays it: a number of `players`. */
+  readonly player: number;
+}
+
+/** One channel of one track: an instrument, or one hand of it. */
+export interface Player {
+  /** The name of its track; empty where it has none. */
+  readonly name: string;
+  /** General MIDI program, 0 to 127, that most of its notes are played with; undefined where the file never says. */
+  readonly program: number | undefined;
+  /** Mean velocity of its notes times the volume of its channel, from 0 to 1. */
+  readonly loudness: number;
+}
+
+/** A stroke of the drums, by its General MIDI key. */
+export interface DrumStroke {
+  readonly at: number;
+  readonly key: number;
+  readonly velocity: number;
 }
 
 export interface MidiFile {
   /** Ticks of the file to the quarter note. */
   readonly division: number;
   readonly notes: readonly PlayedNote[];
+  /** In the order of the file. */
+  readonly players: readonly Player[];
   readonly pedals: readonly { readonly at: number; readonly down: boolean }[];
   readonly tempos: readonly { readonly at: number; readonly tempo: number }[];
   readonly times: readonly { readonly at: number; readonly time: TimeSignature }[];
   readonly keys: readonly { readonly at: number; readonly key: Key }[];
-  /** Names of the tracks, by number; empty where they have none. */
+  /** Names of tracks that no player of the music has: of the file, or of what conducts it. */
   readonly names: readonly string[];
-  /** Notes of percussion, which are left out. */
-  readonly drums: number;
+  /** What the file says in words, with its tick: text, copyright, markers. */
+  readonly words: readonly FileWords[];
+  /** Strokes of percussion, in order of time. */
+  readonly drums: readonly DrumStroke[];
+}
+
+export interface FileWords {
+  readonly at: number;
+  readonly kind: 'text' | 'copyright' | 'marker';
+  readonly text: string;
 }
 
 const PERCUSSION = 9;
@@ -47,12 +76,23 @@ export function readMidiEvents(bytes: Uint8Array): MidiFile {
   const times: { at: number; time: TimeSignature }[] = [];
   const keys: { at: number; key: Key }[] = [];
   const names: string[] = [];
-  let drums = 0;
-  data.tracks.forEach((track, index) => {
-    const found = notesOfTrack(track, index);
-    // One by one: a track of a hundred thousand is more than a call takes arguments.
-    for (const note of found.notes) notes.push(note);
-    drums += found.percussion;
+  const words: FileWords[] = [];
+  const drums: DrumStroke[] = [];
+  const players: Player[] = [];
+  data.tracks.forEach((track) => {
+    const name = nameOf(track);
+    const found = playersOf(track);
+    for (const { strokes, isPercussion, ...player } of found) {
+      if (isPercussion) {
+        for (const { at, midi, velocity } of strokes) drums.push({ at, key: midi, velocity });
+        continue;
+      }
+      const number = players.length;
+      players.push({ name, ...player });
+      // One by one: a track of a hundred thousand is more than a call takes arguments.
+      for (const { at, end, midi } of strokes) notes.push({ at, end, midi, player: number });
+    }
+    if (found.length === 0 && name) names.push(name);
     let at = 0;
     for (const event of track) {
       at += event.deltaTime;
@@ -62,8 +102,14 @@ export function readMidiEvents(bytes: Uint8Array): MidiFile {
           if (tempo >= 5 && tempo <= 1000) tempos.push({ at, tempo });
           break;
         }
-        case 'trackName':
-          names[index] ??= event.text.trim();
+        case 'text':
+          words.push({ at, kind: 'text', text: plainText(event.text) });
+          break;
+        case 'copyrightNotice':
+          words.push({ at, kind: 'copyright', text: plainText(event.text) });
+          break;
+        case 'marker':
+          words.push({ at, kind: 'marker', text: plainText(event.text) });
           break;
         case 'timeSignature':
           if (isUsable(event.numerator, event.denominator))
@@ -80,19 +126,21 @@ export function readMidiEvents(bytes: Uint8Array): MidiFile {
   });
   if (notes.length === 0)
     throw new InputError(
-      drums > 0 ? 'The MIDI file holds percussion only.' : 'The MIDI file holds no notes.',
+      drums.length > 0 ? 'The MIDI file holds percussion only.' : 'The MIDI file holds no notes.',
     );
   atMost(notes.length, MOST_NOTES, 'notes');
   const inOrder = <T extends { at: number }>(items: T[]): T[] => items.sort((a, b) => a.at - b.at);
   return {
     division,
     notes: inOrder(notes),
+    players,
     pedals: inOrder(pedals),
     tempos: inOrder(tempos),
     times: inOrder(times),
     keys: inOrder(keys),
     names,
-    drums,
+    words: inOrder(words.filter((w) => w.text !== '')),
+    drums: inOrder(drums),
   };
 }
 
@@ -108,50 +156,126 @@ function parse(bytes: Uint8Array): MidiData {
   }
 }
 
+/** A text of the file without what is no letter; files of the old days are in one byte a letter, newer ones in UTF-8. */
+function plainText(raw: string): string {
+  const bytes = Uint8Array.from(raw, (c) => c.charCodeAt(0) & 0xff);
+  let text = raw;
+  try {
+    if (bytes.some((b) => b >= 0x80)) text = new TextDecoder('utf-8', { fatal: true }).decode(bytes);
+  } catch {
+    // No UTF-8: it is what it says, byte by byte.
+  }
+  return plainLine(text);
+}
+
+/** The name of a track. */
+function nameOf(track: readonly MidiEvent[]): string {
+  for (const event of track) if (event.type === 'trackName') return plainText(event.text);
+  return '';
+}
+
 interface Down {
   readonly at: number;
   readonly midi: number;
+  readonly velocity: number;
   /** Note-offs still to come for earlier strokes of the key. */
   late: number;
   /** The last of them, for files that send one for two strokes. */
   lateAt?: number;
 }
 
+interface Stroke {
+  readonly at: number;
+  readonly end: number;
+  readonly midi: number;
+  /** 1 to 127. */
+  readonly velocity: number;
+}
+
+/** What one channel of a track plays, while it is read. */
+interface Channel {
+  readonly strokes: Stroke[];
+  readonly down: Map<number, Down>;
+  program: number | undefined;
+  volume: number;
+  /** How often each program strikes. */
+  readonly programs: Map<number, number>;
+}
+
+const VOLUME = 7;
+/** What General MIDI begins with. */
+const USUAL_VOLUME = 100;
+
 /**
- * Pairs note-ons with note-offs. A key struck again while it sounds ends there, and the note-off that comes late for the
- * stroke before ends nothing. Keys never let go end with the track.
+ * The channels of a track that play. Pairs note-ons with note-offs: a key struck again while it sounds ends there, and the note-off that
+ * comes late for the stroke before ends nothing. Keys never let go end with the track.
  */
-function notesOfTrack(
+function playersOf(
   track: readonly MidiEvent[],
-  index: number,
-): { notes: PlayedNote[]; percussion: number } {
-  const notes: PlayedNote[] = [];
-  const down = new Map<string, Down>();
-  let percussion = 0;
-  let at = 0;
-  const end = (name: string, open: Down, when: number): void => {
-    if (when > open.at) notes.push({ at: open.at, end: when, midi: open.midi, track: index });
-    down.delete(name);
+): (Omit<Player, 'name'> & { readonly strokes: readonly Stroke[]; readonly isPercussion: boolean })[] {
+  const channels = new Map<number, Channel>();
+  const channelOf = (number: number): Channel => {
+    const known = channels.get(number);
+    if (known) return known;
+    const made: Channel = {
+      strokes: [],
+      down: new Map(),
+      program: undefined,
+      volume: USUAL_VOLUME,
+      programs: new Map(),
+    };
+    channels.set(number, made);
+    return made;
   };
+  const end = ({ strokes, down }: Channel, { at, midi, velocity }: Down, when: number): void => {
+    if (when > at) strokes.push({ at, end: when, midi, velocity });
+    down.delete(midi);
+  };
+  let at = 0;
   for (const event of track) {
     at += event.deltaTime;
+    if (event.type === 'programChange') channelOf(event.channel).program = event.programNumber;
+    if (event.type === 'controller' && event.controllerType === VOLUME)
+      channelOf(event.channel).volume = event.value;
     if (event.type !== 'noteOn' && event.type !== 'noteOff') continue;
+    const channel = channelOf(event.channel);
     if (event.channel === PERCUSSION) {
-      if (event.type === 'noteOn') percussion += 1;
+      // A stroke of the drums has no length that matters.
+      const { noteNumber: midi, velocity } = event;
+      if (event.type === 'noteOn' && velocity > 0) channel.strokes.push({ at, end: at, midi, velocity });
       continue;
     }
-    const name = `${event.channel}:${event.noteNumber}`;
-    const open = down.get(name);
+    const open = channel.down.get(event.noteNumber);
     if (event.type === 'noteOn' && event.velocity > 0) {
-      if (open) end(name, open, at);
-      down.set(name, { at, midi: event.noteNumber, late: open && open.at < at ? open.late + 1 : 0 });
+      if (open) end(channel, open, at);
+      channel.down.set(event.noteNumber, {
+        at,
+        midi: event.noteNumber,
+        velocity: event.velocity,
+        late: open && open.at < at ? open.late + 1 : 0,
+      });
+      if (channel.program !== undefined)
+        channel.programs.set(channel.program, (channel.programs.get(channel.program) ?? 0) + 1);
     } else if (open && open.late > 0) {
       open.late -= 1;
       open.lateAt = at;
-    } else if (open) end(name, open, at);
+    } else if (open) end(channel, open, at);
   }
-  for (const [name, open] of [...down]) end(name, open, open.lateAt ?? at);
-  return { notes, percussion };
+  return [...channels]
+    .sort(([a], [b]) => a - b)
+    .map(([number, channel]) => {
+      for (const open of [...channel.down.values()])
+        end(channel, open, open.lateAt ?? at);
+      const { strokes, volume, programs } = channel;
+      const mean = strokes.reduce((sum, s) => sum + s.velocity, 0) / Math.max(1, strokes.length);
+      return {
+        strokes,
+        isPercussion: number === PERCUSSION,
+        program: [...programs].sort((a, b) => b[1] - a[1])[0]?.[0],
+        loudness: (mean / 127) * (volume / 127),
+      };
+    })
+    .filter(({ strokes }) => strokes.length > 0);
 }
 
 /** Seconds from the beginning of the file to a tick, by its tempo map. */

@@ -19,12 +19,16 @@ export interface Maps {
  * music are dropped. A pickup is what follows a silence of at least half a measure, what a first short metre holds, or what
  * the accents say (pickup.ts).
  */
-export function measuresFor(notes: readonly Placed[], maps: Maps): { measures: Measure[]; shift: Ticks } {
+export function measuresFor(
+  notes: readonly Placed[],
+  maps: Maps,
+  drums: ReadonlyMap<Ticks, number> = new Map(),
+): { measures: Measure[]; shift: Ticks } {
   const end = notes.reduce((latest, n) => Math.max(latest, n.onset + n.duration), 0);
   const firstOnset = notes[0]!.onset;
   if (end / (TICKS_PER_QUARTER / 4) > MOST_MEASURES * 16)
     throw new InputError('The MIDI file lasts for many hours: it is damaged, or no piece.');
-  const usual = maps.times.length > 0 ? maps.times[0]!.time : likelyMetre(notes);
+  const usual = maps.times.length > 0 ? maps.times[0]!.time : likelyMetre(notes, drums);
   const times = withoutShortStart(maps.times);
   const timeAt = (tick: Ticks): TimeSignature => times.list.filter((t) => t.at <= tick).at(-1)?.time ?? usual;
   const keyAt = (tick: Ticks): Key => maps.keys.filter((k) => k.at <= tick).at(-1)?.key ?? maps.keys[0]!.key;
@@ -34,7 +38,7 @@ export function measuresFor(notes: readonly Placed[], maps: Maps): { measures: M
   const eighth = TICKS_PER_QUARTER / 2;
   const unmarked =
     times.pickup === 0 && late < eighth && times.list.length <= 1
-      ? unmarkedPickup(notes, timeAt(0), silent)
+      ? unmarkedPickup(notes, timeAt(0), silent, drums)
       : 0;
   const afterSilence = late >= first / 2 ? Math.floor(late / eighth) * eighth : 0;
   const pickup = times.pickup || unmarked;

@@ -3,7 +3,7 @@ import { parseMidi, writeMidi as encode } from 'midi-file';
 import { describe, expect, it } from 'vitest';
 import { keyFromProfile } from '../../analysis/keyProfile';
 import { pitchName } from '../../score/pitch';
-import { proposedParts } from '../../score/parts';
+import { proposedParts } from '../../players/parts';
 import { soundingNotes } from '../../score/query';
 import type { Score } from '../../score/score';
 import { TICKS_PER_QUARTER as Q } from '../../score/ticks';
@@ -12,7 +12,7 @@ import { keyCode } from '../../theory/key';
 import { readScoreFile } from '../readScoreFile';
 import { quantise } from './quantise';
 import { readMidi } from './read';
-import { splitHands } from './splitHands';
+import { splitHands } from '../../players/splitHands';
 import { writeMidi } from './write';
 
 const piano = scoreFrom({
@@ -222,7 +222,7 @@ describe('tempo and players', () => {
     };
     const { score } = readScoreFile('three.mid', writeMidi(three));
     expect(score.parts.map((p) => p.name)).toEqual(['Voice', 'Right hand', 'Left hand']);
-    expect(Object.values(proposedParts(score))).toEqual(['melody', 'right', 'left']);
+    expect(Object.values(proposedParts(score).parts)).toEqual(['melody', 'right', 'left']);
   });
 });
 

@@ -24,14 +24,19 @@ const FEWEST_BARLINES = 4;
  * Length of the pickup that a file begins with, in ticks; 0 where its barlines are right. `from` is the file's first
  * barline, at which the music begins.
  */
-export function unmarkedPickup(notes: readonly Placed[], time: TimeSignature, from: Ticks): Ticks {
+export function unmarkedPickup(
+  notes: readonly Placed[],
+  time: TimeSignature,
+  from: Ticks,
+  drums: ReadonlyMap<Ticks, number> = new Map(),
+): Ticks {
   const full = measureLength(time);
   const step = beatLength(time) / 2;
   const end = Math.max(...notes.map((n) => n.onset + n.duration));
   if ((end - from) / full < FEWEST_BARLINES) return 0;
   const bassOnset = Math.min(...notes.filter((n) => n.staff === 2).map((n) => n.onset));
   const hasBass = Number.isFinite(bassOnset);
-  const accents = accentsOf(notes, full);
+  const accents = accentsOf(notes, full, drums);
   const own = barlineFit(accents, notes, from, full, end);
   let best = { shift: 0, fit: own };
   for (let shift = step; shift < full; shift += step) {
@@ -48,11 +53,14 @@ export function unmarkedPickup(notes: readonly Placed[], time: TimeSignature, fr
 const RATHER_THREE = 1.12;
 
 /** The metre of music that names none: four quarters, or three where accents and basses come every three. */
-export function likelyMetre(notes: readonly Placed[]): TimeSignature {
+export function likelyMetre(
+  notes: readonly Placed[],
+  drums: ReadonlyMap<Ticks, number> = new Map(),
+): TimeSignature {
   const end = Math.max(...notes.map((n) => n.onset + n.duration));
   const fitOf = (beats: number): number => {
     const full = measureLength({ beats, beatType: 4 });
-    const accents = accentsOf(notes, full);
+    const accents = accentsOf(notes, full, drums);
     const shifts = Array.from({ length: beats }, (_, i) => (i * full) / beats);
     return Math.max(...shifts.map((shift) => barlineFit(accents, notes, shift, full, end)));
   };
@@ -61,9 +69,13 @@ export function likelyMetre(notes: readonly Placed[]): TimeSignature {
 
 const MIDDLE_C = 60;
 
-/** Weight of each onset: long notes and basses are felt as accents, a new bass most of all. */
-function accentsOf(notes: readonly Placed[], full: Ticks): Map<Ticks, number> {
-  const accents = new Map<Ticks, number>();
+/** Weight of each onset: long notes and basses are felt as accents, a new bass most of all; what the drums say comes to it. */
+function accentsOf(
+  notes: readonly Placed[],
+  full: Ticks,
+  drums: ReadonlyMap<Ticks, number>,
+): Map<Ticks, number> {
+  const accents = new Map<Ticks, number>(drums);
   const add = (onset: Ticks, weight: number): void =>
     void accents.set(onset, (accents.get(onset) ?? 0) + weight);
   for (const note of notes) add(note.onset, Math.min(1, note.duration / full));

@@ -5,76 +5,102 @@
 import { keyFromProfile } from '../../analysis/keyProfile';
 import { notate } from '../../score/notate';
 import { measureAt } from '../../score/query';
-import type { Measure, Note, Part, PedalMark, TempoMark } from '../../score/score';
+import { familyOf, isKeyboard } from '../../players/instruments';
+import { plural } from '../../plural';
+import type { Mark, Measure, Note, Part, PedalMark, TempoMark } from '../../score/score';
 import { TICKS_PER_QUARTER, type Ticks } from '../../score/ticks';
 import { spellMidi } from '../../theory/fifths';
 import { spellInKey, type Key } from '../../theory/key';
 import type { ReadResult } from '../readResult';
+import { tempoLine } from '../tempoLine';
 import { beatPosition, trackBeats } from './beats';
+import { drumAccents, drumsSwing, drumStyle } from './drums';
 import { settleEnds } from './ends';
-import { readMidiEvents, secondsAt, type MidiFile } from './events';
+import { readMidiEvents, secondsAt, type MidiFile, type Player } from './events';
 import { measuresFor } from './measures';
 import { quantise } from './quantise';
-import { splitHands } from './splitHands';
+import { splitHands } from '../../players/splitHands';
+import { composerOf, rightsOf, titleOf } from './titles';
 
 interface Played {
   readonly onset: Ticks;
   readonly duration: Ticks;
   readonly midi: number;
-  readonly track: number;
+  readonly player: number;
 }
 
-/** More tracks with notes than these are players of their own, not two hands. */
+/** More players than these are a band, not two hands. */
 const TWO_HANDS = 2;
 
 /** Reads the bytes of a MIDI file. Throws InputError when it is none, or holds no notes. */
 export function readMidi(bytes: Uint8Array): ReadResult {
   const file = readMidiEvents(bytes);
   const warnings: string[] = [];
-  if (file.drums > 0) warnings.push(`${file.drums} notes of percussion were left out.`);
   const { toTicks, tempos } = clockOf(file, warnings);
+  const drums = file.drums.map(({ at, key }) => ({ onset: toTicks(at), key }));
+  const swings = drumsSwing(drums);
 
   const onGrid = quantise(
-    file.notes.map(({ at, end, midi, track }): Played => {
+    file.notes.map(({ at, end, midi, player }): Played => {
       const onset = toTicks(at);
-      return { onset, duration: Math.max(1, toTicks(end) - onset), midi, track };
+      return { onset, duration: Math.max(1, toTicks(end) - onset), midi, player };
     }),
   ).sort((a, b) => a.onset - b.onset || a.midi - b.midi);
-  const tracks = [...new Set(onGrid.map((n) => n.track))].sort((a, b) => a - b);
-  const staves = tracks.length > TWO_HANDS ? onGrid.map(() => 1 as const) : stavesOf(onGrid);
-  const notes = settleEnds(onGrid.map((n, i) => ({ ...n, staff: staves[i]! })));
+  const even = swings ? straightened(onGrid) : onGrid;
+  const ensemble = ensembleOf(even, file);
+  const notes = ensemble.flatMap(({ notes, staves }, part) =>
+    settleEnds(notes.map((n, i) => ({ ...n, staff: staves[i]!, part }))),
+  );
+  notes.sort((a, b) => a.onset - b.onset || a.midi - b.midi);
 
   const weights = new Array<number>(12).fill(0);
   for (const note of notes) weights[note.midi % 12]! += note.duration;
   const keys = file.keys.map(({ at, key }) => ({ at: toTicks(at), key }));
-  const { measures, shift } = measuresFor(notes, {
-    times: file.times.map(({ at, time }) => ({ at: toTicks(at), time })),
-    keys: keys.length > 0 ? keys : [{ at: 0, key: keyFromProfile(weights) }],
-  });
+  const { measures, shift } = measuresFor(
+    notes,
+    {
+      times: file.times.map(({ at, time }) => ({ at: toTicks(at), time })),
+      keys: keys.length > 0 ? keys : [{ at: 0, key: keyFromProfile(weights) }],
+    },
+    drumAccents(drums),
+  );
   const end = measures.at(-1)!.start + measures.at(-1)!.length;
-  const written = notes.map((note, i): Note & { track: number } => ({
+  const written = notes.map((note, i): Note & { part: number } => ({
     id: `n${i}`,
-    track: note.track,
+    part: note.part,
     onset: note.onset - shift,
     duration: Math.min(note.duration, end - (note.onset - shift)),
     pitch: spelled(note.midi, measureAt(measures, note.onset - shift).key),
     staff: note.staff,
     voice: note.staff === 1 ? 1 : 5,
   }));
-  const changes = tempoChanges(tempos, shift, end);
+  const time = measures.at(-1)!.time;
+  const style = drumStyle(drums, time, measures[0]!.start + shift - measures[0]!.beginsAt);
+  if (file.drums.length > 0)
+    warnings.push(
+      `${plural(file.drums.length, 'drum stroke')} left out.${style ? ` They play ${DRUM_STYLES[style].says}.` : ''}`,
+    );
   return {
     score: {
-      title: titleOf(file, tracks),
-      composer: '',
-      tempo: tempoAtStart(tempos, shift),
-      ...(changes.length > 0 ? { tempoChanges: changes } : {}),
+      title: titleOf(file),
+      composer: composerOf(file),
+      ...rightsOf(file),
+      ...tempoLine(tempos, { measures, shift, end }),
       measures,
-      parts:
-        tracks.length > TWO_HANDS
-          ? tracks.map((track, p) =>
-              partOf(`P${p + 1}`, file.names[track] ?? '', 1, written, measures, track),
-            )
-          : [partOf('P1', 'Piano', 2, written, measures)],
+      parts: ensemble.map(({ name, staves, program, loudness }, p) =>
+        partOf(
+          {
+            id: `P${p + 1}`,
+            name,
+            staves: staves.includes(2) || ensemble.length === 1 ? 2 : 1,
+            ...(program === undefined ? {} : { instrument: program }),
+            ...(ensemble.length > 1 ? { loudness } : {}),
+            ...(p === 0 && style ? { marks: [styleMark(DRUM_STYLES[style].word)] } : {}),
+          },
+          written.filter((n) => n.part === p),
+          measures,
+        ),
+      ),
       chordSymbols: [],
       pedals: cleanPedals(
         file.pedals.map(({ at, down }) => ({ onset: toTicks(at), type: down ? 'start' : 'stop' })),
@@ -89,24 +115,85 @@ export function readMidi(bytes: Uint8Array): ReadResult {
 const spelled = (midi: number, key: Key): Note['pitch'] =>
   spellMidi(midi, spellInKey(midi % 12, key, 'sharp'));
 
+const DRUM_STYLES = {
+  swing: { word: 'Swing', says: 'swing: eighths are written even' },
+  waltz: { word: 'Waltz', says: 'a waltz' },
+  march: { word: 'March', says: 'a march' },
+} as const;
+
+const styleMark = (text: string): Mark => ({ kind: 'words', onset: 0, staff: 1, above: true, text });
+
 function partOf(
-  id: string,
-  name: string,
-  staves: number,
-  notes: readonly (Note & { track: number })[],
+  part: Omit<Part, 'notes'>,
+  own: readonly (Note & { part: number })[],
   measures: readonly Measure[],
-  track?: number,
 ): Part {
-  const own = notes.filter((n) => track === undefined || n.track === track);
   return {
-    id,
-    name,
-    staves,
+    ...part,
     notes: notate(
       measures,
-      own.map(({ track: _track, ...note }) => note),
+      own.map(({ part: _part, ...note }) => note),
     ).sort((a, b) => a.onset - b.onset || a.staff - b.staff),
   };
+}
+
+/** A part of the score to be, with the staff of each of its notes. */
+interface Ensemble {
+  readonly name: string;
+  readonly program: number | undefined;
+  readonly loudness: number;
+  readonly notes: readonly Played[];
+  readonly staves: readonly (1 | 2)[];
+}
+
+/** The players of a file as parts: one or two that are a pianist's hands as one part of two staves, one with a piano as two, more as a band. */
+function ensembleOf(notes: readonly Played[], { players }: MidiFile): Ensemble[] {
+  const numbers = [...new Set(notes.map((n) => n.player))].sort((a, b) => a - b);
+  const partFor = (number: number, staves?: readonly (1 | 2)[]): Ensemble => {
+    const { name, program, loudness } = players[number]!;
+    const own = notes.filter((n) => n.player === number);
+    return {
+      name: name || (program === undefined ? '' : (familyOf(program)?.name ?? '')),
+      program,
+      loudness,
+      notes: own,
+      staves: staves ?? own.map(() => 1 as const),
+    };
+  };
+  if (numbers.length > TWO_HANDS) return numbers.map((n) => partFor(n));
+  const [first, second] = numbers;
+  const piano = second === undefined ? undefined : pianoAmong(first!, second, players);
+  if (piano !== undefined) {
+    const own = notes.filter((n) => n.player === piano);
+    return numbers.map((n) => partFor(n, n === piano ? splitHands(own) : undefined));
+  }
+  return [{ name: 'Piano', program: undefined, loudness: 1, notes, staves: stavesOf(notes) }];
+}
+
+/** Of two players the one at the piano, where the other plays something that no pianist's hand does. */
+function pianoAmong(a: number, b: number, players: readonly Player[]): number | undefined {
+  const [one, two] = [players[a]!.program, players[b]!.program];
+  if (one === undefined || two === undefined || isKeyboard(one) === isKeyboard(two)) return undefined;
+  return isKeyboard(one) ? a : b;
+}
+
+/** Swung eighths written even, as players read them: what comes on the last third of a beat that has nothing on its second comes on the half. */
+function straightened(notes: readonly Played[]): Played[] {
+  const third = TICKS_PER_QUARTER / 3;
+  const [late, early, half] = [2 * third, third, TICKS_PER_QUARTER / 2];
+  const triplets = new Set(
+    notes
+      .filter((n) => n.onset % TICKS_PER_QUARTER === early)
+      .map((n) => Math.floor(n.onset / TICKS_PER_QUARTER)),
+  );
+  const moved = (tick: Ticks): Ticks =>
+    tick % TICKS_PER_QUARTER === late && !triplets.has(Math.floor(tick / TICKS_PER_QUARTER))
+      ? tick - late + half
+      : tick;
+  return notes.map((n) => {
+    const onset = moved(n.onset);
+    return { ...n, onset, duration: Math.max(1, moved(n.onset + n.duration) - onset) };
+  });
 }
 
 /** Seconds: longer playing is no piece. */
@@ -157,44 +244,16 @@ function isUsualPlace(quarters: number): boolean {
 
 const rounded = (tempo: number): number => Math.round(tempo * 100) / 100;
 
-/** The tempo that holds when the music begins; whole, where it is all but whole. */
-function tempoAtStart(tempos: readonly TempoMark[], shift: Ticks): number {
-  const tempo = (tempos.filter((t) => t.onset <= shift).at(-1) ?? tempos[0])?.tempo ?? 0;
-  return Math.abs(tempo - Math.round(tempo)) < 0.02 ? Math.round(tempo) : tempo;
-}
-
-/** Later tempos that can be told from the one before. */
-function tempoChanges(tempos: readonly TempoMark[], shift: Ticks, end: Ticks): TempoMark[] {
-  let before = tempoAtStart(tempos, shift);
-  return tempos.flatMap(({ onset, tempo }) => {
-    if (onset <= shift || onset - shift >= end || Math.abs(tempo - before) < 0.5) return [];
-    before = tempo;
-    return [{ onset: onset - shift, tempo }];
-  });
-}
-
-/** Names that programs give to tracks, which are no titles. */
-const NO_TITLE =
-  /^(untitled|track|staff|instrument|piano|grand|acoustic|keyboard|right|left|upper|lower|melody|vocals?|voice|lead|bass|control|conductor|tempo|midi|new)\b/i;
-
-/** The name of a track that only conducts, or of the only one. */
-function titleOf({ names }: MidiFile, tracks: readonly number[]): string {
-  const title = names.find(
-    (name, i) => name && !(tracks.includes(i) && tracks.length > 1) && !NO_TITLE.test(name),
-  );
-  return title ?? 'Untitled';
-}
-
-/** Two tracks with notes are two hands, the higher one the right; otherwise register and motion decide. */
+/** Two players are two hands, the higher one the right; otherwise register and motion decide. */
 function stavesOf(notes: readonly Played[]): (1 | 2)[] {
-  const tracks = [...new Set(notes.map((n) => n.track))];
-  if (tracks.length !== 2) return splitHands(notes);
-  const mean = (track: number): number => {
-    const own = notes.filter((n) => n.track === track);
+  const players = [...new Set(notes.map((n) => n.player))];
+  if (players.length !== 2) return splitHands(notes);
+  const mean = (player: number): number => {
+    const own = notes.filter((n) => n.player === player);
     return own.reduce((sum, n) => sum + n.midi, 0) / own.length;
   };
-  const upper = mean(tracks[0]!) >= mean(tracks[1]!) ? tracks[0] : tracks[1];
-  return notes.map((n) => (n.track === upper ? 1 : 2));
+  const upper = mean(players[0]!) >= mean(players[1]!) ? players[0] : players[1];
+  return notes.map((n) => (n.player === upper ? 1 : 2));
 }
 
 /** Downs and ups in turn, within the music; a down that comes with an up is a change. */

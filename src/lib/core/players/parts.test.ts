@@ -1,9 +1,9 @@
 import { describe, expect, it } from 'vitest';
 import { scoreFrom } from '../test/shorthand';
 import { proposedParts, withParts } from './parts';
-import { keyboardPart } from './query';
+import { keyboardPart } from '../score/query';
 import { melodyPart } from '../analysis/melody';
-import type { Part, Score } from './score';
+import type { Part, Score } from '../score/score';
 
 const time = { beats: 4, beatType: 4 };
 const line = (id: string, name: string, right: string, words = false): Part => {
@@ -49,7 +49,7 @@ describe('what the parts are', () => {
       [line('R', 'Piano RH', 'C5:4'), line('X', 'Piano LH', 'B4:4')],
       { R: 'right', X: 'left' },
     ],
-  ])('%s', (_, parts, choices) => expect(proposedParts(of(...parts))).toEqual(choices));
+  ])('%s', (_, parts, choices) => expect(proposedParts(of(...parts)).parts).toEqual(choices));
 
   it('makes one keyboard part of two hands, ids and voices kept apart', () => {
     const score = withParts(of(lower, voice, upper));
@@ -63,7 +63,10 @@ describe('what the parts are', () => {
     expect(new Set(keyboard.notes.map((n) => n.voice)).size).toBe(2);
   });
   it('does what the teacher chose', () => {
-    const score = withParts(of(violin, voice, grand('P')), { V: 'melody', S: 'other', P: 'piano' });
+    const score = withParts(of(violin, voice, grand('P')), {
+      parts: { V: 'melody', S: 'other', P: 'piano' },
+      tune: [],
+    });
     expect(melodyPart(score).id).toBe('V');
     expect(score.parts.map((p) => p.role)).toEqual(['melody', 'keyboard', 'other']);
   });

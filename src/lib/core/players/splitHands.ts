@@ -2,8 +2,8 @@
  * Which hand plays what, where tracks do not say: at each onset the notes are cut into a lower and an upper group, and
  * the best path over the piece keeps each hand within its reach and moving little.
  */
-import { byOnset } from '../../score/query';
-import type { Ticks } from '../../score/ticks';
+import { byOnset } from '../score/query';
+import type { Ticks } from '../score/ticks';
 
 export interface Struck {
   readonly onset: Ticks;

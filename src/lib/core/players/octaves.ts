@@ -1,0 +1,102 @@
+/**
+ * In which octave one pianist plays what several players had: each phrase in one octave, in the register in which a tune is read and
+ * played gladly, without leaps that only come from going over from one instrument to another, or from a player who answers himself an octave away.
+ */
+import { beatLength } from '../score/metre';
+import { inOctave, measureAt, type SoundingNote } from '../score/query';
+import type { Measure } from '../score/score';
+
+/** Where the middle of a phrase lies gladly (E♭4 to E5), and its extremes (A3 to C6). MIDI. */
+const MIDDLE = { low: 63, high: 76 };
+const EXTREMES = { low: 57, high: 84 };
+/** Costs: a semitone outside of either; an octave from where the player has it. */
+const OUTSIDE = 0.6;
+const EXTREME = 0.8;
+const MOVED = 1.6;
+/** Costs between two stretches: another octave than before, in the same breath or after a rest; a leap of more than an octave; a wide one. */
+const CHANGE = { within: 2.2, afterRest: 1.2 };
+const BROKEN = 5;
+const WIDE = 0.12;
+/** Semitones up to which a leap costs nothing, and beyond which it breaks the line. */
+const [EASY, WIDEST] = [7, 12];
+/** Beats of a rest that part two phrases, and fewest beats between two such places. */
+const REST = 1;
+const LEAST = 6;
+const OCTAVES = [0, 1, -1, 2, -2, 3, -3];
+
+interface Stretch {
+  readonly notes: readonly SoundingNote[];
+  /** It begins after a rest, not within a breath. */
+  readonly isFresh: boolean;
+}
+
+/** Cut at rests and at leaps of more than an octave. */
+function stretchesOf(line: readonly SoundingNote[], measures: readonly Measure[]): Stretch[] {
+  const stretches: { notes: SoundingNote[]; isFresh: boolean }[] = [];
+  for (const note of line) {
+    const open = stretches.at(-1);
+    const last = open?.notes.at(-1);
+    if (!open || !last) {
+      stretches.push({ notes: [note], isFresh: true });
+      continue;
+    }
+    const beat = beatLength(measureAt(measures, note.onset).time);
+    const rests = note.onset - last.onset - last.duration >= REST * beat;
+    const isFresh = rests && note.onset - open.notes[0]!.onset >= LEAST * beat;
+    if (isFresh || Math.abs(note.midi - last.midi) > WIDEST)
+      stretches.push({ notes: [note], isFresh: isFresh || rests });
+    else open.notes.push(note);
+  }
+  return stretches;
+}
+
+/** The line with each stretch in its octave: the cheapest way through all of them. */
+export function inGladOctaves(line: readonly SoundingNote[], measures: readonly Measure[]): SoundingNote[] {
+  const stretches = stretchesOf(line, measures);
+  if (stretches.length === 0) return [];
+  let totals = OCTAVES.map((o) => costOf(stretches[0]!, o));
+  const back: number[][] = [];
+  for (let i = 1; i < stretches.length; i++) {
+    const [before, stretch] = [stretches[i - 1]!, stretches[i]!];
+    const from: number[] = [];
+    const previous = totals;
+    totals = OCTAVES.map((octaves, k) => {
+      let [best, least] = [0, Infinity];
+      OCTAVES.forEach((other, j) => {
+        const sum = previous[j]! + between(before, other, stretch, octaves);
+        if (sum < least) [best, least] = [j, sum];
+      });
+      from[k] = best;
+      return least + costOf(stretch, octaves);
+    });
+    back.push(from);
+  }
+  let at = totals.indexOf(Math.min(...totals));
+  const path = [at];
+  for (let i = back.length - 1; i >= 0; i--) {
+    at = back[i]![at]!;
+    path.unshift(at);
+  }
+  return stretches.flatMap(({ notes }, i) => notes.map((n) => inOctave(n, OCTAVES[path[i]!]!)));
+}
+
+function costOf({ notes }: Stretch, octaves: number): number {
+  const keys = notes.map((n) => n.midi + 12 * octaves).sort((a, b) => a - b);
+  const middle = keys[Math.floor(keys.length / 2)]!;
+  // Few notes weigh little: they go where what is around them lies.
+  const weight = Math.min(1, 0.25 + notes.length / 12);
+  return (
+    weight *
+      (OUTSIDE * (Math.max(0, MIDDLE.low - middle) + Math.max(0, middle - MIDDLE.high)) +
+        EXTREME * (Math.max(0, EXTREMES.low - keys[0]!) + Math.max(0, keys.at(-1)! - EXTREMES.high))) +
+    MOVED * weight * Math.abs(octaves)
+  );
+}
+
+function between(before: Stretch, from: number, stretch: Stretch, to: number): number {
+  const [last, first] = [before.notes.at(-1)!, stretch.notes[0]!];
+  const leap = Math.abs(first.midi + 12 * to - last.midi - 12 * from);
+  const change = from === to ? 0 : stretch.isFresh ? CHANGE.afterRest : CHANGE.within;
+  const broken = leap > WIDEST ? BROKEN * (stretch.isFresh ? 0.5 : 1) : 0;
+  return change * Math.abs(from - to) + broken + WIDE * Math.max(0, leap - EASY);
+}
