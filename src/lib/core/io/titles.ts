@@ -9,7 +9,8 @@ const NO_TITLE_WORDS =
   /^(untitled|unnamed|new|no|name|title|song|music|score|sequence|seq|track|tracks?|staff|stave|channel|chan?|ch|part|voice|voices|vocals?|vox|midi|file|format|type|tempo|control|conductor|master|meta|system|setup|default|instruments?|piano|grand|acoustic|electric|bright|honky|tonk|upright|rhodes|epiano|keyboards?|keys|harpsichord|clavi(net|chord)?|celesta|glockenspiel|music|box|vibraphone|vibes|marimba|xylophone|bells?|tubular|dulcimer|organ|hammond|church|reed|accordion|harmonica|bandoneon|guitars?|gtr|nylon|steel|jazz|clean|muted|overdriven|distort(ed|ion)|harmonics|bass|basses|fingered|picked|fretless|slap|synth|synthesi[sz]er|violins?|violas?|cellos?|contrabass|double|tremolo|pizzicato|strings?|ensemble|orchestral?|harp|timpani|choir|aahs|oohs|hit|trumpets?|trombones?|tuba|french|horns?|brass|sections?|sax|saxophones?|soprano|alto|tenor|baritone|oboe|english|bassoon|clarinets?|piccolo|flutes?|recorder|pan|bottle|whistle|ocarina|lead|square|saw|sawtooth|pads?|warm|polysynth|sweep|fx|effects?|sitar|banjo|shamisen|koto|kalimba|bagpipes?|fiddle|shanai|drums?|drum|kit|set|percussion|perc|hand|hands|right|left|upper|lower|treble|rh|lh|r|l|melody|melodie|tune|chords?|harmony|backing|accomp(animent)?|arp(eggio)?|rhythm|comp|solo|main|one|two|i|ii|iii|iv|the|and|of|und|a|b|[\d#.]+)$/i;
 
 /** What programs say of themselves, or of nobody. */
-const OF_A_PROGRAM = /\b(generated|created|exported|sequenced|encoded|converted|written) (by|with|in|from)\b|https?:|www\./i;
+const OF_A_PROGRAM =
+  /\b(generated|created|exported|sequenced|encoded|converted|written) (by|with|in|from)\b|https?:|www\./i;
 
 /** The text as a title; empty where it is none. */
 export function asTitle(text: string): string {
@@ -30,7 +31,8 @@ export function titleOfFile(fileName: string): string {
   return words === '' ? UNTITLED : words[0]!.toUpperCase() + words.slice(1);
 }
 
-const BY = /^(?:(?:music|words and music|composed|composer|written|arranged|arr\.?|author)\s*(?:by)?\s*[:.]?|by)\s+(.{2,80})$/i;
+const BY =
+  /^(?:(?:music|words and music|composed|composer|written|arranged|arr\.?|author)\s*(?:by)?\s*[:.]?|by)\s+(.{2,80})$/i;
 
 /** Whom a line names as the composer: "Music by …", "Composer: …", "by …". */
 export function namedComposer(text: string): string | undefined {
@@ -40,4 +42,6 @@ export function namedComposer(text: string): string | undefined {
 
 /** Whether a line is about rights. */
 export const isAboutRights = (text: string): boolean =>
-  /©|\(c\)\s|\bcopyright\b|\ball rights reserved\b|\bpublic domain\b|\bcc[- ](by|0)\b|\blicen[sc]ed?\b/i.test(text);
+  /©|\(c\)\s|\bcopyright\b|\ball rights reserved\b|\bpublic domain\b|\bcc[- ](by|0)\b|\blicen[sc]ed?\b/i.test(
+    text,
+  );

@@ -264,8 +264,7 @@ function playersOf(
   return [...channels]
     .sort(([a], [b]) => a - b)
     .map(([number, channel]) => {
-      for (const open of [...channel.down.values()])
-        end(channel, open, open.lateAt ?? at);
+      for (const open of [...channel.down.values()]) end(channel, open, open.lateAt ?? at);
       const { strokes, volume, programs } = channel;
       const mean = strokes.reduce((sum, s) => sum + s.velocity, 0) / Math.max(1, strokes.length);
       return {

@@ -18,6 +18,9 @@ const GRIDS = [
 /** An onset this close to a beat, in quarters, belongs to it. */
 const EARLY = 0.06;
 
+/** Parts of a quarter within which strokes are together. */
+const TOGETHER = 48;
+
 /** Moves onsets and ends to the grid. Durations stay positive. */
 export function quantise<T extends Timed>(notes: readonly T[]): T[] {
   const grids = gridByBeat(notes);
@@ -42,7 +45,9 @@ function gridByBeat(notes: readonly Timed[]): Map<number, number> {
     byBeat.set(beat, [...(byBeat.get(beat) ?? []), quarters - beat]);
   }
   return new Map(
-    [...byBeat].map(([beat, places]) => {
+    [...byBeat].map(([beat, all]) => {
+      // Several players, or the notes of a chord, that strike together say a place once.
+      const places = [...new Map(all.map((place) => [Math.round(place * TOGETHER), place])).values()];
       const error = (parts: number): number =>
         places.reduce((sum, place) => sum + Math.abs(place - Math.round(place * parts) / parts), 0) /
         places.length;

@@ -6,8 +6,7 @@ import type { MidiFile } from './events';
 export function titleOf({ names, players }: MidiFile): string {
   const single = players.length === 1 ? [players[0]!.name] : [];
   // Hands that are called the same name are called after the piece.
-  const shared =
-    players.length === 2 && players[0]!.name === players[1]!.name ? [players[0]!.name] : [];
+  const shared = players.length === 2 && players[0]!.name === players[1]!.name ? [players[0]!.name] : [];
   return [...names, ...single, ...shared].map(asTitle).find((title) => title !== '') ?? UNTITLED;
 }
 
