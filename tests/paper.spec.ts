@@ -1,6 +1,7 @@
 /** What goes home on paper: chosen, seen, remembered, printed, and taken along as files, for one learner and for a class. */
 import { expect, test, type Page } from '@playwright/test';
 import { strFromU8, unzipSync } from 'fflate';
+import { missingGlyphs } from '../src/lib/paper/missingGlyphs';
 import { getDocument } from 'pdfjs-dist/legacy/build/pdf.mjs';
 import { allPages, expectAccessible, scripted } from './support';
 
@@ -30,7 +31,11 @@ async function handoutOf(page: Page, learner: string, piece: string): Promise<vo
   await expect(papers(page).first()).toBeVisible();
 }
 
+/** The text of each page; every letter of it has a glyph. */
 async function textsOf(bytes: Uint8Array): Promise<string[]> {
+  const { missing, letters } = missingGlyphs(bytes);
+  expect(letters).toBeGreaterThan(0);
+  expect(missing).toBe(0);
   const pdf = await getDocument({ data: Uint8Array.from(bytes), verbosity: 0 }).promise;
   const pages = Array.from({ length: pdf.numPages }, (_, i) => pdf.getPage(i + 1));
   return Promise.all(

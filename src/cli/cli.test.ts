@@ -1,4 +1,5 @@
 /** The command line as a script sees it. Most of it runs in this process, for speed; that the process itself is the same is tried once. */
+import { missingGlyphs } from '../lib/paper/missingGlyphs';
 import { spawnSync } from 'node:child_process';
 import { mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
@@ -111,6 +112,7 @@ describe('handout', () => {
     const pdf = readFileSync(out('h.pdf'));
     expect(pdf.subarray(0, 5).toString()).toBe('%PDF-');
     expect(pdf.toString('latin1')).toContain('612 792');
+    expect(missingGlyphs(pdf)).toMatchObject({ missing: 0 });
     expect(readdirSync(folder).filter((f) => f.endsWith('.part'))).toEqual([]);
   });
   it('takes what arrange takes', async () => {

@@ -104,6 +104,23 @@ const TEXT_ACCIDENTALS: Readonly<Record<string, string>> = {
   '\uEA67': '𝄪',
 };
 
+/** Notes and dots of tempo marks, by the places that the engraver's music font gives them: elsewhere nobody has them. */
+const TEXT_NOTES: Readonly<Record<string, string>> = {
+  '\uECA2': '\u{1D15D}',
+  '\uECA3': '\u{1D15E}',
+  '\uECA4': '\u{1D15E}',
+  '\uECA5': '\u{1D15F}',
+  '\uECA6': '\u{1D15F}',
+  '\uECA7': '\u{1D160}',
+  '\uECA8': '\u{1D160}',
+  '\uECA9': '\u{1D161}',
+  '\uECAA': '\u{1D161}',
+  '\uECAB': '\u{1D162}',
+  '\uECAC': '\u{1D162}',
+  '\uECB7': '.',
+};
+const IN_TEXT: Readonly<Record<string, string>> = { ...TEXT_ACCIDENTALS, ...TEXT_NOTES };
+
 const BOLD = new Set(['ending', 'reh', 'tempo']);
 const ITALIC = new Set(['dir', 'dynam']);
 
@@ -114,6 +131,7 @@ function clean(root: SvgElement, { degrees = [], namesNoChords }: Sheet): void {
     at.children = at.children.filter((child) => typeof child === 'string' || !isOwnText(child));
     const kind = classOf(at);
     if (at.name === 'text' && !at.attributes.stroke) at.attributes.stroke = 'none';
+    if (kind === 'tempo') tempoMark(at);
     if (kind === 'harm') chordName(at, degrees[chords++] ?? '', !namesNoChords);
     if (kind === 'verse' && labelOf(at) === 'names') noteName(at);
     if (BOLD.has(kind)) at.attributes['font-weight'] = 'bold';
@@ -121,6 +139,18 @@ function clean(root: SvgElement, { degrees = [], namesNoChords }: Sheet): void {
     for (const child of elements(at)) visit(child);
   };
   visit(root);
+}
+
+/** Notes in a tempo mark in signs that our faces have. */
+function tempoMark(tempo: SvgElement): void {
+  for (const at of walk(tempo)) {
+    if (at.name !== 'text' && at.name !== 'tspan') continue;
+    const hasSign = at.children.some((child) => typeof child === 'string' && /[\uEA00-\uEFFF]/.test(child));
+    at.children = at.children.map((child) =>
+      typeof child === 'string' ? child.replace(/[\uEA00-\uEFFF]/g, (sign) => IN_TEXT[sign] ?? '') : child,
+    );
+    if (hasSign) at.attributes['font-family'] = SANS;
+  }
 }
 
 const isOwnText = (at: SvgElement): boolean =>

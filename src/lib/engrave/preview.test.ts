@@ -10,7 +10,7 @@ const three = file(
 describe('a look at a file', () => {
   it('says what is in it; a piece without a title has the name of its file', () => {
     expect(previewOf(file('X:1\nM:3/4\nL:1/4\nQ:1/4=90\nK:G\nD|"G"G B d|"D7"A2 F|\n'))).toMatchObject({
-      title: 'a melody',
+      title: 'A melody',
       key: 'G major',
       time: { beats: 3, beatType: 4 },
       tempo: 90,

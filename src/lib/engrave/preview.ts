@@ -1,7 +1,7 @@
 /** A look at a file before it is kept: what it holds, what was left out, and how it begins. Nothing is stored. */
 import { measuresPlayed } from '$core/analysis/form';
 import { keyOf } from '$core/analysis/key';
-import { readScoreFile, titleOf } from '$core/io/readScoreFile';
+import { readScoreFile } from '$core/io/readScoreFile';
 import { choicesFor, withParts, type PartChoices } from '$core/players/parts';
 import { soundingNotes } from '$core/score/query';
 import type { Part, TimeSignature } from '$core/score/score';
@@ -58,7 +58,7 @@ export function previewOf(
   const first = score.measures[0]!;
   const parts = partFacts(source.parts);
   return {
-    title: titleOf(source, file.name),
+    title: source.title,
     composer: source.composer,
     key: keyName(keyOf(score)),
     time: first.time,

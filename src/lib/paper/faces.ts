@@ -87,7 +87,39 @@ interface Letter {
 const nameOf = (face: Face): string => `${face.family} ${face.isBold} ${face.isItalic}`;
 const letters = new Map<string, Map<string, Letter>>();
 
-/** Where a letter is found; one that no face has is a white square in the first of them. */
+/** The file that has a letter; undefined where none has. */
+const fileWith = (code: number, face: Face): string | undefined =>
+  filesOf(face).find((f) => fontIn(f).hasGlyphForCodePoint(code));
+
+/** What stands for a letter of an alphabet that no face has. A white box would look like a fault of the printer. */
+const NO_LETTER = '·';
+const drawn = new Map<string, string>();
+
+/** A text in letters that can be drawn: pictures are left out, letters of other alphabets become dots. */
+export function drawable(text: string, face: Face): string {
+  const name = nameOf(face);
+  let made = '';
+  for (const letter of text) {
+    const known = drawn.get(name + letter);
+    if (known !== undefined) {
+      made += known;
+      continue;
+    }
+    const shown =
+      fileWith(letter.codePointAt(0)!, face) !== undefined
+        ? letter
+        : /\p{L}|\p{N}/u.test(letter)
+          ? NO_LETTER
+          : /\s/u.test(letter)
+            ? ' '
+            : '';
+    drawn.set(name + letter, shown);
+    made += shown;
+  }
+  return made;
+}
+
+/** Where a letter is found, and how wide it is. */
 function letterOf(letter: string, face: Face): Letter {
   const name = nameOf(face);
   const known = letters.get(name) ?? new Map<string, Letter>();
@@ -95,8 +127,8 @@ function letterOf(letter: string, face: Face): Letter {
   const found = known.get(letter);
   if (found) return found;
   const code = letter.codePointAt(0)!;
-  const files = filesOf(face);
-  const file = files.find((f) => fontIn(f).hasGlyphForCodePoint(code)) ?? files[0]!;
+  const file = fileWith(code, face);
+  if (file === undefined) throw new Error(`No face has “${letter}”: drawable() comes first.`);
   const font = fontIn(file);
   const made = { file, width: font.glyphForCodePoint(code).advanceWidth / font.unitsPerEm };
   known.set(letter, made);
@@ -106,7 +138,7 @@ function letterOf(letter: string, face: Face): Letter {
 /** Width of a text of size 1. */
 export function widthOf(text: string, face: Face): number {
   let width = 0;
-  for (const letter of text) width += letterOf(letter, face).width;
+  for (const letter of drawable(text, face)) width += letterOf(letter, face).width;
   return width;
 }
 
@@ -121,7 +153,7 @@ export interface Run {
 /** A text as stretches that have one file each. Spaces stay with what is before them. */
 export function runsOf(text: string, face: Face): Run[] {
   const runs: { text: string; file: string; isSign: boolean }[] = [];
-  for (const letter of text) {
+  for (const letter of drawable(text, face)) {
     const last = runs.at(-1);
     const { file } = letter === ' ' && last ? last : letterOf(letter, face);
     if (last?.file === file) last.text += letter;

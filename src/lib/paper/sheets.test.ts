@@ -10,6 +10,7 @@ import { recipeSchema, type Recipe } from '$core/version/recipe';
 import type { Decision } from '$core/decisions/registry';
 import { elements, walk, writeSvg, type SvgElement } from '$lib/engrave/svg';
 import { readFileSync } from 'node:fs';
+import { strToU8, zlibSync } from 'fflate';
 import { getDocument } from 'pdfjs-dist/legacy/build/pdf.mjs';
 import { describe, expect, it, vi } from 'vitest';
 import type { Block } from './block';
@@ -18,6 +19,7 @@ import { documentOfOne, handoutDocument, handoutName } from './handout';
 import { keyboardPicture, keyRange } from './keyboard';
 import { marksIn, overlapsIn } from './overlaps';
 import { frameHeight, frameWidth, pagePicture, PAPERS, type PaperDocument } from './page';
+import { missingGlyphs } from './missingGlyphs';
 import { writePdf } from './pdf';
 import { chordSheets, keysOf } from './sheets/chords';
 import { duetSheet, partOf } from './sheets/duet';
@@ -490,6 +492,7 @@ describe('every sheet of every piece', () => {
 
 /** What an independent reader finds in a PDF. */
 async function readPdf(bytes: Uint8Array) {
+  expect(missingGlyphs(bytes)).toMatchObject({ missing: 0 });
   const pdf = await getDocument({ data: bytes.slice(), verbosity: 0 }).promise;
   const texts: string[] = [];
   for (let i = 1; i <= pdf.numPages; i++) {
@@ -547,6 +550,31 @@ describe('a PDF', () => {
     const { texts } = await readPdf(await writePdf(await documentOf(source, ['practice'])));
     for (const word of ['Žluťoučký', 'Πρωί', 'Вечер', 'Zoë Ångström'])
       expect(texts.join(' ').replace(/\s+/g, ' ')).toContain(word);
+  });
+  it('has a face for every letter and sign: tempos that change, chord signs, letters that nobody has', async () => {
+    const score: Score = {
+      ...kite,
+      tempoChanges: [
+        { onset: kite.measures[3]!.start, tempo: 60 },
+        { onset: kite.measures[6]!.start, tempo: 99 },
+      ],
+    };
+    const source = sourceFrom(score, 4, { more: { title: '日本 and 🎹 nothing', composer: 'Ж' } });
+    const bytes = await writePdf(await documentOf(source, ['score', 'chords', 'slash', 'practice']));
+    const { missing, letters } = missingGlyphs(bytes);
+    expect(letters).toBeGreaterThan(500);
+    expect(missing).toBe(0);
+    const { texts } = await readPdf(bytes);
+    expect(texts.join(' ')).toContain('·· and nothing');
+    expect(texts.join(' ')).toContain('\u{1D15F}');
+  });
+  it('counts what has no glyph', () => {
+    const page = (strings: string): Uint8Array => {
+      const content = zlibSync(strToU8(`BT ${strings} TJ ET`));
+      return Uint8Array.from([...strToU8('<< >>\nstream\n'), ...content, ...strToU8('\nendstream')]);
+    };
+    expect(missingGlyphs(page('[<00010002> 0]'))).toEqual({ missing: 0, letters: 2 });
+    expect(missingGlyphs(page('[<00010000> 0 <0003>]'))).toEqual({ missing: 1, letters: 3 });
   });
   it('shows the same as the pictures of its pages', async () => {
     const document = await documentOf(sourceFrom(kite, 2), ['practice', 'flashcards']);

@@ -9,7 +9,7 @@ import { keyboardPart, soundingNotes } from '../score/query';
 import type { Score } from '../score/score';
 import {
   freshStartsOf,
-  sungMarks,
+  wordsAboveAll,
   symbolsOf,
   toReasons,
   type Arranged,
@@ -81,7 +81,7 @@ function singAlongVersion(
   return {
     notes: notate(score.measures, [...right.notes, ...left.notes]),
     marks: [
-      ...sungMarks(score),
+      ...wordsAboveAll(score),
       ...wordsAbove(
         melody?.notes ?? [],
         above.map((n) => n.onset),

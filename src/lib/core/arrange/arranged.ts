@@ -6,6 +6,7 @@ import type { Melody, MelodyLine } from '../analysis/melody';
 import type { Hand } from '../fingering/events';
 import type { SoundingNote } from '../score/query';
 import type { ChordSymbol, Mark, Note, Score } from '../score/score';
+import { speaksOfTempo } from '../score/tempoWords';
 import type { Fold } from './foldMelody';
 import type { LevelContract } from './levels';
 import type { ArrangeReason, Reason } from './reason';
@@ -76,6 +77,16 @@ export const symbolsOf = (
 export const freshStartsOf = ({ sections, phrases }: Form): ReadonlySet<number> =>
   new Set([...sections, ...phrases].map((p) => p.from));
 
-/** Where the words of a song are. */
-export const sungMarks = (score: Score): Mark[] =>
-  score.parts.flatMap((p) => p.marks ?? []).filter((m) => m.kind === 'lyrics');
+/** What every level has above the music: where the words of a song are, and what is said of the tempo, each once. */
+export function wordsAboveAll(score: Score): Mark[] {
+  const marks = score.parts.flatMap((p) => p.marks ?? []);
+  const tempi = marks.flatMap((m): Mark[] =>
+    m.kind === 'words' && speaksOfTempo(m.text) ? [{ ...m, staff: 1, above: true }] : [],
+  );
+  const seen = new Set<string>();
+  const once = tempi.filter((m) => {
+    const name = `${m.onset} ${'text' in m ? m.text.toLowerCase() : ''}`;
+    return !seen.has(name) && seen.add(name);
+  });
+  return [...marks.filter((m) => m.kind === 'lyrics'), ...once];
+}

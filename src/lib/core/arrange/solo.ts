@@ -10,7 +10,7 @@ import type { Mark, Note, Score } from '../score/score';
 import type { Ticks } from '../score/ticks';
 import {
   freshStartsOf,
-  sungMarks,
+  wordsAboveAll,
   symbolsOf,
   toReasons,
   type ArrangedHands,
@@ -58,7 +58,7 @@ export function soloVersion(source: Source, settings: ArrangeSettings): Arranged
   ];
   return {
     notes: notate(score.measures, contract.level >= 3 ? withSlurs(notes, score) : notes),
-    marks: [...sungMarks(score), ...(contract.level >= 3 ? dynamicsOf(score) : [])].sort(
+    marks: [...wordsAboveAll(score), ...(contract.level >= 3 ? dynamicsOf(score) : [])].sort(
       (a, b) => a.onset - b.onset,
     ),
     chordSymbols: symbolsOf(stretches, chords),

@@ -6,6 +6,6 @@
  * formatOf('.abc').name; // => "ABC"
  */
 export { InputError } from './inputError';
-export { readScoreFile, titleOf } from './readScoreFile';
+export { readScoreFile } from './readScoreFile';
 export type { ReadResult } from './readResult';
 export { formatOf, WRITTEN_FORMATS } from './writeScoreFile';

@@ -4,12 +4,12 @@ import { readAbc } from './abc/read';
 import { isChordPro, isPlainChart, readChart } from './chart/read';
 import { decode } from './decode';
 import { checkedScore } from './checkedScore';
-import type { Score } from '../score/score';
 import { InputError } from './inputError';
 import { MOST_UNPACKED, notTooLong, tooLarge } from './limits';
 import { readMidi } from './midi/read';
 import { readMusicXml } from './musicxml/read';
 import type { ReadResult } from './readResult';
+import { givenTitle, titleOfFile } from './titles';
 import { child, parseXml } from './musicxml/xml';
 
 const MOST_ENTRIES = 200;
@@ -19,17 +19,9 @@ const AT_A_TIME = 8 * 1024;
 /** Reads a file. Throws InputError with one sentence for the person who brought it. */
 export function readScoreFile(name: string, bytes: Uint8Array): ReadResult {
   const { score, warnings } = readAnyFormat(name, bytes);
-  return { score: checkedScore(score), warnings };
+  const title = givenTitle(score.title) || titleOfFile(name);
+  return { score: { ...checkedScore(score), title }, warnings };
 }
-
-/** The title of the music, or the name of its file where it has none. */
-export const titleOf = (score: Score, fileName: string): string =>
-  score.title !== 'Untitled'
-    ? score.title
-    : fileName
-        .replace(/\.[^.]+$/, '')
-        .replace(/[-_]+/g, ' ')
-        .trim() || 'Untitled';
 
 function readAnyFormat(name: string, bytes: Uint8Array): ReadResult {
   if (bytes.length === 0) throw new InputError(`“${name}” is empty.`);

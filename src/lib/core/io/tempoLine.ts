@@ -16,8 +16,22 @@ export interface Placing {
 
 export interface TempoLine {
   readonly tempo: number;
-  readonly tempoChanges?: readonly TempoMark[];
+  readonly tempoChanges: readonly TempoMark[];
+  /** What stands above the music for it: "rit.", "a tempo". */
+  readonly words: readonly { readonly onset: Ticks; readonly text: string }[];
 }
+
+/** A change with what is said of it. */
+interface Said extends TempoMark {
+  readonly words?: string;
+}
+
+/** Changes apart from what is said of them. */
+const lineOf = (tempo: number, said: readonly Said[]): TempoLine => ({
+  tempo,
+  tempoChanges: said.map(({ words: _words, ...mark }) => mark),
+  words: said.flatMap(({ onset, words }) => (words ? [{ onset, text: words }] : [])),
+});
 
 /** Tempos nearer than this, in quarters a minute, are the same. */
 const SAME = 0.5;
@@ -32,7 +46,7 @@ const whole = (tempo: number): number =>
 /** The tempo of the start and the changes after it, for the page and for the ear. `tempos` in order of time. */
 export function tempoLine(tempos: readonly TempoMark[], { measures, shift, end }: Placing): TempoLine {
   const start = tempos.filter((t) => t.onset <= shift).at(-1) ?? tempos[0];
-  if (!start) return { tempo: 0 };
+  if (!start) return lineOf(0, []);
   let before = start.tempo;
   const changes = tempos.flatMap((mark): TempoMark[] => {
     const onset = mark.onset - shift;
@@ -41,10 +55,7 @@ export function tempoLine(tempos: readonly TempoMark[], { measures, shift, end }
     return [{ ...mark, onset }];
   });
   if (changes.length < FEWEST_FREE || changes.length < FREE * measures.length)
-    return {
-      tempo: whole(start.tempo),
-      ...(changes.length > 0 ? { tempoChanges: withRitardandi(start.tempo, changes, measures, end) } : {}),
-    };
+    return lineOf(whole(start.tempo), withRitardandi(start.tempo, changes, measures, end));
   return played([{ onset: 0, tempo: start.tempo }, ...changes], measures, end);
 }
 
@@ -59,8 +70,8 @@ function withRitardandi(
   changes: readonly TempoMark[],
   measures: readonly Measure[],
   end: Ticks,
-): TempoMark[] {
-  const marks: TempoMark[] = [];
+): Said[] {
+  const marks: Said[] = [];
   let settled = first;
   for (let i = 0; i < changes.length;) {
     const before = i === 0 ? first : changes[i - 1]!.tempo;
@@ -86,7 +97,7 @@ function withRitardandi(
       const stays =
         (next?.onset ?? end) - changes[to]!.onset >=
         2 * measureLength(measureAt(measures, changes[to]!.onset).time);
-      if (stays && next) marks[marks.length - 1] = changes[to]!;
+      if (stays) marks[marks.length - 1] = changes[to]!;
       if (next && Math.abs(next.tempo - settled) <= 0.03 * settled) {
         marks.push({ ...next, words: 'a tempo', isHeard: true });
         i = to + 2;
@@ -123,7 +134,7 @@ function played(line: readonly TempoMark[], measures: readonly Measure[], end: T
       beats.push({ onset: tick, tempo: meanTempo(line, at, tick, to) });
     }
   const levels = lastingTempos(beats.map((b) => b.tempo));
-  const marks: TempoMark[] = [];
+  const marks: Said[] = [];
   let level = Math.round(levels[0]!.tempo);
   const first = level;
   levels.forEach(({ from, to, tempo }, i) => {
@@ -146,7 +157,7 @@ function played(line: readonly TempoMark[], measures: readonly Measure[], end: T
       else marks.push({ onset, tempo: whole(heard), ...(words ? { words } : {}), isHeard: true });
     });
   });
-  return { tempo: first, tempoChanges: withoutEqual(first, marks) };
+  return lineOf(first, withoutEqual(first, marks));
 }
 
 /** The mean tempo between two ticks: by the time that it takes. `at` is the mark that holds at `from`. */
@@ -161,7 +172,7 @@ function meanTempo(line: readonly TempoMark[], at: number, from: Ticks, to: Tick
 }
 
 /** Marks that only sound and change nothing say nothing. */
-function withoutEqual(first: number, marks: readonly TempoMark[]): TempoMark[] {
+function withoutEqual(first: number, marks: readonly Said[]): Said[] {
   let before = first;
   return marks.filter(({ tempo, words, isHeard }) => {
     if (isHeard && !words && Math.abs(tempo - before) < 1) return false;

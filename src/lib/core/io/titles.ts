@@ -6,7 +6,7 @@ export const UNTITLED = 'Untitled';
 
 /** Names of instruments, hands, voices and tracks, and words that programs put where a title belongs. A name made of these alone is none. */
 const NO_TITLE_WORDS =
-  /^(untitled|unnamed|new|no|name|title|song|music|score|sequence|seq|track|tracks?|staff|stave|channel|chan?|ch|part|voice|voices|vocals?|vox|midi|file|format|type|tempo|control|conductor|master|meta|system|setup|default|instruments?|piano|grand|acoustic|electric|bright|honky|tonk|upright|rhodes|epiano|keyboards?|keys|harpsichord|clavi(net|chord)?|celesta|glockenspiel|music|box|vibraphone|vibes|marimba|xylophone|bells?|tubular|dulcimer|organ|hammond|church|reed|accordion|harmonica|bandoneon|guitars?|gtr|nylon|steel|jazz|clean|muted|overdriven|distort(ed|ion)|harmonics|bass|basses|fingered|picked|fretless|slap|synth|synthesi[sz]er|violins?|violas?|cellos?|contrabass|double|tremolo|pizzicato|strings?|ensemble|orchestral?|harp|timpani|choir|aahs|oohs|hit|trumpets?|trombones?|tuba|french|horns?|brass|sections?|sax|saxophones?|soprano|alto|tenor|baritone|oboe|english|bassoon|clarinets?|piccolo|flutes?|recorder|pan|bottle|whistle|ocarina|lead|square|saw|sawtooth|pads?|warm|polysynth|sweep|fx|effects?|sitar|banjo|shamisen|koto|kalimba|bagpipes?|fiddle|shanai|drums?|drum|kit|set|percussion|perc|hand|hands|right|left|upper|lower|treble|rh|lh|r|l|melody|melodie|tune|chords?|harmony|backing|accomp(animent)?|arp(eggio)?|rhythm|comp|solo|main|one|two|i|ii|iii|iv|the|and|of|und|a|b|[\d#.]+)$/i;
+  /^(untitled|unnamed|new|no|name|title|score|sequence|seq|track|tracks?|staff|stave|channel|chan?|ch|part|voice|voices|vocals?|vox|midi|file|format|type|tempo|control|conductor|master|meta|system|setup|default|instruments?|piano|grand|acoustic|electric|bright|honky|tonk|upright|rhodes|epiano|keyboards?|keys|harpsichord|clavi(net|chord)?|celesta|glockenspiel|vibraphone|vibes|marimba|xylophone|bells?|tubular|dulcimer|organ|hammond|church|reed|accordion|harmonica|bandoneon|guitars?|gtr|nylon|steel|jazz|clean|muted|overdriven|distort(ed|ion)|harmonics|bass|basses|fingered|picked|fretless|slap|synth|synthesi[sz]er|violins?|violas?|cellos?|contrabass|double|tremolo|pizzicato|strings?|ensemble|orchestral?|harp|timpani|choir|aahs|oohs|hit|trumpets?|trombones?|tuba|french|horns?|brass|sections?|sax|saxophones?|soprano|alto|tenor|baritone|oboe|english|bassoon|clarinets?|piccolo|flutes?|recorder|pan|bottle|whistle|ocarina|lead|square|saw|sawtooth|pads?|warm|polysynth|sweep|fx|effects?|sitar|banjo|shamisen|koto|kalimba|bagpipes?|fiddle|shanai|drums?|drum|kit|set|percussion|perc|hand|hands|right|left|upper|lower|treble|rh|lh|r|l|melody|melodie|tune|chords?|harmony|backing|accomp(animent)?|arp(eggio)?|rhythm|comp|solo|main|one|two|i|ii|iii|iv|the|and|of|und|a|b|[\d#.]+s?)$/i;
 
 /** What programs say of themselves, or of nobody. */
 const OF_A_PROGRAM =
@@ -16,8 +16,18 @@ const OF_A_PROGRAM =
 export function asTitle(text: string): string {
   const line = plainLine(text);
   if (line === '' || OF_A_PROGRAM.test(line) || !/\p{L}/u.test(line)) return '';
-  const words = line.split(/[^\p{L}\p{N}#.']+/u).filter((w) => w !== '');
+  const words = line.split(/[^\p{L}\p{N}#']+/u).filter((w) => w !== '');
   return words.every((w) => NO_TITLE_WORDS.test(w)) ? '' : line;
+}
+
+/** What programs put where a title is asked for and nobody gave one. */
+const NOT_GIVEN =
+  /^((untitled|unnamed|unknown|no title|new)( (score|song|project|document|piece|sequence))?|title)( \d+)?$/i;
+
+/** A title that stands in its own field, where a person put it there; empty for what a program did. */
+export function givenTitle(text: string): string {
+  const line = plainLine(text);
+  return NOT_GIVEN.test(line) || OF_A_PROGRAM.test(line) ? '' : line;
 }
 
 /** A file's name in words, for what has no title of its own. */

@@ -97,8 +97,6 @@ export interface TempoMark {
   readonly onset: Ticks;
   /** Quarter notes per minute. */
   readonly tempo: number;
-  /** What stands above the music: "rit.", "a tempo", "Slower". */
-  readonly words?: string;
   /** The number is not printed: it is a step of a ritardando, or of free playing, that only sounds. */
   readonly isHeard?: boolean;
 }

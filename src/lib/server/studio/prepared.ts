@@ -3,7 +3,7 @@
  * teacher's sections, title and composer, and the reader. Whatever is made from it can be kept by this object.
  */
 import { sectionStartsSchema } from '$core/analysis/sections';
-import { readScoreFile, titleOf } from '$core/io/readScoreFile';
+import { readScoreFile } from '$core/io/readScoreFile';
 import type { ReadResult } from '$core/io/readResult';
 import { choicesFor, partChoicesSchema, withParts, type PartChoices } from '$core/players/parts';
 import type { Score } from '$core/score/score';
@@ -95,7 +95,7 @@ export function readPiece(
   const result = readScoreFile(name, bytes);
   filesOf(db).set(fileKey(hashOf(bytes), name), result);
   return {
-    title: titleOf(result.score, name),
+    title: result.score.title,
     composer: result.score.composer,
     ...weightOf(result.score),
   };

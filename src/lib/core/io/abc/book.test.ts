@@ -42,7 +42,7 @@ describe('a tune book', () => {
     expect(read.flatMap((r) => r.warnings)).toEqual([]);
     // The head's metre holds until a tune has its own.
     expect(read.map((r) => r.score.measures[0]!.time.beats)).toEqual([3, 4, 3]);
-    expect(read.map((r) => r.score.title)).toEqual(['The First Walk', 'The Seventh Walk', 'Untitled']);
+    expect(read.map((r) => r.score.title)).toEqual(['The First Walk', 'The Seventh Walk', '']);
   });
   it('goes on behind a blank line where bars follow', () => {
     const [tune] = tunesIn('X:1\nK:C\nC D E F |\n\nG4 |]\n\nWords about it.\n');

@@ -58,7 +58,7 @@ export function readAbc(text: string): ReadResult {
       `The ABC text holds no notes.${warnings[0] ? ` ${warnings[0]}` : ' A tune begins with lines such as X:1 and K:C.'}`,
     );
   const { title, composer } = tune.metaText;
-  return { score: assembleScore(title?.trim() || 'Untitled', composer?.trim() ?? '', parts), warnings };
+  return { score: assembleScore(title?.trim() ?? '', composer?.trim() ?? '', parts), warnings };
 }
 
 /** Whether a text in quotation marks is meant as a chord, known or not: one word with figures or signs after a letter. */

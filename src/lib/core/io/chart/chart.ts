@@ -7,6 +7,8 @@ import type { Key } from '../../theory/key';
 export interface Chart {
   readonly title: string;
   readonly composer: string;
+  /** A line about rights. */
+  readonly rights?: string;
   readonly key?: Key;
   readonly time?: TimeSignature;
   /** Felt beats per minute; 0 when the chart does not say. */

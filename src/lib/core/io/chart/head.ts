@@ -32,6 +32,7 @@ export function fieldsOf(row: string): Field[] {
 export class ChartHead {
   title = '';
   composer = '';
+  rights = '';
   tempo = 0;
   key: Chart['key'];
   time: Chart['time'];
@@ -45,6 +46,7 @@ export class ChartHead {
     else if (/time|met/.test(name)) this.takeTime(value, line);
     else if (/tempo|bpm/.test(name)) this.takeTempo(value, line);
     else if (name === 'capo') this.warnings.push(`Capo ${value}: the chords are taken as they are written.`);
+    else if (name === 'rights') this.rights ||= value;
     else this.composer ||= value;
   }
 
@@ -73,8 +75,15 @@ export class ChartHead {
   }
 
   /** What was gathered, as fields of a chart. */
-  get fields(): Pick<Chart, 'title' | 'composer' | 'tempo' | 'key' | 'time'> {
-    const { title, composer, tempo, key, time } = this;
-    return { title, composer, tempo, ...(key ? { key } : {}), ...(time ? { time } : {}) };
+  get fields(): Pick<Chart, 'title' | 'composer' | 'rights' | 'tempo' | 'key' | 'time'> {
+    const { title, composer, rights, tempo, key, time } = this;
+    return {
+      title,
+      composer,
+      tempo,
+      ...(rights ? { rights } : {}),
+      ...(key ? { key } : {}),
+      ...(time ? { time } : {}),
+    };
   }
 }

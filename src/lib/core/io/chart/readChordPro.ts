@@ -13,6 +13,7 @@ const FIELD_OF: Readonly<Record<string, string>> = {
   artist: 'composer',
   subtitle: 'composer',
   st: 'composer',
+  copyright: 'rights',
   key: 'key',
   time: 'time',
   tempo: 'tempo',

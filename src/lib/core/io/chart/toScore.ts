@@ -100,10 +100,10 @@ function knownToScore(chart: Chart, warnings: string[]): ReadResult {
       ? { ...m, tempos: [{ onset: 0, tempo: (chart.tempo * beatLength(time)) / TICKS_PER_QUARTER }] }
       : m,
   );
-  const score = assembleScore(chart.title || 'Untitled', chart.composer, [
+  const score = assembleScore(chart.title, chart.composer, [
     { id: 'P1', name: 'Piano', staves: 2, measures: withTempo },
   ]);
-  return { score: closed(score), warnings };
+  return { score: closed({ ...score, ...(chart.rights ? { rights: chart.rights } : {}) }), warnings };
 }
 
 const closed = (score: Score): Score => ({

@@ -5,6 +5,7 @@
 import { keyFromProfile } from '../../analysis/keyProfile';
 import { notate } from '../../score/notate';
 import { measureAt } from '../../score/query';
+import { speaksOfTempo } from '../../score/tempoWords';
 import { familyOf, isKeyboard } from '../../players/instruments';
 import { plural } from '../../plural';
 import type { Mark, Measure, Note, Part, PedalMark, TempoMark } from '../../score/score';
@@ -75,17 +76,27 @@ export function readMidi(bytes: Uint8Array): ReadResult {
     voice: note.staff === 1 ? 1 : 5,
   }));
   const time = measures.at(-1)!.time;
+  const line = tempoLine(tempos, { measures, shift, end });
   const style = drumStyle(drums, time, measures[0]!.start + shift - measures[0]!.beginsAt);
   if (file.drums.length > 0)
     warnings.push(
       `${plural(file.drums.length, 'drum stroke')} left out.${style ? ` They play ${DRUM_STYLES[style].says}.` : ''}`,
     );
+  const above = [
+    ...(style ? [wordsAt(0, DRUM_STYLES[style].word)] : []),
+    ...line.words.map(({ onset, text }) => wordsAt(onset, text)),
+    ...file.words
+      .filter((w) => w.kind !== 'copyright' && speaksOfTempo(w.text))
+      .map((w) => wordsAt(Math.max(0, toTicks(w.at) - shift), w.text))
+      .filter((m) => m.onset < end),
+  ].sort((a, b) => a.onset - b.onset);
   return {
     score: {
       title: titleOf(file),
       composer: composerOf(file),
       ...rightsOf(file),
-      ...tempoLine(tempos, { measures, shift, end }),
+      tempo: line.tempo,
+      ...(line.tempoChanges.length > 0 ? { tempoChanges: line.tempoChanges } : {}),
       measures,
       parts: ensemble.map(({ name, staves, program, loudness }, p) =>
         partOf(
@@ -95,7 +106,7 @@ export function readMidi(bytes: Uint8Array): ReadResult {
             staves: staves.includes(2) || ensemble.length === 1 ? 2 : 1,
             ...(program === undefined ? {} : { instrument: program }),
             ...(ensemble.length > 1 ? { loudness } : {}),
-            ...(p === 0 && style ? { marks: [styleMark(DRUM_STYLES[style].word)] } : {}),
+            ...(p === 0 && above.length > 0 ? { marks: above } : {}),
           },
           written.filter((n) => n.part === p),
           measures,
@@ -121,7 +132,7 @@ const DRUM_STYLES = {
   march: { word: 'March', says: 'a march' },
 } as const;
 
-const styleMark = (text: string): Mark => ({ kind: 'words', onset: 0, staff: 1, above: true, text });
+const wordsAt = (onset: Ticks, text: string): Mark => ({ kind: 'words', onset, staff: 1, above: true, text });
 
 function partOf(
   part: Omit<Part, 'notes'>,

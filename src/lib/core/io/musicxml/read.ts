@@ -2,6 +2,7 @@
  * MusicXML, partwise or timewise, into a Score. Parts share one frame of measures; each keeps its own divisions.
  * Pitches of transposing instruments are brought to concert pitch. What cannot be used is named in `warnings`.
  */
+import { plainLine } from '../../plainText';
 import { InputError } from '../inputError';
 import { atMost, MOST_MEASURES, MOST_NOTES, MOST_PART_MEASURES, MOST_PARTS } from '../limits';
 import type { ReadResult } from '../readResult';
@@ -19,14 +20,18 @@ export function readMusicXml(text: string): ReadResult {
 
   const warnings: string[] = [];
   const title =
-    textOf(child(root, 'work'), 'work-title') ??
-    textOf(root, 'movement-title') ??
-    creditTitle(root) ??
-    'Untitled';
+    textOf(child(root, 'work'), 'work-title') ?? textOf(root, 'movement-title') ?? creditTitle(root) ?? '';
   const composer = childrenOf(child(root, 'identification'), 'creator')
     .find((c) => c.attributes.type === 'composer')
     ?.text.trim();
-  return { score: assembleScore(title, composer ?? '', ended(root, parts(), warnings)), warnings };
+  const rights = textOf(child(root, 'identification'), 'rights')?.trim();
+  return {
+    score: {
+      ...assembleScore(title, composer ?? '', ended(root, parts(), warnings)),
+      ...(rights ? { rights: plainLine(rights) } : {}),
+    },
+    warnings,
+  };
 }
 
 /** Counts as we write them, in the first lyric line. Whether there are any must be known before the first note is read. */

@@ -25,6 +25,8 @@ export interface Direction {
   readonly section?: string;
   /** Quarter notes per minute; 0 where the direction names no tempo. */
   readonly tempo: number;
+  /** The tempo is for the ear alone: no number is printed. */
+  readonly isHeard: boolean;
   readonly pedal?: PedalMark['type'];
   readonly route: Route;
   readonly marks: readonly Unplaced<Mark>[];
@@ -88,6 +90,7 @@ export function readDirection(element: XmlElement): Direction {
   }
   return {
     tempo: soundTempo || tempo,
+    isHeard: tempo === 0,
     route,
     marks,
     ...(section ? { section } : {}),

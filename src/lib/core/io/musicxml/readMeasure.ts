@@ -116,7 +116,12 @@ const READERS: Readonly<Record<string, (draft: Draft, item: XmlElement) => void>
   },
   direction: takeDirection,
   sound: (draft, item) =>
-    takeSound(draft, placeOf(draft), Number(item.attributes.tempo) || 0, routeOfSound(item)),
+    takeSound(
+      draft,
+      placeOf(draft),
+      { tempo: Number(item.attributes.tempo) || 0, isHeard: true },
+      routeOfSound(item),
+    ),
   barline: (draft, item) => {
     draft.frame = { ...draft.frame, ...readBarline(item) };
   },
@@ -256,16 +261,21 @@ function usablePitch(draft: Draft, item: XmlElement): Note['pitch'] | undefined 
 }
 
 function takeDirection(draft: Draft, item: XmlElement): void {
-  const { section, tempo, route, pedal, marks } = readDirection(item);
+  const { section, tempo, isHeard, route, pedal, marks } = readDirection(item);
   const onset = placeOf(draft, item);
   draft.section ??= section;
-  takeSound(draft, onset, tempo, route);
+  takeSound(draft, onset, { tempo, ...(isHeard ? { isHeard } : {}) }, route);
   if (pedal) draft.pedals.push({ onset, type: pedal });
   draft.marks.push(...marks.map((mark): Mark => ({ onset, staff: staffOf(item), ...mark })));
 }
 
-function takeSound(draft: Draft, onset: Ticks, tempo: number, route: ReadMeasure['frame']['route']): void {
-  if (tempo > 0) draft.tempos.push({ onset, tempo });
+function takeSound(
+  draft: Draft,
+  onset: Ticks,
+  tempo: Omit<TempoMark, 'onset'>,
+  route: ReadMeasure['frame']['route'],
+): void {
+  if (tempo.tempo > 0) draft.tempos.push({ onset, ...tempo });
   if (route && Object.keys(route).length > 0)
     draft.frame = { ...draft.frame, route: { ...draft.frame.route, ...route } };
 }

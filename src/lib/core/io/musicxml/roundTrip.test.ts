@@ -58,7 +58,8 @@ describe('a measure with everything in it', () => {
   it('is read', () => {
     expect(warnings).toEqual([]);
     expect(score.tempo).toBe(72);
-    expect(score.tempoChanges).toEqual([{ onset: 3 * Q, tempo: 60 }]);
+    // The source prints no number there.
+    expect(score.tempoChanges).toEqual([{ onset: 3 * Q, tempo: 60, isHeard: true }]);
     expect(score.measures[0]!.changes).toEqual([{ onset: 3 * Q, key: { fifths: -2, mode: 'major' } }]);
     expect(notes.filter((n) => n.grace).map((n) => [pitchName(n.pitch), n.onset / Q, n.grace])).toEqual([
       ['D5', 0, { slash: true, type: 16, order: 0 }],

@@ -21,7 +21,7 @@ import {
   timeXml,
 } from './writeMarks';
 import { writeNotes, type PartContext } from './writeNotes';
-import { Cursor, escape, metronome, xmlId } from './writeXml';
+import { Cursor, escape, heardTempo, metronome, xmlId } from './writeXml';
 
 /** Writes a whole score. */
 export function writeMusicXml(score: Score): string {
@@ -34,7 +34,7 @@ export function writeMusicXml(score: Score): string {
     '<!DOCTYPE score-partwise PUBLIC "-//Recordare//DTD MusicXML 4.0 Partwise//EN" "http://www.musicxml.org/dtds/partwise.dtd">',
     '<score-partwise version="4.0">',
     `<work><work-title>${escape(score.title)}</work-title></work>`,
-    `<identification>${score.composer ? `<creator type="composer">${escape(score.composer)}</creator>` : ''}<encoding><software>Key Path</software></encoding></identification>`,
+    `<identification>${score.composer ? `<creator type="composer">${escape(score.composer)}</creator>` : ''}${score.rights ? `<rights>${escape(score.rights)}</rights>` : ''}<encoding><software>Key Path</software></encoding></identification>`,
     '<part-list>',
     ...score.parts.map(
       (p) => `<score-part id="${xmlId(p.id)}"><part-name>${escape(p.name)}</part-name></score-part>`,
@@ -140,9 +140,9 @@ function besideNotes(score: Score, part: Part, isFirst: boolean): Beside[] {
   return [
     ...items,
     ...score.chordSymbols.map((symbol) => ({ onset: symbol.onset, xml: harmonyXml(symbol) })),
-    ...(score.tempoChanges ?? []).map(({ onset, tempo }) => ({
+    ...(score.tempoChanges ?? []).map(({ onset, tempo, isHeard }) => ({
       onset,
-      xml: metronome(beatLength(measureOf(score.measures, onset).time), tempo),
+      xml: isHeard ? heardTempo(tempo) : metronome(beatLength(measureOf(score.measures, onset).time), tempo),
     })),
     ...score.pedals.map((pedal) => ({
       onset: pedal.onset,

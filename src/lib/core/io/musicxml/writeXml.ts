@@ -44,6 +44,9 @@ export function metronome(beat: Ticks, quartersPerMinute: number): string {
   return `<direction placement="above"><direction-type><metronome>${unit}<per-minute>${perMinute}</per-minute></metronome></direction-type><staff>1</staff><sound tempo="${quartersPerMinute}"/></direction>`;
 }
 
+/** A tempo that is heard and not printed. */
+export const heardTempo = (quartersPerMinute: number): string => `<sound tempo="${quartersPerMinute}"/>`;
+
 /** Writes backups and forwards so that the next element stands at a given tick. */
 export class Cursor {
   constructor(
