@@ -8,6 +8,7 @@ import type { Part, TimeSignature } from '$core/score/score';
 import { keyName } from '$core/theory/key';
 import type { Sheet } from './sheet';
 import { sourceSheet } from './sourceSheet';
+import { tuneFacts, type TuneFacts } from './tuneFacts';
 
 export interface PartFacts {
   readonly id: string;
@@ -30,6 +31,8 @@ export interface Preview {
   readonly warnings: readonly string[];
   readonly parts: readonly PartFacts[];
   readonly choices: PartChoices;
+  /** Who has the tune of a band; empty where one has it throughout. */
+  readonly tune: readonly TuneFacts[];
   readonly sheet: Sheet;
 }
 
@@ -70,6 +73,7 @@ export function previewOf(
     warnings,
     parts,
     choices,
+    tune: tuneFacts(source, choices),
     sheet: sourceSheet(
       score,
       SHEET_WIDTH,

@@ -112,7 +112,10 @@ const CANDIDATES: readonly Candidate[] = Array.from({ length: 12 }, (_, root) =>
 
 /** The chords of a score, in order, without gaps: each lasts to the next. */
 export function hearChords(score: Score): HeardChord[] {
-  const notes = score.parts.flatMap((p) => soundingNotes(p.notes)).sort((a, b) => a.onset - b.onset);
+  // A part that is made of what others have shares their notes.
+  const notes = [
+    ...new Map(score.parts.flatMap((p) => soundingNotes(p.notes)).map((n) => [n.id, n])).values(),
+  ].sort((a, b) => a.onset - b.onset);
   const beats: Beat[] = [];
   for (const measure of score.measures) beats.push(...beatsOf(measure, beats.length));
   const heard = weigh(score, notes, beats);

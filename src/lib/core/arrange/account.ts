@@ -3,7 +3,7 @@ import type { ChordSpan } from '../analysis/harmony';
 import { plural } from '../plural';
 import { beatLength, placeInMeasure } from '../score/metre';
 import { byOnset, lowestOf, measureAt, soundingNotes, type SoundingNote } from '../score/query';
-import type { Measure, Note } from '../score/score';
+import type { Measure, Note, Part } from '../score/score';
 import type { Ticks } from '../score/ticks';
 import { bassOf } from '../theory/chord';
 import { pitchClass } from '../theory/fifths';
@@ -24,8 +24,10 @@ export interface Fidelity {
 }
 
 export interface Account {
-  /** Notes of the source: its melody and what both hands play. */
+  /** Notes of the source: of everybody in it. */
   readonly sourceNotes: number;
+  /** Who plays in the source, where they are more than a pianist and one who sings. */
+  readonly players: number;
   readonly leftOut: number;
   readonly melodyNotes: number;
   readonly melodyLeftOut: number;
@@ -50,6 +52,8 @@ export function accountOf(
   notes: readonly Note[],
   measures: readonly Measure[],
   chords: readonly ChordSpan[],
+  /** The parts of the source, as they were chosen. */
+  parts: readonly Part[] = [],
 ): Account {
   const sounding = soundingNotes(notes);
   const ids = new Set(sounding.map((n) => n.id));
@@ -57,10 +61,15 @@ export function accountOf(
   const source = [...arranged.melody.notes, ...arranged.accompaniment];
   const sourceIds = new Set(source.map((n) => n.id));
   const added = sounding.filter((n) => !sourceIds.has(n.id));
+  // A part that is made of what others have shares their notes.
+  const elsewhere = new Set(parts.flatMap((p) => soundingNotes(p.notes).map((n) => n.id)));
+  for (const id of sourceIds) elsewhere.delete(id);
+  const players = parts.filter((p) => p.role === 'other' && p.notes.length > 0).length;
   const isRhythm = (kind: string): boolean => kind !== 'left-out';
   return {
-    sourceNotes: source.length,
-    leftOut: source.filter((n) => !ids.has(n.id)).length,
+    sourceNotes: source.length + elsewhere.size,
+    players: players > 0 ? players + parts.filter((p) => p.role !== 'other' && !isMade(p, parts)).length : 0,
+    leftOut: source.filter((n) => !ids.has(n.id)).length + [...elsewhere].filter((id) => !ids.has(id)).length,
     melodyNotes: melody.length,
     melodyLeftOut: melody.filter((n) => !ids.has(n.id)).length,
     moved: arranged.melodyChanges.filter((c) => c.kind === 'moved').length,
@@ -80,6 +89,15 @@ export function accountOf(
       ),
     },
   };
+}
+
+/** Whether a part is made of notes that other parts have. */
+function isMade(part: Part, parts: readonly Part[]): boolean {
+  const [first] = part.notes;
+  return (
+    first !== undefined &&
+    parts.some((p) => p !== part && p.role === 'other' && p.notes.some((n) => n.id === first.id))
+  );
 }
 
 function beatNotesKept(
@@ -166,6 +184,7 @@ export function accountText(
   violations: readonly { readonly measure: number; readonly limit: string }[],
   isSingAlong = false,
 ): string {
+  const together = account.players > 0 ? [`${account.players} players in two hands`] : [];
   const parts = isSingAlong
     ? [
         account.sourceNotes > 0
@@ -173,6 +192,7 @@ export function accountText(
           : `${plural(account.added, 'note')} to sing to`,
       ]
     : [
+        ...together,
         account.leftOut > 0
           ? `${account.leftOut} of ${plural(account.sourceNotes, 'note')} left out`
           : 'every note kept',

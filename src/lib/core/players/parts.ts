@@ -6,6 +6,7 @@ import { z } from 'zod';
 import { notate } from '../score/notate';
 import { soundingNotes } from '../score/query';
 import type { Note, Part, Score } from '../score/score';
+import { reducedToTwoHands } from './duet';
 import { findTune, tuneNotes, type TunePhrase } from './tune';
 
 export const PART_CHOICES = ['melody', 'piano', 'right', 'left', 'other'] as const;
@@ -18,7 +19,7 @@ export type PartChoice = (typeof PART_CHOICES)[number];
 
 const rolesSchema = z.record(z.string().max(200), z.enum(PART_CHOICES));
 
-const choicesSchema = z.strictObject({
+export const choicesSchema = z.strictObject({
   /** What each part is taken to be, by the part's id. */
   parts: rolesSchema,
   /** Who has the tune from one measure to another (indexes, both included), where the teacher says so. */
@@ -57,7 +58,9 @@ function rolesOf(score: Score): PartChoices['parts'] {
   const { parts } = score;
   const choices: Record<string, PartChoice> = Object.fromEntries(parts.map((p) => [p.id, 'other']));
   if (parts.length === 1) return { [parts[0]!.id]: 'piano' };
-  const grand = parts.find((p) => p.staves >= 2);
+  // Two pianos, or four hands at one: both are played, as two hands can.
+  const grands = parts.filter((p) => p.staves >= 2 && p.notes.length > 0);
+  const [grand] = grands;
   const single = parts.filter((p) => p.staves === 1);
   if (!grand && isBand(score)) {
     const sung = single.filter(hasWords);
@@ -66,7 +69,7 @@ function rolesOf(score: Score): PartChoices['parts'] {
     return choices;
   }
   const sung = single.find(hasWords) ?? single.find((p) => MELODY_NAME.test(p.name));
-  if (grand) choices[grand.id] = 'piano';
+  for (const { id } of grands) choices[id] = 'piano';
   if (sung) choices[sung.id] = 'melody';
   if (grand) return choices;
   const others = single.filter((p) => p !== sung);
@@ -122,14 +125,21 @@ export function withParts(score: Score, { parts: choices, tune }: PartChoices = 
   const leading = isOne('melody');
   const melody = leading.length > 1 || isBand(score) ? sharedTune(score, leading, tune) : leading[0];
   const hands = isOne('piano', 'right', 'left');
-  const others = [...(melody && melody !== leading[0] ? leading : []), ...isOne('other')].map((p): Part => ({
+  const isDuet = hands.filter((p) => p.staves >= 2).length > 1;
+  const others = [
+    ...(melody && melody !== leading[0] ? leading : []),
+    ...(isDuet ? hands.map((p) => ({ ...p, id: `${p.id} alone` })) : []),
+    ...isOne('other'),
+  ].map((p): Part => ({
     ...p,
     role: 'other',
   }));
   const keyboard =
     hands.length === 0
       ? []
-      : [hands.length === 1 ? { ...hands[0]!, role: 'keyboard' as const } : oneKeyboard(hands, choices)];
+      : hands.length === 1
+        ? [{ ...hands[0]!, role: 'keyboard' as const }]
+        : [isDuet ? reducedToTwoHands(hands, score.measures) : oneKeyboard(hands, choices)];
   return {
     ...score,
     parts: [...(melody ? [{ ...melody, role: 'melody' as const }] : []), ...keyboard, ...others],

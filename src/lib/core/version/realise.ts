@@ -41,7 +41,7 @@ import { withFoot } from '../pedal/foot';
 import { pedalMarks, type PedalStyle, type ReasonedMark } from '../pedal/pedal';
 import { sameData, stage } from '../pipeline/memo';
 import { measureAt, soundingNotes } from '../score/query';
-import type { PedalMark, Score } from '../score/score';
+import type { Part, PedalMark, Score } from '../score/score';
 import type { Key } from '../theory/key';
 import { arrangement, goalTempoOf, marked, type Arrangement } from './arrangement';
 import { adviceOf, withHard, type Advice } from './advice';
@@ -204,7 +204,7 @@ export function* realising(
   );
   const { score: written, contract, form, layout, chords, arranged, reach, keyboard } = made;
   const violations = checkStage(timed, sameData({ contract, reach, keyboard }));
-  const account = accountStage(arranged, written, chords);
+  const account = accountStage(arranged, written, chords, source.parts);
   yield undefined;
   const arrangedIds = new Set(arranged.notes.map((n) => n.id));
   const { blurs, wide } = soundStage(timed, chords, sameData(reach));
@@ -436,8 +436,8 @@ const difficultyStage = stage('difficulty', (timed: Score): MeasureDifficulty[] 
 
 const accountStage = stage(
   'account',
-  (arranged: Arranged, written: Score, chords: readonly ChordSpan[]): Account =>
-    accountOf(arranged, written.parts[0]!.notes, written.measures, chords),
+  (arranged: Arranged, written: Score, chords: readonly ChordSpan[], parts: readonly Part[]): Account =>
+    accountOf(arranged, written.parts[0]!.notes, written.measures, chords, parts),
 );
 
 const positionStage = stage(

@@ -8,24 +8,16 @@ import { lineText } from '$core/plainText';
 import { partChoicesSchema } from '$core/players/parts';
 import { previewOf, type Preview } from '$lib/engrave/preview';
 import { z } from 'zod';
+import { jsonText } from '../jsonText';
 import type { Db } from '../db/open';
 import { RIGHTS } from './pieces';
 import { readPiece, type ReadPiece } from './prepared';
-
-const json = z.string().transform((text, context) => {
-  try {
-    return JSON.parse(text) as unknown;
-  } catch {
-    context.addIssue({ code: 'custom', message: 'This is not JSON.' });
-    return z.NEVER;
-  }
-});
 
 const wishesSchema = z.object({
   rights: z.enum(RIGHTS).catch('not known'),
   title: lineText().max(200, 'A title has at most 200 letters.').optional(),
   composer: lineText().max(200, 'A name has at most 200 letters.').optional(),
-  parts: json.pipe(partChoicesSchema).optional(),
+  parts: jsonText.pipe(partChoicesSchema).optional(),
   /** Measures to be shown at most. */
   shown: z.coerce.number().int().min(1).max(64).optional(),
   once: z.string().optional(),

@@ -14,6 +14,7 @@ import { analysed } from '$core/version/analysed';
 import { goalTempoOf, versionKey } from '$core/version/arrangement';
 import { introductionOf } from '$core/version/introduction';
 import { partFacts, type PartFacts } from '$lib/engrave/preview';
+import { tuneFacts, type TuneFacts } from '$lib/engrave/tuneFacts';
 import { keyOf } from '$core/analysis/key';
 import { reportOf, type PieceReport } from '$core/analysis/report';
 import { InputError } from '$core/io/inputError';
@@ -74,7 +75,11 @@ export interface PieceFacts {
     readonly says: string;
     readonly where: string;
   }[];
-  readonly parts: { readonly list: readonly PartFacts[]; readonly choices: PartChoices };
+  readonly parts: {
+    readonly list: readonly PartFacts[];
+    readonly choices: PartChoices;
+    readonly tune: readonly TuneFacts[];
+  };
   readonly key: Key;
 }
 
@@ -109,6 +114,7 @@ const formFacts = (form: Form, measures: readonly Measure[]) => ({
 /** What lists and the piece's own page say of a piece. Throws InputError where its file cannot be read. */
 export function derivePiece(db: Db, pieceId: string): { data: PieceSummary; facts: PieceFacts } {
   const { score, parts, warnings, mends } = preparedPiece(db, pieceId);
+  const source = sourceScore(db, pieceId).score;
   const report = score.measures.length > LONG ? null : reportOf(score);
   const form = report?.form ?? formOf(score);
   const key = keyOf(score);
@@ -130,7 +136,7 @@ export function derivePiece(db: Db, pieceId: string): { data: PieceSummary; fact
         says: decisionText(mend),
         where: placeText(mend.at, { score, form }),
       })),
-      parts: { list: partFacts(sourceScore(db, pieceId).score.parts), choices: parts },
+      parts: { list: partFacts(source.parts), choices: parts, tune: tuneFacts(source, parts) },
       key,
     },
   };

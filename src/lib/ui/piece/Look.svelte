@@ -10,6 +10,7 @@
   import { untrack } from 'svelte';
   import { keep, look } from './bring';
   import Parts from './PartChoices.svelte';
+  import TunePhrases from './TunePhrases.svelte';
 
   interface Props {
     file: File;
@@ -95,6 +96,17 @@
             <section class="mt-4" aria-labelledby="parts">
               <h3 id="parts" class="font-bold">Who plays what</h3>
               <Parts parts={preview.parts} choices={preview.choices} onchange={choose} />
+            </section>
+          {/if}
+          {#if preview.tune.length > 0}
+            <section class="mt-4" aria-labelledby="tune">
+              <h3 id="tune" class="font-bold">Who has the melody</h3>
+              <TunePhrases
+                tune={preview.tune}
+                parts={preview.parts}
+                chosen={preview.choices.tune}
+                onchange={(tune) => void choose({ ...preview.choices, tune })}
+              />
             </section>
           {/if}
           {#if problem}<p class="mt-3 text-alarm" role="alert">{problem}</p>{/if}

@@ -15,7 +15,7 @@
     piano: 'piano, both hands',
     right: 'right hand',
     left: 'left hand',
-    other: 'not played here',
+    other: 'accompaniment: heard for its chords',
   };
 </script>
 
@@ -34,8 +34,12 @@
         <select
           class="field"
           name="part {part.id}"
-          value={choices[part.id] ?? 'other'}
-          onchange={(event) => onchange({ ...choices, [part.id]: event.currentTarget.value as PartChoice })}
+          value={choices.parts[part.id] ?? 'other'}
+          onchange={(event) =>
+            onchange({
+              ...choices,
+              parts: { ...choices.parts, [part.id]: event.currentTarget.value as PartChoice },
+            })}
         >
           {#each PART_CHOICES as choice (choice)}<option value={choice}>{NAMES[choice]}</option>{/each}
         </select>

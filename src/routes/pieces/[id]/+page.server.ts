@@ -1,12 +1,13 @@
 import { lineText } from '$core/plainText';
 import { gone } from '$server/gone';
 import { WRITTEN_FORMATS } from '$core/io/writeScoreFile';
-import { PART_CHOICES, type PartChoices } from '$core/players/parts';
+import { choicesSchema, PART_CHOICES, type PartChoices } from '$core/players/parts';
 import { keyOptions } from '$core/theory/easyKeys';
 import { inMode, keyCode, keyName, parseKey } from '$core/theory/key';
 import { documentOf, listed } from '$core/version/document';
 import { DEFAULT_RECIPE, recipeSchema } from '$core/version/recipe';
 import { db } from '$server/db';
+import { jsonText } from '$server/jsonText';
 import { formOf, readForm } from '$server/forms';
 import { findLearner, listLearners, startFor, type LearnerRow } from '$server/studio/learners';
 import { levelNames } from '$server/studio/levels';
@@ -147,7 +148,12 @@ export const actions: Actions = {
       const choice = z.enum(PART_CHOICES).safeParse(data.get(`part ${id}`));
       if (choice.success) parts[id] = choice.data;
     }
-    setParts(db(), params.id, { ...choices, parts });
+    // The page of a piece without a shared tune sends none.
+    const tune = jsonText
+      .pipe(choicesSchema.shape.tune)
+      .safeParse(data.get('tune') ?? JSON.stringify(choices.tune));
+    if (!tune.success) return fail(400, { message: 'Choose the players from the lists.' });
+    setParts(db(), params.id, { parts, tune: tune.data });
     return {};
   },
   rights: async ({ params, request }) => {

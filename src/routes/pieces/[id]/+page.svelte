@@ -13,6 +13,9 @@
   import { measureLink, measureOf } from '$ui/piece/links';
   import Music from '$ui/piece/Music.svelte';
   import Parts from '$ui/piece/PartChoices.svelte';
+  import TunePhrases from '$ui/piece/TunePhrases.svelte';
+  import type { TuneChoice } from '$core/players/parts';
+  import { tick } from 'svelte';
   import VersionLine from '$ui/piece/VersionLine.svelte';
   import TakeAway from '$ui/piece/TakeAway.svelte';
   import { levelText } from '$core/arrange/levels';
@@ -20,6 +23,12 @@
 
   let { data, form } = $props();
   let partsForm = $state<HTMLFormElement>();
+  /** As it was just chosen; what is saved, once it is. */
+  let tune = $state.raw<TuneChoice[]>();
+  $effect(() => {
+    void data.parts.choices;
+    tune = undefined;
+  });
 
   let ownReport = $state.raw<PieceReport>();
   let stage = $state<Stage>('keys');
@@ -187,6 +196,19 @@
             choices={data.parts.choices}
             onchange={() => partsForm?.requestSubmit()}
           />
+          {#if data.parts.tune.length > 0}
+            <h3 class="mt-3 font-bold">Who has the melody</h3>
+            <input type="hidden" name="tune" value={JSON.stringify(tune ?? data.parts.choices.tune)} />
+            <TunePhrases
+              tune={data.parts.tune}
+              parts={data.parts.list}
+              chosen={data.parts.choices.tune}
+              onchange={(changed) => {
+                tune = changed;
+                void tick().then(() => partsForm?.requestSubmit());
+              }}
+            />
+          {/if}
           <noscript><button class="link">Keep</button></noscript>
         </form>
       </section>

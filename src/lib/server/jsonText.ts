@@ -1,0 +1,11 @@
+import { z } from 'zod';
+
+/** A field of a form that holds JSON. */
+export const jsonText = z.string().transform((text, context) => {
+  try {
+    return JSON.parse(text) as unknown;
+  } catch {
+    context.addIssue({ code: 'custom', message: 'This is not JSON.' });
+    return z.NEVER;
+  }
+});
