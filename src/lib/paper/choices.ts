@@ -42,7 +42,8 @@ export const choicesSchema = z.object({
   pedal: z.boolean().default(true),
   words: z.union([z.enum(['all', 'none']), z.number().int().min(1).max(9)]).default('all'),
   names: z.enum(['none', 'below', 'heads']).default('none'),
-  repeats: z.enum(['as written', 'folded', 'written out']).default('as written'),
+  /** What comes again: written once where that saves a page; always as it is; always once; repeat signs written out. */
+  repeats: z.enum(['short', 'as written', 'folded', 'written out']).default('short'),
   map: z.boolean().default(true),
   /** Decided fingers are filled, as on the bench. */
   decided: z.boolean().default(false),

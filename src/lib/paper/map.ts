@@ -1,5 +1,5 @@
 /** The piece as one folded line on paper: a stone per measure, higher where it is harder; what comes again is drawn once. */
-import { foldedPath } from '$core/analysis/form';
+import { foldedPath, timesOf } from '$core/analysis/form';
 import type { Version } from '$core/version/realise';
 import { INK, PAPER, QUIET } from '$lib/engrave/look';
 import { layPath } from '$lib/engrave/pathLayout';
@@ -34,7 +34,8 @@ export function mapBlock({ form, score, difficulty }: Version, width: number): B
         }),
       ];
     }
-    const says = `${numbers[item.as]}–${numbers[item.as + item.to - item.from]}`;
+    const times = timesOf(item);
+    const says = `${numbers[item.as]}–${numbers[item.as + item.length - 1]}${times > 1 ? ` ×${times}` : ''}`;
     const wanted = textWidth(says, LABEL) + 8;
     const isNamed = wanted <= room;
     const half = Math.max(2, Math.min(isNamed ? wanted / 2 : 7, room / 2 - 1));
@@ -53,8 +54,10 @@ export function mapBlock({ form, score, difficulty }: Version, width: number): B
       ...(isNamed ? [textAt(x, y + 3, says, LABEL, 'middle')] : []),
     ];
   });
-  const sections = shape.sections.flatMap(({ index, from, to }) => {
-    const name = fitting(form.sections[index]!.label, to - from, LABEL);
+  const sections = shape.sections.flatMap(({ index, from, to }, place) => {
+    // Up to where the next name begins: names never run into each other.
+    const room = (shape.sections[place + 1]?.from ?? to + 6) - from - 4;
+    const name = fitting(form.sections[index]!.label, room, LABEL);
     return [
       element('line', {
         x1: round(from),
@@ -64,7 +67,7 @@ export function mapBlock({ form, score, difficulty }: Version, width: number): B
         stroke: QUIET,
         'stroke-width': 0.7,
       }),
-      ...(name.length > 1 || form.sections[index]!.label.length === 1
+      ...(textWidth(name, LABEL) <= room && (name.length > 1 || form.sections[index]!.label.length === 1)
         ? [textAt(from, shape.height + 9.5, name, LABEL)]
         : []),
     ];

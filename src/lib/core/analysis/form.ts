@@ -10,7 +10,8 @@ import { contentsOf, difference, likeness, shiftBetween, type MeasureContent } f
 import { melodyOf } from './melody';
 import { pickupsInto } from './pickups';
 import { rolesOf, type SectionFacts, type SectionRole } from './roles';
-import { isPickup, sectionStarts } from './sections';
+import { isPickup, sectionStarts, type SectionStart } from './sections';
+import { sectionsWorthNaming } from './loops';
 
 export interface Section {
   readonly letter: string;
@@ -77,21 +78,36 @@ export type PathItem =
       readonly kind: 'again';
       readonly from: number;
       readonly to: number;
+      /** The first of the measures that come again. */
       readonly as: number;
+      /** How many of them: a block that goes round comes again several times in one run. */
+      readonly length: number;
       readonly section: number;
     };
+
+/** How often a block comes again in a run of it. */
+export const timesOf = ({ from, to, length }: Extract<PathItem, { kind: 'again' }>): number =>
+  Math.max(1, Math.round((to - from + 1) / length));
 
 /** Shortest run that is worth folding. */
 const SHORTEST_FOLD = 2;
 
-/** The piece as a path on which what comes again is drawn once: runs of repeated measures inside a section are folded. */
-export function foldedPath(form: Form): PathItem[] {
-  return form.sections.flatMap((section, index) => {
+/**
+ * The piece as a path on which what comes again is drawn once: runs of repeated measures inside a section are folded. `seen` says for each
+ * measure which first one it is like; runs shorter than `shortest` are not folded.
+ */
+export function foldedPath(
+  { sections, firstSeen }: Pick<Form, 'sections' | 'firstSeen'>,
+  seen: readonly number[] = firstSeen,
+  shortest = SHORTEST_FOLD,
+): PathItem[] {
+  return sections.flatMap((section, index) => {
     const items: PathItem[] = [];
     for (let i = section.from; i <= section.to;) {
-      const { as: first, length } = longestEarlierRun(form.firstSeen, i, section.to);
-      if (length >= SHORTEST_FOLD) {
-        items.push({ kind: 'again', from: i, to: i + length - 1, as: first, section: index });
+      const { as: first, length } = longestEarlierRun(seen, i, section.to);
+      if (length >= shortest) {
+        const block = Math.min(length, i - first);
+        items.push({ kind: 'again', from: i, to: i + length - 1, as: first, length: block, section: index });
         i += length;
       } else {
         items.push({ kind: 'measure', measure: i, section: index });
@@ -102,22 +118,23 @@ export function foldedPath(form: Form): PathItem[] {
   });
 }
 
-/** The longest run of measures from `start` that stands already, and where it begins there. */
+/**
+ * The longest run of measures from `start` that stands already, and where it begins there. A block that goes round runs on into itself; it does
+ * so in whole blocks.
+ */
 function longestEarlierRun(
-  firstSeen: readonly number[],
+  seen: readonly number[],
   start: number,
   last: number,
 ): { as: number; length: number } {
   let best = { as: start, length: 0 };
   for (let as = 0; as < start; as++) {
+    if (seen[as] !== seen[start]) continue;
     let length = 0;
-    while (
-      start + length <= last &&
-      as + length < start &&
-      firstSeen[as + length] === firstSeen[start + length]
-    )
-      length += 1;
-    if (length > best.length) best = { as, length };
+    while (start + length <= last && seen[as + length] === seen[start + length]) length += 1;
+    const block = start - as;
+    const whole = length > block ? length - (length % block) : length;
+    if (whole > best.length) best = { as, length: whole };
   }
   return best;
 }
@@ -126,8 +143,35 @@ function longestEarlierRun(
 export function formOf(score: Score): Form {
   const contents = contentsOf(score);
   const firstSeen = firstSeenOf(contents);
-  const starts = sectionStarts(score, contents);
   const pickups = score.parts.length > 0 ? pickupsInto(melodyOf(score), score.measures) : [];
+  const found = sectionStarts(score, contents);
+  const first = lettered(score, found, contents, pickups);
+  // Of what was only found, blocks that go round and round are one section, as a musician would name them.
+  const kept = found.every((s) => s.isFound) ? sectionsWorthNaming(first) : found.map((_, i) => i);
+  const starts = found.filter((_, i) => kept.includes(i));
+  const sections = starts.length === found.length ? first : lettered(score, starts, contents, pickups);
+  const roles = rolesOf(factsOf(score, sections, starts));
+  return {
+    sections: sections.map((section, i) => {
+      const decided = starts[i]?.role;
+      const role: SectionRole | undefined = decided ? { role: decided, from: 'name' } : roles[i];
+      return role ? { ...section, role } : section;
+    }),
+    phrases: sections
+      .flatMap((section, i) => phrasesOf(section, i, score.measures))
+      .map((phrase) => (pickups[phrase.from] ? { ...phrase, pickup: pickups[phrase.from]! } : phrase)),
+    firstSeen,
+    ...countNew(score.measures, firstSeen),
+  };
+}
+
+/** The sections that begin so, each with its letter, and with what it repeats or varies. */
+function lettered(
+  score: Score,
+  starts: readonly SectionStart[],
+  contents: readonly MeasureContent[],
+  pickups: readonly Ticks[],
+): Section[] {
   // What leads into the next section is no part of this one: it is not compared.
   const compared = withoutLeadingOut(
     contents,
@@ -159,19 +203,7 @@ export function formOf(score: Score): Form {
       ...(isRepeat ? { repeats: original!.label } : model ? { variant: model } : {}),
     });
   });
-  const roles = rolesOf(factsOf(score, sections, starts));
-  return {
-    sections: sections.map((section, i) => {
-      const decided = starts[i]?.role;
-      const role: SectionRole | undefined = decided ? { role: decided, from: 'name' } : roles[i];
-      return role ? { ...section, role } : section;
-    }),
-    phrases: sections
-      .flatMap((section, i) => phrasesOf(section, i, score.measures))
-      .map((phrase) => (pickups[phrase.from] ? { ...phrase, pickup: pickups[phrase.from]! } : phrase)),
-    firstSeen,
-    ...countNew(score.measures, firstSeen),
-  };
+  return sections;
 }
 
 function countNew(

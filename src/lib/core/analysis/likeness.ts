@@ -26,8 +26,12 @@ interface Stroke {
 /** Strokes from which a measure has a shape of its own, wherever it lies. */
 const FEWEST_FOR_SHAPE = 3;
 
-/** The content of every measure of a score. */
-export function contentsOf(score: Score): MeasureContent[] {
+/** The content of every measure of a score. Of a band: its tune, note for note, and the harmony of those who accompany it. */
+export function contentsOf(whole: Score): MeasureContent[] {
+  const isAccompanied =
+    whole.parts.some((p) => p.role === 'melody') && !whole.parts.some((p) => p.role === 'keyboard');
+  const score = isAccompanied ? { ...whole, parts: whole.parts.filter((p) => p.role !== 'other') } : whole;
+  const outlines = isAccompanied ? outlinesOf(whole) : [];
   const noteless = score.parts.every((p) => p.notes.length === 0);
   const byMeasure = notesByMeasure(score);
   let symbol = 0;
@@ -60,7 +64,14 @@ export function contentsOf(score: Score): MeasureContent[] {
         )
         .sort()
         .join(' ');
-    const key = [held ? JSON.stringify(held) : '', frame, m.key.fifths, text(0), ...chords].join(' ');
+    const key = [
+      held ? JSON.stringify(held) : '',
+      frame,
+      m.key.fifths,
+      text(0),
+      ...chords,
+      outlines[i] ?? '',
+    ].join(' ');
     return {
       key,
       // One or two notes moved are like too much else.
@@ -68,6 +79,45 @@ export function contentsOf(score: Score): MeasureContent[] {
       strokes,
     };
   });
+}
+
+/** Pitch classes that an outline names: those of a triad. */
+const OUTLINED = 3;
+
+/**
+ * The harmony of each half of each measure, as the pitch classes that sound longest in it: how a chord is broken, or when a bass strikes, makes
+ * no other measure of it.
+ */
+function outlinesOf(score: Score): string[] {
+  const weights = score.measures.map(() => [new Array<number>(12).fill(0), new Array<number>(12).fill(0)]);
+  for (const part of score.parts.filter((p) => p.role === 'other')) {
+    let i = 0;
+    for (const note of part.notes) {
+      if (note.grace || note.cue) continue;
+      while (i < score.measures.length - 1 && note.onset >= score.measures[i + 1]!.start) i += 1;
+      const { start, length } = score.measures[i]!;
+      const half = start + length / 2;
+      const within = Math.max(0, Math.min(half, note.onset + note.duration) - note.onset);
+      const [first, second] = weights[i]!;
+      const pitchClass = toMidi(note.pitch) % 12;
+      first![pitchClass]! += within;
+      second![pitchClass]! += note.duration - within;
+    }
+  }
+  return weights.map((halves) =>
+    halves
+      .map((w) =>
+        w
+          .map((weight, pitchClass) => ({ weight, pitchClass }))
+          .filter(({ weight }) => weight > 0)
+          .sort((a, b) => b.weight - a.weight || a.pitchClass - b.pitchClass)
+          .slice(0, OUTLINED)
+          .map(({ pitchClass }) => pitchClass)
+          .sort((a, b) => a - b)
+          .join(','),
+      )
+      .join(';'),
+  );
 }
 
 function notesByMeasure(score: Score): { note: Note; part: number }[][] {

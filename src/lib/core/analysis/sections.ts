@@ -17,6 +17,8 @@ export interface SectionStart {
   readonly name?: string | undefined;
   /** What it is for, where the teacher says so. */
   readonly role?: Role | undefined;
+  /** Nothing in the source says that a section begins here: it was found in what comes again, or counted. */
+  readonly isFound?: boolean;
 }
 
 /** A whole form as a teacher has decided it: at least one section, the first at the first measure. */
@@ -72,7 +74,11 @@ export function sectionStarts(score: Score, contents: readonly MeasureContent[])
     // A mark behind the pickup names the section all the same.
     const name =
       names.get(measure) ?? (measure === 0 && first === 1 && sorted[i + 1] !== 1 ? names.get(1) : undefined);
-    return name === undefined ? { measure } : { measure, name };
+    return {
+      measure,
+      ...(name === undefined ? {} : { name }),
+      ...(used.length === 0 ? { isFound: true } : {}),
+    };
   });
 }
 

@@ -1,6 +1,6 @@
 /** The score: what the learner plays from. */
 import { capital } from '$core/capital';
-import type { Section } from '$core/analysis/form';
+import { foldedPath, timesOf, type PathItem } from '$core/analysis/form';
 import { tell } from '$core/pipeline/progress';
 import { measuresText } from '$core/score/measureText';
 import { endOf, beatLength } from '$core/score/metre';
@@ -8,6 +8,7 @@ import type { Note } from '$core/score/score';
 import type { Version } from '$core/version/realise';
 import { heading, NEVER, paragraph, SMALL, TEXT, type Block } from '../block';
 import { mapBlock } from '../map';
+import type { Choices } from '../choices';
 import type { Frame, Source } from '../source';
 import { SIZES, systemsOf, type Shown } from '../systems';
 import { goalText, head, levelLine } from './head';
@@ -40,31 +41,25 @@ export async function scoreSheet(given: Source, { width, enough = Infinity }: Fr
   const source = withRepeats(given);
   const { version, choices } = source;
   const { sections } = version.form;
-  const isFolded = (section: Section): boolean =>
-    choices.repeats === 'folded' && earlier(version, section, choices.words !== 'none') !== undefined;
   const blocks: Block[] = [
     head(source, width, `${levelLine(source)}, goal ${goalText(source)}`),
     ...(choices.map && sections.length + version.form.phrases.length > 2 ? [mapBlock(version, width)] : []),
     ...(choices.fingers === 'positions' || choices.names === 'heads' ? positionBlocks(version, width) : []),
   ];
   let engraved = 0;
-  // Sections that follow each other are engraved at once: ties and slurs go on over the end of a line.
-  for (let i = 0; i < sections.length; i++) {
-    const first = sections[i]!;
-    if (isFolded(first)) {
-      blocks.push(...foldedBlocks(version, first, width));
+  // Measures that follow each other are engraved at once: ties and slurs go on over the end of a line.
+  for (const part of partsToPrint(version, choices)) {
+    if (part.kind === 'again') {
+      blocks.push(...foldedBlocks(version, part, width));
       continue;
     }
-    let last = i;
-    while (last + 1 < sections.length && !isFolded(sections[last + 1]!)) last += 1;
-    const stretches = stretchesOf(version, { from: first.from, to: sections[last]!.to });
+    const stretches = stretchesOf(version, part);
     for (const [k, stretch] of stretches.entries()) {
       tell('engrave', k / stretches.length);
       blocks.push(...(await musicBlocks(source, stretch, width)));
       engraved += stretch.to - stretch.from + 1;
       if (engraved >= enough) return blocks;
     }
-    i = last;
   }
   return blocks;
 }
@@ -93,15 +88,42 @@ function stretchesOf(
   return [...parts, { from: begin, to }];
 }
 
-/** The earlier section that this one is note for note and word for word, if any. */
-function earlier(version: Version, { from, to, repeats }: Section, withWords: boolean): Section | undefined {
-  if (repeats === undefined) return undefined;
-  const model = version.form.sections.find((s) => s.label === repeats && s.to - s.from === to - from);
-  if (!model) return undefined;
-  const isSame = Array.from({ length: to - from + 1 }, (_, i) => i).every(
-    (i) => looksOf(version, from + i, withWords) === looksOf(version, model.from + i, withWords),
-  );
-  return isSame ? model : undefined;
+type Again = Extract<PathItem, { kind: 'again' }>;
+type Printed = { readonly kind: 'music'; readonly from: number; readonly to: number };
+
+/** Fewest measures that are worth a line of words in their place. */
+const WORTH_FOLDING = 4;
+/** Measures that fill a page of notes of a size, about: so many must go for a page to be saved. */
+const MEASURES_A_PAGE = { normal: 20, large: 14, 'very large': 9 } as const satisfies Record<
+  Choices['size'],
+  number
+>;
+
+/** What is printed in order: music, and what says that music comes again. */
+function partsToPrint(version: Version, choices: Choices): (Again | Printed)[] {
+  const all: Printed = { kind: 'music', from: 0, to: version.score.measures.length - 1 };
+  if (choices.repeats !== 'folded' && choices.repeats !== 'short') return [all];
+  const path = foldedPath(version.form, alikeIn(version, choices.words !== 'none'), WORTH_FOLDING);
+  const saved = path.reduce((sum, item) => sum + (item.kind === 'again' ? item.to - item.from + 1 : 0), 0);
+  if (choices.repeats === 'short' && saved < MEASURES_A_PAGE[choices.size]) return [all];
+  const parts: (Again | Printed)[] = [];
+  for (const item of path) {
+    const last = parts.at(-1);
+    if (item.kind === 'again') parts.push(item);
+    else if (last?.kind === 'music') parts[parts.length - 1] = { ...last, to: item.measure };
+    else parts.push({ kind: 'music', from: item.measure, to: item.measure });
+  }
+  return parts;
+}
+
+/** For each measure the first that looks the same on paper, word for word where words are sung; what is at a repeat sign only like itself. */
+function alikeIn(version: Version, withWords: boolean): number[] {
+  const first = new Map<string, number>();
+  return version.score.measures.map((_, i) => {
+    const look = looksOf(version, i, withWords);
+    if (!first.has(look)) first.set(look, i);
+    return first.get(look)!;
+  });
 }
 
 /** Everything of a measure that is seen: two that are alike in it need be printed only once. */
@@ -113,7 +135,8 @@ function looksOf({ score, fingers, chords }: Version, index: number, withWords: 
     n.pitch,
     n.staff,
     n.tie,
-    fingers[n.id]?.finger,
+    // What is suggested may differ at the edges of a block by what comes before and after: whoever plays it again takes the same fingers.
+    fingers[n.id]?.decided ? fingers[n.id]!.finger : undefined,
     n.articulations,
     withWords ? n.lyrics?.filter((l) => l.line === 'words').map((l) => l.text) : [],
   ];
@@ -132,18 +155,19 @@ function looksOf({ score, fingers, chords }: Version, index: number, withWords: 
   ]);
 }
 
-/** A section that stands already, as a line that says where. */
-function foldedBlocks(version: Version, section: Section, width: number): Block[] {
-  const model = earlier(version, section, false)!;
-  const numbers = version.score.measures.map((m) => m.number);
+/** What comes again, as a line that says which measures it is, and how often a block goes round. */
+function foldedBlocks({ form, score }: Version, again: Again, width: number): Block[] {
+  const numbers = score.measures.map((m) => m.number);
+  const section = form.sections[again.section]!;
+  const block = measuresText(numbers, again.as, again.as + again.length - 1);
+  const times = timesOf(again);
+  const goesRound = again.as + again.length === again.from;
+  const says = goesRound
+    ? `${capital(block)}: ${times + 1} times in all, to measure ${numbers[again.to]}.`
+    : `${capital(measuresText(numbers, again.from, again.to))} ${again.from === again.to ? 'is' : 'are'} ${block} again${times > 1 ? `, ${times} times` : ''}.`;
   return [
-    heading(section.label, width),
-    paragraph(
-      `${capital(measuresText(numbers, section.from, section.to))} are ${measuresText(numbers, model.from, model.to)} again.`,
-      width,
-      TEXT,
-      { gap: 12 },
-    ),
+    ...(again.from === section.from ? [heading(section.label, width)] : []),
+    paragraph(says, width, TEXT, { gap: 12 }),
   ];
 }
 

@@ -123,9 +123,10 @@
       ['3', 'verse 3'],
       ['none', 'none'],
     ])}
-    {@render pick('repeats', 'What comes again', choices.repeats, [
+    {@render pick('repeats', 'Repeated music', choices.repeats, [
+      ['short', 'once, if that saves a page'],
       ['as written', 'as written'],
-      ['folded', 'folded'],
+      ['folded', 'once'],
       ['written out', 'written out'],
     ])}
   </div>

@@ -4,7 +4,7 @@
    * buttons where they have room to be, else the line is one control, moved along by the arrows or chosen on by a click. Without it
    * the path is a picture that says how far a learner is.
    */
-  import { foldedPath, type Form } from '$core/analysis/form';
+  import { foldedPath, timesOf, type Form } from '$core/analysis/form';
   import type { MeasureState } from '$core/lessons/progress';
   import { measureText } from '$ui/text';
   import { layPath, measureNear } from '$lib/engrave/pathLayout';
@@ -130,7 +130,8 @@
             </text>
           {/if}
         {:else}
-          {@const again = `${numbers[item.as]}–${numbers[item.as + item.to - item.from]} again`}
+          {@const times = timesOf(item)}
+          {@const again = `${numbers[item.as]}–${numbers[item.as + item.length - 1]} ${times > 1 ? `×${times}` : 'again'}`}
           {@const wanted = again.length * 5.8 + 12}
           {@const isNamed = !isBare && wanted <= room}
           {@const half = Math.max(2, Math.min(isNamed ? wanted / 2 : 9, room / 2 - 1))}
