@@ -211,7 +211,7 @@ export function sheetOf(
     pedals: options.pedal ? part.pedals.flatMap(asStopAndStart) : [],
     chordSymbols: options.chords || options.degrees ? part.chordSymbols : [],
   };
-  const xml = writeMusicXml({ ...score, title: '', composer: '' });
+  const xml = withNamesOnce(writeMusicXml({ ...score, title: '', composer: '' }));
   const bared = options.bare ? withBareStaff(xml) : xml;
   const broken = options.breaks.length > 0 ? withBreaks(bared, part.measures, options.breaks) : bared;
   return {
@@ -285,3 +285,6 @@ export function pictureKey(
     options.degrees ? version.key : null,
   ])}`;
 }
+
+/** The engraver adds the degrees of a chord to its name, which has them already. */
+export const withNamesOnce = (xml: string): string => xml.replace(/<degree\b[\s\S]*?<\/degree>/g, '');

@@ -2,7 +2,7 @@
 import { writeMusicXml } from '$core/io/musicxml/write';
 import { excerpt } from '$core/score/excerpt';
 import type { Score } from '$core/score/score';
-import { sheetMeasures, sheetNames, sheetNote, type Sheet } from './sheet';
+import { sheetMeasures, sheetNames, sheetNote, withNamesOnce, type Sheet } from './sheet';
 
 /** Measures at the beginning; a pickup comes on top of them. */
 const SHOWN = 4;
@@ -29,7 +29,7 @@ export function sourceSheet(
     notes: p.notes.map((n) => ({ ...n, id: names.get(n)! })),
   }));
   return {
-    xml: writeMusicXml({ ...part, parts, title: '', composer: '', tempo: 0 }),
+    xml: withNamesOnce(writeMusicXml({ ...part, parts, title: '', composer: '', tempo: 0 })),
     width,
     measures: sheetMeasures(part.measures),
     notes: Object.fromEntries(

@@ -110,6 +110,7 @@ function writtenVersion(
   return {
     notes,
     marks: part.marks ?? [],
+    ...(part.staves >= 2 && part.clefs && part.clefs.length > 0 ? { clefs: part.clefs } : {}),
     chordSymbols: chords.filter((c) => c.chord).map(({ onset, chord }) => ({ onset, chord })),
     reasons: toReasons('register', reasons),
     melodyChanges: [],

@@ -5,7 +5,7 @@ import type { ChordSpan } from '../analysis/harmony';
 import type { Melody, MelodyLine } from '../analysis/melody';
 import type { Hand } from '../fingering/events';
 import type { SoundingNote } from '../score/query';
-import type { ChordSymbol, Mark, Note, Score } from '../score/score';
+import type { ChordSymbol, ClefMark, Mark, Note, Score } from '../score/score';
 import { speaksOfTempo } from '../score/tempoWords';
 import type { Fold } from './foldMelody';
 import type { LevelContract } from './levels';
@@ -40,6 +40,8 @@ export interface Arranged {
   /** Written notes of two staves. */
   readonly notes: readonly Note[];
   readonly marks: readonly Mark[];
+  /** Clefs of the source, where its music is played as written; elsewhere they follow from the notes. */
+  readonly clefs?: readonly ClefMark[];
   /** Chord names where the hands play them. */
   readonly chordSymbols: readonly ChordSymbol[];
   readonly reasons: readonly Reason[];

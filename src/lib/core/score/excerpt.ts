@@ -31,11 +31,34 @@ function clefsWithin(clefs: readonly ClefMark[], from: Ticks, to: Ticks): ClefMa
   return [...held.values(), ...clefs.filter((c) => c.onset > from && c.onset < to)];
 }
 
+/** Octave signs as stretches: they hold over what is cut, and begin and end anew with it. */
+function octaveSignsWithin(marks: readonly Mark[], from: Ticks, to: Ticks): Mark[] {
+  const result: Mark[] = [];
+  const open = new Map<string, Extract<Mark, { kind: 'octave shift' }>>();
+  const span = (start: Extract<Mark, { kind: 'octave shift' }>, end: Ticks): void => {
+    const [begin, stop] = [Math.max(from, start.onset), Math.min(to, end)];
+    if (begin < stop) result.push({ ...start, onset: begin }, { ...start, type: 'stop', onset: stop });
+  };
+  for (const mark of marks) {
+    if (mark.kind !== 'octave shift') continue;
+    const name = `${mark.number} ${mark.staff}`;
+    const start = open.get(name);
+    if (mark.type !== 'stop') open.set(name, mark);
+    else if (start) {
+      span(start, mark.onset);
+      open.delete(name);
+    }
+  }
+  for (const start of open.values()) span(start, to);
+  return result;
+}
+
 /** Marks of a stretch: what has a beginning and an end is kept where both lie inside. */
 function marksWithin(marks: readonly Mark[], from: Ticks, to: Ticks): Mark[] {
-  const result: Mark[] = [];
+  const result: Mark[] = octaveSignsWithin(marks, from, to);
   const open = new Map<string, Mark>();
   for (const mark of marks) {
+    if (mark.kind === 'octave shift') continue;
     if (mark.onset < from || mark.onset > to) continue;
     if (!('type' in mark)) {
       if (mark.onset < to) result.push(mark);

@@ -77,11 +77,24 @@ function alterationsText(chord: Chord): string {
 
 /** The kind and its alterations as they are written: "m7", "7sus4", "7(♭9)". */
 export function kindText(chord: Chord): string {
-  const [first, ...others] = chord.altered ?? [];
-  const suspended = chord.kind === 'suspended4' || chord.kind === 'suspended2';
-  if (suspended && first?.type === 'add' && first.degree === 7 && first.alter === 0)
-    return `7${kindOf(chord).symbol}${alterationsText({ ...chord, altered: others })}`;
-  return kindOf(chord).symbol + alterationsText(chord);
+  const { symbol } = kindOf(chord);
+  const adds = (degree: number): boolean =>
+    (chord.altered ?? []).some((a) => a.type === 'add' && a.degree === degree && a.alter === 0);
+  const without = (...degrees: readonly number[]): string =>
+    alterationsText({
+      ...chord,
+      altered: (chord.altered ?? []).filter(
+        (a) => a.type !== 'add' || a.alter !== 0 || !degrees.includes(a.degree),
+      ),
+    });
+  const isSuspended = chord.kind === 'suspended4' || chord.kind === 'suspended2';
+  if (isSuspended && adds(7)) {
+    // What is stacked on the seventh is named by its highest, as players write it: 9sus4, 13sus4.
+    const highest = adds(13) ? 13 : adds(9) ? 9 : 7;
+    return `${highest}${symbol}${highest === 7 ? without(7) : highest === 9 ? without(7, 9) : without(7, 9, 11, 13)}`;
+  }
+  if ((chord.kind === 'sixth' || chord.kind === 'minorSixth') && adds(9)) return `${symbol}/9${without(9)}`;
+  return symbol + alterationsText(chord);
 }
 
 /** "Am7", "B♭/D" */
@@ -122,6 +135,8 @@ export function degree(chord: Chord, key: Key): string {
     .replace(/^m(?!aj)/, '')
     .replace('dim', '°')
     .replace('aug', '+')
+    // A six alone is the first inversion: the added one says so.
+    .replace(/^6(\/9)?/, (_, nine) => (nine ? '(6/9)' : '(add6)'))
     .replace(/^7♭5$/, 'ø7');
   return accidentalText(alter) + numeral + figure;
 }

@@ -22,6 +22,7 @@ import { levelKey, type LevelKey } from '../keys/levelKey';
 import { USUAL_TEMPO } from '../performance';
 import { sameData, stage } from '../pipeline/memo';
 import { keyboardPart } from '../score/query';
+import { octaveSigns, readableClefs, underSigns } from '../score/staves';
 import type { Mark, Note, PedalMark, Score } from '../score/score';
 import { transposePitch, transpositionTo, type Transposition } from '../transpose/transpose';
 import { inMode, keyName, parseKey, type Key } from '../theory/key';
@@ -328,14 +329,28 @@ function asPianoPart(frame: Score, arranged: Arranged, notes: readonly Note[], f
     feel === 'swing' && !arranged.marks.some((m) => m.kind === 'words' && /swing/i.test(m.text))
       ? [{ kind: 'words', onset: 0, staff: 1, above: true, text: 'Swing' }]
       : [];
-  const marks = [...swing, ...arranged.marks];
+  const clefs = arranged.clefs ?? readableClefs(frame.measures, notes);
+  const marks = [
+    ...swing,
+    ...arranged.marks,
+    ...octaveSigns(frame.measures, notes, clefs, underSigns(arranged.marks)),
+  ].sort((a, b) => a.onset - b.onset);
   const inOrder = [...notes].sort((a, b) => a.onset - b.onset || a.staff - b.staff || a.voice - b.voice);
   return {
     ...frame,
     measures: frame.measures.map((m, i) =>
       i === frame.measures.length - 1 ? { ...m, barline: 'final' } : m,
     ),
-    parts: [{ id: 'P1', name: 'Piano', staves: 2, notes: inOrder, ...(marks.length > 0 ? { marks } : {}) }],
+    parts: [
+      {
+        id: 'P1',
+        name: 'Piano',
+        staves: 2,
+        notes: inOrder,
+        clefs,
+        ...(marks.length > 0 ? { marks } : {}),
+      },
+    ],
     chordSymbols: arranged.chordSymbols,
     pedals: [],
   };

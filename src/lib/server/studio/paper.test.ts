@@ -168,7 +168,8 @@ describe('pages', () => {
     const row = findVersion(db, addVersion(db, piece, documentOf(DEFAULT_RECIPE, [])))!;
     const asked = {
       for: [forNobody({ pieceId: piece, document: documentOfVersion(db, row), edit: row.edit })],
-      choices: USUAL_CHOICES,
+      // Written out: what comes again is printed once otherwise, and this piece is short then.
+      choices: { ...USUAL_CHOICES, repeats: 'as written' as const },
       imprint: imprintOf(db),
     };
     const work = inThisThread(db);

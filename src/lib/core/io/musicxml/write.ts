@@ -20,7 +20,7 @@ import {
   routeAtStart,
   timeXml,
 } from './writeMarks';
-import { writeNotes, type PartContext } from './writeNotes';
+import { writeNotes, type AmongNotes, type PartContext } from './writeNotes';
 import { Cursor, escape, heardTempo, metronome, xmlId } from './writeXml';
 
 /** Writes a whole score. */
@@ -80,6 +80,7 @@ function writePart(score: Score, part: Part, isFirst: boolean, context: PartCont
   const { measures } = score;
   const notes = groupByMeasure(measures, part.notes);
   const beside = groupByMeasure(measures, besideNotes(score, part, isFirst));
+  const among = groupByMeasure(measures, amongNotes(score, part));
   const endingStops = endingStopsOf(measures);
   const out = [`<part id="${xmlId(part.id)}">`];
   measures.forEach((measure, i) => {
@@ -96,7 +97,7 @@ function writePart(score: Score, part: Part, isFirst: boolean, context: PartCont
       cursor.moveTo(item.onset);
       out.push(item.xml);
     }
-    writeNotes(measure, notes[i]!, cursor, context, out);
+    writeNotes(measure, notes[i]!, cursor, context, out, among[i]!);
     for (const item of late) {
       cursor.moveTo(item.onset);
       out.push(item.xml);
@@ -128,13 +129,9 @@ function besideNotes(score: Score, part: Part, isFirst: boolean): Beside[] {
         xml: `<attributes>${key ? keyXml(key) : ''}${time ? timeXml(time) : ''}</attributes>`,
       })),
     ),
-    ...(part.clefs ?? [])
-      .filter((clef) => !score.measures.some((m) => m.start === clef.onset))
-      .map((clef) => ({
-        onset: clef.onset,
-        xml: `<attributes>${clefXml(clef, part.staves)}</attributes>`,
-      })),
-    ...(part.marks ?? []).map((mark) => ({ onset: mark.onset, xml: markXml(mark), ends: endsHere(mark) })),
+    ...(part.marks ?? [])
+      .filter((mark) => mark.kind !== 'octave shift')
+      .map((mark) => ({ onset: mark.onset, xml: markXml(mark), ends: endsHere(mark) })),
   ];
   if (!isFirst) return items;
   return [
@@ -150,6 +147,29 @@ function besideNotes(score: Score, part: Part, isFirst: boolean): Beside[] {
       ends: pedal.type === 'stop',
       afterNotes: true,
     })),
+  ];
+}
+
+/** Clefs inside measures and octave signs: they hold for what comes after them in the text, staff by staff. */
+function amongNotes({ measures }: Score, { clefs = [], marks = [], staves }: Part): AmongNotes[] {
+  const starts = new Set(measures.map((m) => m.start));
+  return [
+    ...clefs
+      .filter((clef) => !starts.has(clef.onset))
+      .map((clef) => ({
+        onset: clef.onset,
+        staff: clef.staff,
+        xml: `<attributes>${clefXml(clef, staves)}</attributes>`,
+        ends: false,
+      })),
+    ...marks
+      .filter((mark) => mark.kind === 'octave shift')
+      .map((mark) => ({
+        onset: mark.onset,
+        staff: mark.staff,
+        xml: markXml(mark),
+        ends: mark.type === 'stop',
+      })),
   ];
 }
 

@@ -80,7 +80,7 @@ export function harmonyXml({ chord }: ChordSymbol): string {
   };
   const degrees = (chord.altered ?? []).map(
     ({ type, degree, alter }) =>
-      `<degree><degree-value>${degree}</degree-value><degree-alter>${alter}</degree-alter><degree-type>${type === 'leave out' ? 'subtract' : type}</degree-type></degree>`,
+      `<degree print-object="no"><degree-value>${degree}</degree-value><degree-alter>${alter}</degree-alter><degree-type>${type === 'leave out' ? 'subtract' : type}</degree-type></degree>`,
   );
   return `<harmony>${named(chord.root, 'root')}<kind text="${escape(kindText(chord))}">${CHORD_KINDS[chord.kind].musicxml}</kind>${chord.bass === undefined ? '' : named(chord.bass, 'bass')}${degrees.join('')}</harmony>`;
 }

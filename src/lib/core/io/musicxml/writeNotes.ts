@@ -18,6 +18,15 @@ export interface PartContext {
   readonly countsAbove: boolean;
 }
 
+/** What a reader takes as holding from where it stands among the notes of a staff: clefs and octave signs. */
+export interface AmongNotes {
+  readonly onset: Ticks;
+  readonly staff: number;
+  readonly xml: string;
+  /** Ends something: it stands in the last voice of its staff, so that all voices are under it until there. */
+  readonly ends: boolean;
+}
+
 /** Writes the notes and rests of a measure; the cursor stands at the end of the last voice afterwards. */
 export function writeNotes(
   measure: Measure,
@@ -25,19 +34,27 @@ export function writeNotes(
   cursor: Cursor,
   context: PartContext,
   out: string[],
+  among: readonly AmongNotes[] = [],
 ): void {
   const accidentals = shownAccidentals(measure, notes);
   const begun = new Set<number>();
-  for (const { voice, staff, events: lane } of lanesOf(notes, context.staves)) {
+  const lanes = lanesOf(notes, context.staves);
+  for (const [place, { voice, staff, events: lane }] of lanes.entries()) {
+    const isLast = !lanes.slice(place + 1).some((l) => l.staff === staff);
     cursor.moveTo(measure.start);
     const isFirst = !begun.has(staff);
     begun.add(staff);
     const events = isFirst ? withRests(measure, lane, `${context.prefix}${staff}`) : lane;
     const beamed = beams(measure, events);
     const tuplets = tupletBrackets(measure, events);
+    const own = among
+      .filter((a) => a.staff === staff && (a.ends ? isLast : isFirst))
+      .sort((a, b) => a.onset - b.onset || Number(b.ends) - Number(a.ends));
+    let next = 0;
     for (const event of events) {
       const isAfter = event.notes[0]?.grace?.after;
       if (!isAfter) cursor.moveTo(event.onset);
+      for (; own[next] && own[next]!.onset <= event.onset; next++) out.push(own[next]!.xml);
       const grace = event.notes[0]?.grace;
       const written: WrittenValue | undefined = grace
         ? { type: grace.type, dots: 0 }
@@ -56,6 +73,10 @@ export function writeNotes(
         );
       });
       cursor.passed(event.duration);
+    }
+    for (; own[next]; next++) {
+      cursor.moveTo(own[next]!.onset);
+      out.push(own[next]!.xml);
     }
   }
 }
