@@ -30,7 +30,12 @@ export function arrange(score: Score, chords: readonly ChordSpan[], settings: Ar
   const phraseMeasures = new Set(form.phrases.map((p) => p.from));
   const melody = findMelody(score, settings.melodyLineIn, phraseMeasures);
   const accompaniment = accompanimentOf(score, melody.notes);
-  const stretches = stretchesOf(measures, chords, contract);
+  const stretches = stretchesOf(
+    measures,
+    chords,
+    contract,
+    score.parts.every((p) => p.notes.length === 0),
+  );
   const isSingAlong = settings.style === 'sing-along' || melody.notes.length === 0;
   const base = { melody, accompaniment, stretches, isSingAlong };
   if (isSingAlong) return { ...base, ...singAlongVersion(score, stretches, settings) };

@@ -26,13 +26,15 @@ export function stretchesOf(
   measures: readonly Measure[],
   chords: readonly ChordSpan[],
   contract: LevelContract,
+  /** The source has no tune that begins alone: a chart, of which the chord of a pickup is played. */
+  isChart = false,
 ): MeasureStretches[] {
   let first = 0;
   return measures.map((measure): MeasureStretches => {
     while (first < chords.length && chords[first]!.onset + chords[first]!.duration <= measure.start)
       first += 1;
     // A pickup is the melody's alone: the left hand comes in with the first full measure.
-    if (measure.index === 0 && measure.beginsAt > 0)
+    if (measure.index === 0 && measure.beginsAt > 0 && !isChart)
       return { measure, stretches: [], leftOut: [], moved: [] };
     const inMeasure: ChordSpan[] = [];
     for (let i = first; i < chords.length && chords[i]!.onset < endOf(measure); i++)

@@ -2,10 +2,11 @@
  * A chart as a Score: chords on their beats, measures by barlines, slashes or, failing both, one chord each; key and
  * metre as given or guessed. The words stand at their chords. There is no melody: versions are sing-along.
  */
+import { routeInWords } from '../../score/routeWords';
 import { keyFromProfile } from '../../analysis/keyProfile';
 import { beatLength, measureLength } from '../../score/metre';
 import { pitchClassName } from '../../score/pitch';
-import type { Mark, Score, TimeSignature } from '../../score/score';
+import type { Mark, Score, TimeSignature, Route } from '../../score/score';
 import { TICKS_PER_QUARTER, type Ticks } from '../../score/ticks';
 import { chordTones, type Chord } from '../../theory/chord';
 import { fromFifths, pitchClass } from '../../theory/fifths';
@@ -27,6 +28,8 @@ interface Cell {
 
 interface Bar {
   readonly cells: readonly Cell[];
+  /** Where it sends the player. */
+  readonly route?: Route;
   /** A barline stands before it: what it holds is the whole measure. */
   readonly fenced: boolean;
   readonly repeatStart?: boolean;
@@ -160,6 +163,12 @@ function barsOf(section: ChartSection, hasSlashes: boolean, hasBars: boolean): B
           cells.push(...(bars.at(-1)?.cells ?? []).map((c) => ({ ...c, words: '' })));
           break;
         case 'words only':
+          if (Object.keys(routeInWords(words)).length > 0) {
+            close();
+            const last = bars.at(-1);
+            if (last) bars[bars.length - 1] = { ...last, route: { ...last.route, ...routeInWords(words) } };
+            break;
+          }
           if (cells.length > 0) cells[cells.length - 1] = joined(cells.at(-1)!, words);
           else if (bars.length > 0) addWords(bars, words);
           else cells.push({ words, isBeat: false });
@@ -284,6 +293,7 @@ interface TimedBar {
   readonly length: Ticks;
   readonly repeatStart?: boolean;
   readonly repeatEnd?: boolean;
+  readonly route?: Route;
   readonly section?: string;
   /** Set where the bar is short and leads into the next one. */
   readonly pickup?: boolean;
@@ -306,6 +316,7 @@ function measuresOf(bars: readonly Bar[], beats: Beats): TimedBar[] {
     const marks = {
       ...(bar.repeatStart ? { repeatStart: true } : {}),
       ...(bar.repeatEnd ? { repeatEnd: true } : {}),
+      ...(bar.route ? { route: bar.route } : {}),
     };
     if (cells.length === 0) return [];
     const inBeats = cells.length * beats.beat;
@@ -313,7 +324,7 @@ function measuresOf(bars: readonly Bar[], beats: Beats): TimedBar[] {
     if (inBeats > full && row > 0) {
       const [first, second] = [cells.slice(0, row), cells.slice(row)];
       const { repeatStart: _start, ...after } = bar;
-      const { repeatEnd: _end, ...until } = bar;
+      const { repeatEnd: _end, route: _route, ...until } = bar;
       return measuresOf(
         [
           { ...until, cells: first, fenced: bar.fenced || i > 0 },
@@ -341,6 +352,7 @@ function measuresOf(bars: readonly Bar[], beats: Beats): TimedBar[] {
       ...b,
       ...(k === 0 && marks.repeatStart ? { repeatStart: true } : {}),
       ...(k === all.length - 1 && marks.repeatEnd ? { repeatEnd: true } : {}),
+      ...(k === all.length - 1 && marks.route ? { route: marks.route } : {}),
     }));
   });
 }
@@ -441,6 +453,7 @@ function toMeasure(
     frame: {
       ...(bar.repeatStart ? { repeatStart: true } : {}),
       ...(bar.repeatEnd ? { repeatEnd: true } : {}),
+      ...(bar.route ? { route: bar.route } : {}),
     },
     ...(bar.section ? { section: bar.section } : {}),
   };

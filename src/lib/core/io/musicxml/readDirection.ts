@@ -1,4 +1,5 @@
 /** Directions, sounds and barlines: what stands beside the notes. */
+import { routeInWords } from '../../score/routeWords';
 import type { ClefMark, Mark, Measure, PedalMark, Route } from '../../score/score';
 import { child, childrenOf, numberOf, textOf, type XmlElement } from './xml';
 
@@ -131,13 +132,7 @@ function routeOfWords(types: readonly XmlElement[]): Route {
   return {
     ...(types.some((t) => t.name === 'segno') ? { segno: true } : {}),
     ...(types.some((t) => t.name === 'coda') ? { coda: true } : {}),
-    ...(/^\s*fine\s*$/i.test(words) ? { fine: true } : {}),
-    ...(/\bto coda\b/i.test(words) ? { toCoda: true } : {}),
-    ...(/\bD\. ?C\b|\bda capo\b/i.test(words)
-      ? { jump: 'da capo' as const }
-      : /\bD\. ?S\b|\bdal segno\b/i.test(words)
-        ? { jump: 'dal segno' as const }
-        : {}),
+    ...routeInWords(words),
   };
 }
 

@@ -82,6 +82,10 @@ function writePart(score: Score, part: Part, isFirst: boolean, context: PartCont
   const beside = groupByMeasure(measures, besideNotes(score, part, isFirst));
   const among = groupByMeasure(measures, amongNotes(score, part));
   const endingStops = endingStopsOf(measures);
+  const has = {
+    hasFine: measures.some((m) => m.route?.fine),
+    hasCoda: measures.some((m) => m.route?.toCoda),
+  };
   const out = [`<part id="${xmlId(part.id)}">`];
   measures.forEach((measure, i) => {
     const short = measure.length < measureLength(measure.time);
@@ -103,7 +107,7 @@ function writePart(score: Score, part: Part, isFirst: boolean, context: PartCont
       out.push(item.xml);
     }
     cursor.moveTo(endOf(measure));
-    if (isFirst && measure.route) out.push(...routeAtEnd(measure.route));
+    if (isFirst && measure.route) out.push(...routeAtEnd(measure.route, has));
     out.push(rightBarline(measure, endingStops.get(i)));
     out.push('</measure>');
   });

@@ -1,4 +1,5 @@
 /** Everything of a measure that is no note: attributes, chord symbols, directions, barlines, the way through the piece. */
+import { jumpText } from '../../score/routeWords';
 import type {
   ChordSymbol,
   ClefMark,
@@ -65,11 +66,20 @@ export const routeAtStart = (route: Route): string[] => [
   ...(route.coda ? [routeMark('<coda/>', 'coda="coda"')] : []),
 ];
 
-export const routeAtEnd = (route: Route): string[] => [
+export const routeAtEnd = (
+  route: Route,
+  has: { readonly hasFine: boolean; readonly hasCoda: boolean },
+): string[] => [
   ...(route.toCoda ? [routeMark('<words>To Coda</words>', 'tocoda="coda"')] : []),
   ...(route.fine ? [routeMark('<words>Fine</words>', 'fine="yes"')] : []),
-  ...(route.jump === 'da capo' ? [routeMark('<words>D.C.</words>', 'dacapo="yes"')] : []),
-  ...(route.jump === 'dal segno' ? [routeMark('<words>D.S.</words>', 'dalsegno="segno"')] : []),
+  ...(route.jump
+    ? [
+        routeMark(
+          `<words>${jumpText(route.jump, has)}</words>`,
+          route.jump === 'da capo' ? 'dacapo="yes"' : 'dalsegno="segno"',
+        ),
+      ]
+    : []),
 ];
 
 export function harmonyXml({ chord }: ChordSymbol): string {
