@@ -56,7 +56,13 @@ export function sectionStarts(score: Score, contents: readonly MeasureContent[])
       ? named
       : measures
           .filter(
-            (m, i) => m.repeatStart || measures[i - 1]?.barline === 'double' || measures[i - 1]?.repeatEnd,
+            // An ending is no section of its own: it belongs to what it ends.
+            (m, i) =>
+              !m.ending &&
+              (m.repeatStart ||
+                measures[i - 1]?.barline === 'double' ||
+                measures[i - 1]?.repeatEnd ||
+                (measures[i - 1]?.endingEnd && i < measures.length - 1)),
           )
           .map((m) => m.index);
   const starts = new Set([0, ...used]);

@@ -21,7 +21,7 @@ import type { Taste } from '../fingering/taste';
 import { levelKey, type LevelKey } from '../keys/levelKey';
 import { USUAL_TEMPO } from '../performance';
 import { sameData, stage } from '../pipeline/memo';
-import { keyboardPart } from '../score/query';
+import { keyboardPart, soundingNotes, type SoundingNote } from '../score/query';
 import { octaveSigns, readableClefs, underSigns } from '../score/staves';
 import type { Mark, Note, PedalMark, Score } from '../score/score';
 import { transposePitch, transpositionTo, type Transposition } from '../transpose/transpose';
@@ -324,6 +324,22 @@ function keyFor(recipe: Recipe, { score, key }: Analysed, contract: LevelContrac
   return chosen ? { key: inMode(chosen, key.mode) } : levelKey(score, key, contract);
 }
 
+/** A key that both hands strike at once is one key: the hand keeps it that holds it longer, the right one of equals. */
+function withoutDoubledKeys(notes: readonly Note[]): Note[] {
+  const struck = new Map<string, SoundingNote[]>();
+  for (const note of soundingNotes(notes)) {
+    const name = `${note.onset} ${note.midi}`;
+    struck.set(name, [...(struck.get(name) ?? []), note]);
+  }
+  const left = new Set<string>();
+  for (const keys of struck.values()) {
+    if (new Set(keys.map((k) => k.staff)).size < 2) continue;
+    const kept = [...keys].sort((a, b) => b.duration - a.duration || a.staff - b.staff)[0]!;
+    for (const key of keys) if (key.staff !== kept.staff) for (const id of key.written) left.add(id);
+  }
+  return left.size === 0 ? [...notes] : notes.filter((n) => !left.has(n.id));
+}
+
 function asPianoPart(frame: Score, arranged: Arranged, notes: readonly Note[], feel: Feel): Score {
   const swing: readonly Mark[] =
     feel === 'swing' && !arranged.marks.some((m) => m.kind === 'words' && /swing/i.test(m.text))
@@ -335,7 +351,7 @@ function asPianoPart(frame: Score, arranged: Arranged, notes: readonly Note[], f
     ...arranged.marks,
     ...octaveSigns(frame.measures, notes, clefs, underSigns(arranged.marks)),
   ].sort((a, b) => a.onset - b.onset);
-  const inOrder = [...notes].sort((a, b) => a.onset - b.onset || a.staff - b.staff || a.voice - b.voice);
+  const inOrder = withoutDoubledKeys(notes).sort((a, b) => a.onset - b.onset || a.staff - b.staff || a.voice - b.voice);
   return {
     ...frame,
     measures: frame.measures.map((m, i) =>

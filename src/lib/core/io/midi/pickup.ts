@@ -2,7 +2,7 @@
  * Where the barlines of a file really fall. Some programs write a pickup without the silence before it, so that every
  * measure begins too early: then the accents, the basses and the long notes stand elsewhere than on the first beats.
  */
-import { beatLength, measureLength } from '../../score/metre';
+import { measureLength, pulseLength } from '../../score/metre';
 import type { TimeSignature } from '../../score/score';
 import type { Ticks } from '../../score/ticks';
 
@@ -31,7 +31,7 @@ export function unmarkedPickup(
   drums: ReadonlyMap<Ticks, number> = new Map(),
 ): Ticks {
   const full = measureLength(time);
-  const step = beatLength(time) / 2;
+  const step = pulseLength(time);
   const end = Math.max(...notes.map((n) => n.onset + n.duration));
   if ((end - from) / full < FEWEST_BARLINES) return 0;
   const bassOnset = Math.min(...notes.filter((n) => n.staff === 2).map((n) => n.onset));
