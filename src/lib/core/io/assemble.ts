@@ -4,11 +4,16 @@ import { staffPosition } from '../score/pitch';
 import type { Measure, Note, Part, Score } from '../score/score';
 import type { Ticks } from '../score/ticks';
 import { frameOf } from './frame';
+import { withHeardGroups } from './groups';
 import type { ReadMeasure, ReadPart } from './readMeasures';
 
 /** The score of some parts; at least one of them must have a measure. Parts without notes are left out, unless none has any. */
 export function assembleScore(title: string, composer: string, readParts: readonly ReadPart[]): Score {
-  const measures = frameOf(readParts);
+  const framed = frameOf(readParts);
+  const measures = withHeardGroups(
+    framed,
+    framed.map((_, i) => readParts.flatMap((p) => p.measures[i]?.beamed ?? [])),
+  );
   const all = readParts.map((part) => toPart(part, measures));
   const withNotes = all.filter((part) => part.notes.length > 0);
   // A chart has chords and words, but no notes.

@@ -2,6 +2,7 @@
  * What the readers of written formats have in common: parts as lists of measures, each item placed from the start of
  * its own measure. `assembleScore` lays them over one frame of measures.
  */
+import type { BeamPlace } from './groups';
 import type {
   ChordSymbol,
   ClefMark,
@@ -34,6 +35,8 @@ export interface ReadMeasure {
   readonly clefs: readonly ClefMark[];
   readonly marks: readonly Mark[];
   readonly tempos: readonly TempoMark[];
+  /** Where beams begin and go on, from the start of the measure. */
+  readonly beamed?: readonly BeamPlace[];
   readonly section?: string;
   readonly frame: Pick<
     Measure,

@@ -2,7 +2,7 @@
  * What is to be heard of a performance: which notes of which hands from where to where, how fast, with clicks and a measure before;
  * every event in seconds. The player reads this and nothing else, live or into a recording.
  */
-import { beatLength, measureLength, metricalStrength, oddGroup, placeInMeasure } from '../score/metre';
+import { beatLength, innerGroups, measureLength, metricalStrength, placeInMeasure } from '../score/metre';
 import type { Measure, TimeSignature } from '../score/score';
 import type { Ticks } from '../score/ticks';
 import type { MeasureCounts } from '../counting/count';
@@ -155,7 +155,7 @@ const withRoom = (words: readonly Omit<SpokenWord, 'room'>[]): SpokenWord[] =>
 
 function weightAt(time: TimeSignature, place: Ticks): Click['weight'] {
   if (place === 0) return 'measure';
-  return place === oddGroup(time) || metricalStrength(time, place) > GROUP ? 'group' : 'beat';
+  return innerGroups(time).includes(place) || metricalStrength(time, place) > GROUP ? 'group' : 'beat';
 }
 
 /** A measure of clicks alone, again and again: a metronome. `beats` a minute, of the metre's beat. */

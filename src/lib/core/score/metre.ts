@@ -21,10 +21,18 @@ export const pulseLength = (time: TimeSignature): Ticks =>
       ? noteValue(time.beatType)
       : noteValue(time.beatType) / 2;
 
-/** Where the second group of a measure begins that does not fall into halves: five beats are three and two, seven four and three. */
-export function oddGroup(time: TimeSignature): Ticks | undefined {
-  const beat = beatLength(time);
-  return time.beats === 5 ? 3 * beat : time.beats === 7 ? 4 * beat : undefined;
+/** The groups of a measure that does not fall into halves, where nothing in the source says them. */
+function usualGroups({ beats, beatType }: TimeSignature): readonly number[] | undefined {
+  if (beats === 5) return [3, 2];
+  if (beats === 7) return beatType >= 8 ? [2, 2, 3] : [4, 3];
+  return beats === 8 && beatType >= 8 ? [3, 3, 2] : undefined;
+}
+
+/** Places in a full measure at which its groups begin, the first left out; none where it falls into equal beats alone. */
+export function innerGroups(time: TimeSignature): Ticks[] {
+  const groups = time.groups ?? usualGroups(time) ?? [];
+  let at = 0;
+  return groups.slice(0, -1).map((group) => (at += group) * noteValue(time.beatType));
 }
 
 /** Onsets at which a measure or a group of its beats begins: its half where that is even, the second group of five or seven beats. */
@@ -33,9 +41,12 @@ export function groupStarts(measures: readonly Measure[]): Set<Ticks> {
     measures.flatMap(({ start, time, length, beginsAt }) => {
       const full = measureLength(time);
       const beats = full / beatLength(time);
-      const inside = oddGroup(time) ?? (beats % 2 === 0 ? full / 2 : undefined);
-      const second = inside === undefined ? start : start + inside - beginsAt;
-      return second > start && second < start + length ? [start, second] : [start];
+      const odd = innerGroups(time);
+      const inside = odd.length > 0 ? odd : beats % 2 === 0 ? [full / 2] : [];
+      return [
+        start,
+        ...inside.map((place) => start + place - beginsAt).filter((at) => at > start && at < start + length),
+      ];
     }),
   );
 }
@@ -59,7 +70,9 @@ export function metricalStrength(time: TimeSignature, place: Ticks): 0 | 1 | 2 |
   const full = measureLength(time);
   if (place % full === 0) return 4;
   const beats = full / beat;
-  if (beats % 2 === 0 && beats > 2 && place === full / 2) return 3;
+  const odd = innerGroups(time);
+  if (odd.length > 0 && odd.includes(place)) return 3;
+  if (odd.length === 0 && beats % 2 === 0 && beats > 2 && place === full / 2) return 3;
   if (place % beat === 0) return 2;
   const pulse = isCompound(time) ? beat / 3 : beat / 2;
   return place % pulse === 0 ? 1 : 0;

@@ -3,7 +3,7 @@
  * tied; gaps become rests that never hide a beat.
  */
 import { measuresWithin } from './query';
-import { beatLength, isCompound, measureLength, oddGroup } from './metre';
+import { beatLength, innerGroups, isCompound, measureLength } from './metre';
 import type { Measure, Note, TimeSignature, Tuplet } from './score';
 import { noteValue, type Ticks } from './ticks';
 
@@ -90,15 +90,12 @@ function strongestPlaceBetween(time: TimeSignature, from: Ticks, to: Ticks): Tic
   const full = measureLength(time);
   const beat = beatLength(time);
   const pulse = isCompound(time) ? beat / 3 : beat / 2;
-  const group = oddGroup(time);
-  const inGroup = group === undefined ? undefined : Math.floor(from / full) * full + group;
-  if (
-    inGroup !== undefined &&
-    from < inGroup &&
-    inGroup < to &&
-    Math.floor(from / full) === Math.floor((to - 1) / full)
-  )
-    return inGroup;
+  if (Math.floor(from / full) === Math.floor((to - 1) / full)) {
+    const inGroup = innerGroups(time)
+      .map((place) => Math.floor(from / full) * full + place)
+      .find((at) => from < at && at < to);
+    if (inGroup !== undefined) return inGroup;
+  }
   const grids = [full, time.beats === 4 ? full / 2 : beat, beat, pulse, pulse / 2, pulse / 4, pulse / 8];
   for (const grid of grids) {
     const first = (Math.floor(from / grid) + 1) * grid;

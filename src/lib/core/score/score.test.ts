@@ -59,7 +59,8 @@ describe('groups of a metre', () => {
     ['four quarters have halves', 4, 4, 'r:4 | r:4', [0, 2, 4, 6]],
     ['three have none', 3, 4, 'r:3 | r:3', [0, 3]],
     ['five are three and two', 5, 4, 'r:5 | r:5', [0, 3, 5, 8]],
-    ['seven eighths are four and three', 7, 8, 'r:3.5', [0, 2]],
+    ['seven eighths are two, two and three', 7, 8, 'r:3.5', [0, 1, 2]],
+    ['eight eighths are three, three and two', 8, 8, 'r:4', [0, 1.5, 3]],
     ['six eighths are two dotted quarters', 6, 8, 'r:3', [0, 1.5]],
     ['nine eighths are one group of three', 9, 8, 'r:4.5', [0]],
   ] as const)('%s', (_, beats, beatType, rests, starts) =>

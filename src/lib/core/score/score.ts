@@ -158,6 +158,8 @@ export interface TimeSignature {
   readonly beats: number;
   readonly beatType: number;
   readonly symbol?: 'common' | 'cut';
+  /** How its notes fall into groups where equal beats do not say it, in notes of `beatType`: 2, 2, 3 for seven eighths. */
+  readonly groups?: readonly number[];
 }
 
 export interface Note {

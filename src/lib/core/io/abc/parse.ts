@@ -52,6 +52,8 @@ const note = z.object({
   startTriplet: count.optional(),
   tripletMultiplier: z.number().min(0.01).max(16).optional(),
   endTriplet: z.boolean().optional(),
+  startBeam: z.boolean().optional(),
+  endBeam: z.boolean().optional(),
   startSlur: z.array(z.object({ label: z.number() })).optional(),
   endSlur: z.array(z.number()).optional(),
 });

@@ -2,6 +2,7 @@
  * ABC into a Score. Every voice is walked through by itself, line after line, and cut into measures at its bars; staves
  * joined by a brace become one part. The parser is abcjs (parse.ts).
  */
+import type { BeamPlace } from '../groups';
 import { measureLength } from '../../score/metre';
 import { letterAt, pitchClassName, STEPS, toMidi, type Pitch } from '../../score/pitch';
 import type {
@@ -147,6 +148,8 @@ type AbcElement = NonNullable<AbcStaffLine['voices'][number][number]>;
 type Open = {
   -readonly [K in 'notes' | 'symbols' | 'marks' | 'tempos' | 'clefs']: ReadMeasure[K][number][];
 } & {
+  readonly beamed: BeamPlace[];
+} & {
   frame: { -readonly [K in keyof ReadMeasure['frame']]: ReadMeasure['frame'][K] };
   section: string | undefined;
   time: TimeSignature;
@@ -229,6 +232,7 @@ class Walker {
       symbols: [],
       marks: [],
       tempos: [],
+      beamed: [],
       clefs: [],
       frame: {},
       section: undefined,
@@ -261,6 +265,9 @@ class Walker {
     if (clef) this.measure.clefs.push({ onset: this.at(), staff: this.staff - this.group + 1, ...clef });
   }
 
+  /** Between the first and the last note of a beam. */
+  private inBeam = false;
+
   private takeNote(element: AbcNote): void {
     if (element.startTriplet) {
       const actual = element.startTriplet;
@@ -273,6 +280,9 @@ class Walker {
     const rest = element.rest?.type;
     if (rest === 'spacer') return;
     this.takeMarks(element);
+    if (element.startBeam) this.inBeam = true;
+    if (this.inBeam) this.measure.beamed.push({ at: this.at(), begins: element.startBeam === true });
+    if (element.endBeam) this.inBeam = false;
     if (rest) this.takeRest(element, length);
     else this.takePitches(element, length);
     if (element.endTriplet) {
@@ -635,6 +645,7 @@ function partsOf(streams: readonly Stream[], tempo: number): ReadPart[] {
         symbols: here.flatMap((h): readonly ChordSymbol[] => h.measure.symbols),
         clefs: here.flatMap((h): readonly ClefMark[] => (h.stream.voice === 0 ? h.measure.clefs : [])),
         marks: here.flatMap((h): readonly Mark[] => h.measure.marks),
+        beamed: here.flatMap((h): readonly BeamPlace[] => h.measure.beamed ?? []),
         tempos: [
           ...(i === 0 && index === 0 && tempo > 0 ? [{ onset: 0, tempo }] : []),
           ...here.flatMap((h): readonly TempoMark[] => h.measure.tempos),

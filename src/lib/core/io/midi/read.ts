@@ -15,7 +15,8 @@ import { spellInKey, type Key } from '../../theory/key';
 import type { ReadResult } from '../readResult';
 import { tempoLine } from '../tempoLine';
 import { beatPosition, trackBeats } from './beats';
-import { drumAccents, drumsSwing, drumStyle } from './drums';
+import { isOdd } from '../groups';
+import { drumAccents, drumGroups, drumsSwing, drumStyle } from './drums';
 import { settleEnds } from './ends';
 import { readMidiEvents, secondsAt, type MidiFile, type Player } from './events';
 import { measuresFor } from './measures';
@@ -57,7 +58,7 @@ export function readMidi(bytes: Uint8Array): ReadResult {
   const weights = new Array<number>(12).fill(0);
   for (const note of notes) weights[note.midi % 12]! += note.duration;
   const keys = file.keys.map(({ at, key }) => ({ at: toTicks(at), key }));
-  const { measures, shift } = measuresFor(
+  const { measures: plain, shift } = measuresFor(
     notes,
     {
       times: file.times.map(({ at, time }) => ({ at: toTicks(at), time })),
@@ -65,6 +66,7 @@ export function readMidi(bytes: Uint8Array): ReadResult {
     },
     drumAccents(drums),
   );
+  const measures = groupedBy(drums, plain, shift);
   const end = measures.at(-1)!.start + measures.at(-1)!.length;
   const written = notes.map((note, i): Note & { part: number } => ({
     id: `n${i}`,
@@ -146,6 +148,20 @@ function partOf(
       own.map(({ part: _part, ...note }) => note),
     ).sort((a, b) => a.onset - b.onset || a.staff - b.staff),
   };
+}
+
+/** Measures of five, seven or eight pulses with the groups that the drums give them. */
+function groupedBy(
+  drums: readonly { readonly onset: Ticks; readonly key: number }[],
+  measures: readonly Measure[],
+  shift: Ticks,
+): readonly Measure[] {
+  const odd = measures.find((m) => isOdd(m.time));
+  if (!odd) return measures;
+  const groups = drumGroups(drums, odd.time, odd.start + shift - odd.beginsAt);
+  return groups
+    ? measures.map((m) => (m.time.beats === odd.time.beats ? { ...m, time: { ...m.time, groups } } : m))
+    : measures;
 }
 
 /** A part of the score to be, with the staff of each of its notes. */

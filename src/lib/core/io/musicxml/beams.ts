@@ -1,5 +1,5 @@
 /** Beams within one voice of one measure: short notes that share a beat are joined, so that the beats can be seen. */
-import { beatLength, isCompound, measureLength, placeInMeasure } from '../../score/metre';
+import { beatLength, innerGroups, isCompound, measureLength, placeInMeasure } from '../../score/metre';
 import { writtenValue } from '../../score/notate';
 import type { Measure } from '../../score/score';
 import type { WrittenEvent } from './events';
@@ -17,23 +17,26 @@ export function beams(measure: Measure, events: readonly WrittenEvent[]): Map<Wr
     !isCompound(measure.time) && measure.time.beatType === 8
       ? measureLength(measure.time)
       : beatLength(measure.time);
-  const groups: WrittenEvent[][] = [];
+  const odd = innerGroups(measure.time);
+  const groups = measure.time.beatType >= 8 && odd.length > 0 ? [0, ...odd] : [];
+  const joined: WrittenEvent[][] = [];
   let current: WrittenEvent[] = [];
   let currentBeat = -1;
   for (const event of events) {
     if (event.duration === 0) continue; // grace notes stand between beamed ones
-    const inBeat = Math.floor(placeInMeasure(measure, event.onset) / beat);
+    const place = placeInMeasure(measure, event.onset);
+    const inBeat = groups.length > 0 ? groups.findLastIndex((at) => at <= place) : Math.floor(place / beat);
     if (beamCount(event) === 0 || inBeat !== currentBeat) {
-      if (current.length > 1) groups.push(current);
+      if (current.length > 1) joined.push(current);
       current = [];
     }
     if (beamCount(event) > 0) current.push(event);
     currentBeat = inBeat;
   }
-  if (current.length > 1) groups.push(current);
+  if (current.length > 1) joined.push(current);
 
   const result = new Map<WrittenEvent, string>();
-  for (const group of groups) {
+  for (const group of joined) {
     group.forEach((event, i) => {
       const own = beamCount(event);
       const left = i > 0 ? beamCount(group[i - 1]!) : 0;

@@ -15,6 +15,7 @@ import type {
 } from '../../score/score';
 import type { Key } from '../../theory/key';
 import { modeNamed } from '../../theory/modes';
+import type { BeamPlace } from '../groups';
 import type { ReadMeasure } from '../readMeasures';
 import type { Interval } from '../../transpose/interval';
 import { transposeByInterval } from '../../transpose/interval';
@@ -77,6 +78,7 @@ interface Draft extends Reading {
   readonly clefs: ClefMark[];
   readonly marks: Mark[];
   readonly tempos: TempoMark[];
+  readonly beamed: BeamPlace[];
   readonly changes: MeasureChange[];
   frame: ReadMeasure['frame'];
   section?: string | undefined;
@@ -139,6 +141,7 @@ export function readMeasure(element: XmlElement, index: number, reading: Reading
     clefs: [],
     marks: [],
     tempos: [],
+    beamed: [],
     changes: [],
     frame: {},
     cursor: 0,
@@ -151,8 +154,21 @@ export function readMeasure(element: XmlElement, index: number, reading: Reading
     READERS[item.name]?.(draft, item);
     draft.content = Math.max(draft.content, draft.cursor);
   }
-  const { state, beginning, content, notes, symbols, pedals, clefs, marks, tempos, changes, frame, section } =
-    draft;
+  const {
+    state,
+    beginning,
+    content,
+    notes,
+    symbols,
+    pedals,
+    clefs,
+    marks,
+    tempos,
+    beamed,
+    changes,
+    frame,
+    section,
+  } = draft;
   return {
     number: draft.number ?? String(index + 1),
     implicit: element.attributes.implicit === 'yes',
@@ -166,6 +182,7 @@ export function readMeasure(element: XmlElement, index: number, reading: Reading
     clefs,
     marks,
     tempos,
+    beamed,
     frame,
     ...(section ? { section } : {}),
   };
@@ -217,6 +234,10 @@ function takeNote(draft: Draft, item: XmlElement): void {
   draft.chordVoice = voice;
   if (grace && !isChord) draft.graces += 1;
   const onset = Math.round(start);
+  const beam = isChord
+    ? undefined
+    : childrenOf(item, 'beam').find((b) => (b.attributes.number ?? '1') === '1');
+  if (beam && !grace) draft.beamed.push({ at: onset, begins: beam.text.trim() === 'begin' });
   draft.notes.push({
     id: `${draft.part === 0 ? '' : `p${draft.part + 1}`}m${draft.index}n${draft.notes.length}`,
     onset,
