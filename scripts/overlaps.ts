@@ -1,5 +1,6 @@
 /** Counts what runs into what on the score of every demo piece at every level, in every size: `npm run overlaps`. */
 import { readdirSync, readFileSync } from 'node:fs';
+import { basename, join } from 'node:path';
 import { LEVELS } from '../src/lib/core/arrange/levels';
 import { readScoreFile } from '../src/lib/core/io/readScoreFile';
 import { withParts } from '../src/lib/core/players/parts';
@@ -9,7 +10,8 @@ import { marksIn, overlapsIn } from '../src/lib/paper/overlaps';
 import { frameHeight, frameWidth } from '../src/lib/paper/page';
 import { scoreSheet } from '../src/lib/paper/sheets/score';
 
-const FOLDER = 'demo-studio';
+/** The demo pieces and the cabinet of odd files, or the folders that are named. */
+const FOLDERS = process.argv.length > 2 ? process.argv.slice(2) : ['demo-studio', 'tests/music/cabinet'];
 /** Sizes, styles and names of notes in which every version is looked at. */
 const looks = [
   ['normal', 'solo', 'none'],
@@ -21,8 +23,13 @@ const looks = [
 
 let total = 0;
 let looked = 0;
-for (const file of readdirSync(FOLDER).filter((f) => f.endsWith('.musicxml'))) {
-  const { score } = readScoreFile(file, readFileSync(`${FOLDER}/${file}`));
+const files = FOLDERS.flatMap((folder) =>
+  readdirSync(folder)
+    .filter((f) => /\.(musicxml|xml|mxl|midi?|abc|pro|cho|txt)$/.test(f))
+    .map((f) => join(folder, f)),
+);
+for (const file of files) {
+  const { score } = readScoreFile(basename(file), readFileSync(file));
   for (const { level } of LEVELS)
     for (const [size, style, names] of looks) {
       const choices = choicesSchema.parse({ size, fingers: 'all', names });

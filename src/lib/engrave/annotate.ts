@@ -280,7 +280,7 @@ function countMarks(geometry: Geometry, sheet: Sheet): SvgElement[] {
     // Words such as “trip let” are set smaller than numbers: they share a beat.
     const size = kind !== 'onset' ? HELD_SIZE : text.length > 2 ? WORD_SIZE : COUNT_SIZE;
     const y = geometry.countY.get(box.system) ?? box.upperBottom + 620;
-    return [{ text, kind, size, x: interpolate(anchors[place]!, tick), y, right: box.right }];
+    return [{ text, kind, size, x: interpolate(anchors[place]!, tick), y, left: box.left, right: box.right }];
   });
   return fitted(placed).map(({ kind, x, y, size, text }) =>
     element(

@@ -3,7 +3,9 @@ import type { Sheet } from './sheet';
 
 /** Of the size, in the monospaced face that counts are set in. */
 const CHARACTER_WIDTH = 0.6;
-const COUNT_GAP = 40;
+const COUNT_GAP = 110;
+/** Between a count and a barline. */
+const BAR_GAP = 90;
 
 export interface PlacedCount {
   readonly text: string;
@@ -11,7 +13,8 @@ export interface PlacedCount {
   readonly size: number;
   readonly x: number;
   readonly y: number;
-  /** The end of its measure. */
+  /** The beginning and the end of its measure: no count meets a barline. */
+  readonly left: number;
   readonly right: number;
 }
 
@@ -21,25 +24,46 @@ const halfOf = ({ text, size }: Pick<PlacedCount, 'text' | 'size'>): number =>
 /** Held beats are not set smaller than this share of their size: they could not be read. */
 const SMALLEST = 0.55;
 
-/** Onsets stay under their notes; the held beats and rests between two of them share the room that there is. */
-export function fitted(counts: readonly PlacedCount[]): PlacedCount[] {
-  const isHeld = (c: PlacedCount | undefined, y: number): boolean =>
-    c !== undefined && c.kind !== 'onset' && c.y === y;
+/** Onsets stay under their notes, but clear of barlines; the held beats and rests between two of them share the room that there is. */
+export function fitted(given: readonly PlacedCount[]): PlacedCount[] {
+  const counts = narrowed(given);
+  const isHeld = (c: PlacedCount | undefined, { y, right }: PlacedCount): boolean =>
+    c !== undefined && c.kind !== 'onset' && c.y === y && c.right === right;
   return counts.flatMap((count, i) => {
-    if (count.kind === 'onset') return [count];
+    if (count.kind === 'onset') return [clear(count)];
     const before = counts[i - 1];
-    if (isHeld(before, count.y)) return [];
+    if (isHeld(before, count)) return [];
     let end = i + 1;
-    while (isHeld(counts[end], count.y)) end += 1;
+    while (isHeld(counts[end], count)) end += 1;
     const after = counts[end];
-    const run = counts.slice(i, end);
+    const isNear = (c: PlacedCount | undefined): c is PlacedCount =>
+      c?.y === count.y && c.right === count.right;
     return inRoom(
-      run,
-      before?.y === count.y ? before.x + halfOf(before) + COUNT_GAP : -Infinity,
-      after?.y === count.y ? after.x - halfOf(after) - COUNT_GAP : run.at(-1)!.right,
+      counts.slice(i, end),
+      Math.max(isNear(before) ? before.x + halfOf(before) + COUNT_GAP : -Infinity, count.left + BAR_GAP),
+      Math.min(isNear(after) ? after.x - halfOf(after) - COUNT_GAP : Infinity, count.right - BAR_GAP),
     );
   });
 }
+
+/** Onsets closer together than their words are wide: both are set smaller, as far as they can still be read. */
+function narrowed(counts: readonly PlacedCount[]): PlacedCount[] {
+  const shares = counts.map(() => 1);
+  counts.forEach((count, i) => {
+    const next = counts[i + 1];
+    if (count.kind !== 'onset' || next?.kind !== 'onset' || next.y !== count.y) return;
+    const share = (next.x - count.x - COUNT_GAP / 2) / (halfOf(count) + halfOf(next));
+    if (share >= 1) return;
+    for (const k of [i, i + 1]) shares[k] = Math.max(SMALLEST, Math.min(shares[k]!, share));
+  });
+  return counts.map((c, i) => (shares[i] === 1 ? c : { ...c, size: Math.floor(c.size * shares[i]!) }));
+}
+
+/** A count under the last note of a narrow measure stays before the barline. */
+const clear = (count: PlacedCount): PlacedCount => ({
+  ...count,
+  x: Math.max(count.left + halfOf(count), Math.min(count.x, count.right - BAR_GAP / 2 - halfOf(count))),
+});
 
 /** "(2)" as "2": its colour says that it is held. */
 const bare = (count: PlacedCount): PlacedCount => ({

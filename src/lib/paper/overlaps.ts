@@ -10,7 +10,13 @@ const KINDS = {
   harm: 'chord',
   pedal: 'pedal',
 } as const;
-type Kind = (typeof KINDS)[keyof typeof KINDS];
+type Kind = (typeof KINDS)[keyof typeof KINDS] | 'barline';
+
+/** A barline is an upright stroke of the engraver's, thicker than a stem, that nobody names. */
+const isBarline = ({ name, attributes: { d = '', 'stroke-width': width } }: SvgElement): boolean =>
+  name === 'path' && Number(width) >= BARLINE && /^M(-?[\d.]+)[ ,]-?[\d.]+ ?L\1[ ,]/.test(d);
+/** Thickness of a barline in the engraver's units. */
+const BARLINE = 27;
 
 export interface Marked {
   readonly kind: Kind;
@@ -26,7 +32,9 @@ export interface Overlap {
 export function marksIn(drawn: readonly SvgElement[]): Marked[] {
   const marks: Marked[] = [];
   const visit = (at: SvgElement, around: readonly SvgElement[]): void => {
-    const kind = KINDS[(at.attributes.class?.split(' ')[0] ?? '') as keyof typeof KINDS];
+    const kind =
+      KINDS[(at.attributes.class?.split(' ')[0] ?? '') as keyof typeof KINDS] ??
+      (isBarline(at) ? 'barline' : undefined);
     if (kind) {
       // Its box as it stands inside everything around it.
       const inside = around.reduceRight<SvgElement>((inner, outer) => ({ ...outer, children: [inner] }), at);
@@ -50,10 +58,14 @@ export function overlapsIn(marks: readonly Marked[]): Overlap[] {
   sorted.forEach((a, i) => {
     for (let k = i + 1; k < sorted.length && sorted[k]!.box.left < a.box.right - HAIR; k++) {
       const b = sorted[k]!;
-      if (a.kind === 'pedal' && b.kind === 'pedal') continue;
+      if (a.kind === b.kind && (a.kind === 'pedal' || a.kind === 'barline')) continue;
+      // A pedal's line goes on over a barline.
+      if ([a.kind, b.kind].includes('pedal') && [a.kind, b.kind].includes('barline')) continue;
       const high = Math.min(a.box.bottom, b.box.bottom) - Math.max(a.box.top, b.box.top);
       const wide = Math.min(a.box.right, b.box.right) - Math.max(a.box.left, b.box.left);
-      if (high > HAIR && wide > HAIR) found.push({ kinds: [a.kind, b.kind], boxes: [a.box, b.box] });
+      // A barline has hardly a width of its own.
+      const most = a.kind === 'barline' || b.kind === 'barline' ? 0 : HAIR;
+      if (high > HAIR && wide > most) found.push({ kinds: [a.kind, b.kind], boxes: [a.box, b.box] });
     }
   });
   return found;
