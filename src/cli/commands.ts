@@ -41,7 +41,7 @@ import { numberOf, reachOf, type Input, type Outcome } from './outcome';
 
 const keyJson = (key: Key) => ({ tonic: tonicName(key), mode: key.mode, fifths: key.fifths });
 
-function analyse({ score, warnings }: Input): Outcome {
+function analyse({ score, warnings, tune }: Input): Outcome {
   const report = reportOf(score);
   const { form, keys } = report;
   const number = (index: number): number | string => numberOf(score, index);
@@ -106,6 +106,7 @@ function analyse({ score, warnings }: Input): Outcome {
       hands: {
         noteCount: { right: playedBy(part, 'right').length, left: playedBy(part, 'left').length },
       },
+      tune: tune.map(({ from, to, player }) => ({ from: number(from), to: number(to), player })),
       warnings: [
         ...warnings,
         ...(keys.heard

@@ -51,6 +51,7 @@ const DEFINITIONS = {
   keep: { type: 'boolean' },
   alternatives: { type: 'string' },
   tune: { type: 'string' },
+  players: { type: 'string' },
   sheets: { type: 'string' },
   paper: { type: 'string' },
   size: { type: 'string' },

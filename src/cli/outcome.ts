@@ -14,6 +14,8 @@ export type Outcome =
 export interface Input {
   readonly score: Score;
   readonly warnings: readonly string[];
+  /** Who has the tune of a band, where several have it. */
+  readonly tune: readonly { readonly from: number; readonly to: number; readonly player: string }[];
   readonly values: Values;
   /** The recipe file, read, if one was given. */
   readonly recipeFile?: unknown;

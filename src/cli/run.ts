@@ -7,7 +7,8 @@ import { decode } from '../lib/core/io/decode';
 import { readScoreFile } from '../lib/core/io/readScoreFile';
 import { writeMusicXml } from '../lib/core/io/musicxml/write';
 import { formatOf, WRITTEN_FORMATS } from '../lib/core/io/writeScoreFile';
-import { withParts } from '../lib/core/players/parts';
+import { proposedParts, tunePhrases, withParts, type PartChoices } from '../lib/core/players/parts';
+import { saysOfPlayers } from '../lib/core/players/says';
 import type { Score } from '../lib/core/score/score';
 import { SHEET_IDS } from '../lib/paper/choices';
 import { COMMANDS } from './commands';
@@ -44,6 +45,7 @@ Options
   --recipe FILE.json      arrange, keys: settings and decisions from a file
   --json FILE             arrange, finger, pedal: also the report, with reasons
   --tune 12               which tune of a tune book in ABC, by its X: (the first)
+  --players both|first|second   of two keyboard parts: both in two hands, or one
   --voice A3-D5           keys: the learner's comfortable range
   --weights voice=30,reading=2   keys: what each criterion counts for
   --to KEY, --by SEMITONES, --up, --down    transpose; --to all writes a chart in all twelve keys as one file
@@ -140,12 +142,43 @@ function read(args: readonly string[], say: (message: string) => void): Asked | 
     basename(file),
     values.tune === undefined ? bytes : tuneIn(file, bytes, values.tune),
   );
-  for (const warning of warnings) say(warning);
   const recipeFile = values.recipe === undefined ? undefined : readJson(values.recipe);
   const levels = levelsFrom(values.levels === undefined ? undefined : readJson(values.levels));
   // Melody and hands are found among the parts, except where the music is to come out as it went in.
-  const score = COMMANDS[name]?.asWritten ? source : withParts(source);
-  return { name, input: { score, warnings, values, recipeFile, levels } };
+  const choices = playersOf(source, values.players);
+  const isAsWritten = COMMANDS[name]?.asWritten ?? false;
+  const said = isAsWritten ? warnings : [...warnings, ...saysOfPlayers(source, choices)];
+  for (const warning of said) say(warning);
+  const nameOf = (id: string): string => source.parts.find((p) => p.id === id)?.name || id;
+  const leading = Object.values(choices.parts).filter((c) => c === 'melody').length;
+  return {
+    name,
+    input: {
+      score: isAsWritten ? source : withParts(source, choices),
+      warnings: said,
+      tune:
+        leading > 1
+          ? tunePhrases(source, choices).map(({ from, to, part }) => ({ from, to, player: nameOf(part) }))
+          : [],
+      values,
+      recipeFile,
+      levels,
+    },
+  };
+}
+
+/** Who plays: all, or of two keyboards one. Throws UsageError for anything else. */
+function playersOf(source: Score, wanted: string | undefined): PartChoices {
+  const choices = proposedParts(source);
+  if (wanted === undefined || wanted === 'both') return choices;
+  const pianos = source.parts.filter((p) => p.staves >= 2).map((p) => p.id);
+  const place = ['first', 'second'].indexOf(wanted);
+  if (place < 0) throw new UsageError(`--players takes both, first or second, not “${wanted}”.`);
+  const one = pianos[place];
+  if (pianos.length < 2 || one === undefined)
+    throw new UsageError('--players chooses between two keyboard parts; this file has not two.');
+  const others = pianos.filter((id) => id !== one).map((id) => [id, 'other'] as const);
+  return { ...choices, parts: { ...choices.parts, ...Object.fromEntries(others) } };
 }
 
 /** One tune of a tune book, as a file of its own. Throws UsageError where there is none of that number. */

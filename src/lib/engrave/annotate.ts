@@ -270,6 +270,9 @@ function badgePlaces(fingers: Geometry['fingers'], sheet: Sheet): Map<string, { 
   return places;
 }
 
+/** Room of a repeat sign, or of a double barline, inside its measure. */
+const REPEAT_WIDTH = 260;
+
 function countMarks(geometry: Geometry, sheet: Sheet): SvgElement[] {
   if (sheet.counts.length === 0) return [];
   const anchors = anchorsOf(geometry, sheet);
@@ -277,10 +280,15 @@ function countMarks(geometry: Geometry, sheet: Sheet): SvgElement[] {
     const place = sheet.measures.findIndex((m) => m.index === measure);
     const box = geometry.measures[place];
     if (!box) return [];
+    const { repeatStart, thickEnd } = sheet.measures[place]!;
+    const room = {
+      left: box.left + (repeatStart ? REPEAT_WIDTH : 0),
+      right: box.right - (thickEnd ? REPEAT_WIDTH : 0),
+    };
     // Words such as “trip let” are set smaller than numbers: they share a beat.
     const size = kind !== 'onset' ? HELD_SIZE : text.length > 2 ? WORD_SIZE : COUNT_SIZE;
     const y = geometry.countY.get(box.system) ?? box.upperBottom + 620;
-    return [{ text, kind, size, x: interpolate(anchors[place]!, tick), y, left: box.left, right: box.right }];
+    return [{ text, kind, size, x: interpolate(anchors[place]!, tick), y, ...room }];
   });
   return fitted(placed).map(({ kind, x, y, size, text }) =>
     element(

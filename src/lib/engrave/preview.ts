@@ -3,6 +3,7 @@ import { measuresPlayed } from '$core/analysis/form';
 import { keyOf } from '$core/analysis/key';
 import { readScoreFile } from '$core/io/readScoreFile';
 import { choicesFor, withParts, type PartChoices } from '$core/players/parts';
+import { saysOfPlayers } from '$core/players/says';
 import { soundingNotes } from '$core/score/query';
 import type { Part, TimeSignature } from '$core/score/score';
 import { keyName } from '$core/theory/key';
@@ -70,7 +71,7 @@ export function previewOf(
     notes: parts.reduce((sum, p) => sum + p.notes, 0),
     chords: score.chordSymbols.filter((s) => s.chord).length,
     pickup: first.beginsAt > 0,
-    warnings,
+    warnings: [...warnings, ...saysOfPlayers(source, choices)],
     parts,
     choices,
     tune: tuneFacts(source, choices),

@@ -46,7 +46,17 @@ export type SheetWish = Readonly<z.input<typeof sheetOptionsSchema>>;
 export const sheetSchema = z.object({
   xml: z.string(),
   width: z.number().min(200).max(4000),
-  measures: z.array(z.object({ index: z.number(), number: z.string(), start: z.number(), end: z.number() })),
+  measures: z.array(
+    z.object({
+      index: z.number(),
+      number: z.string(),
+      start: z.number(),
+      end: z.number(),
+      /** A repeat sign stands at its beginning; a repeat sign, or a double barline, at its end. */
+      repeatStart: z.literal(true).optional(),
+      thickEnd: z.literal(true).optional(),
+    }),
+  ),
   /** Notes by their names in the MusicXML. */
   notes: z.record(
     z.string(),
@@ -92,7 +102,14 @@ export const sheetNames = (notes: readonly Note[]): { readonly name: string; rea
 
 /** Where measures stand, for marks and clicks. */
 export const sheetMeasures = (measures: readonly Measure[]): Sheet['measures'] =>
-  measures.map((m) => ({ index: m.index, number: m.number, start: m.start, end: endOf(m) }));
+  measures.map((m) => ({
+    index: m.index,
+    number: m.number,
+    start: m.start,
+    end: endOf(m),
+    ...(m.repeatStart ? { repeatStart: true as const } : {}),
+    ...(m.repeatEnd || m.barline ? { thickEnd: true as const } : {}),
+  }));
 
 /** What the engraver does not know of a note. */
 export const sheetNote = (

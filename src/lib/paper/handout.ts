@@ -56,6 +56,10 @@ function duetFor(source: Source, frame: Frame, { all, place }: Among): Promise<B
 const RIGHTS =
   'The rights in this piece are not known. Whether it may be arranged and copied is for the law of the place.';
 
+/** What the source says of its rights, and that they are not known where nobody has said. */
+const noticeOf = ({ version }: Source, { areRightsKnown }: Imprint): string | null =>
+  [version.score.rights ?? '', areRightsKnown ? '' : RIGHTS].filter(Boolean).join(' · ') || null;
+
 /** The line at the foot of the pages of a source. */
 const footLine = ({ title, recipe, learner, state }: Source, { studio, ownLine, date }: Imprint): string =>
   [studio, ownLine, `${title}, level ${levelText(recipe.level)}`, learner ?? '', date, state]
@@ -90,7 +94,7 @@ const sheetOf = (
 ): PaperSheet => ({
   name: SHEETS[sheet].name,
   blocks,
-  foot: { line: footLine(source, imprint), notice: imprint.areRightsKnown ? null : RIGHTS },
+  foot: { line: footLine(source, imprint), notice: noticeOf(source, imprint) },
   place,
 });
 

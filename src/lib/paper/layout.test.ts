@@ -112,6 +112,21 @@ describe('pages', () => {
       }),
     );
   });
+  it('are two thirds full, whatever turns they would rather have: all but the last', () => {
+    const systems = fc.array(
+      fc.record({ height: fc.integer({ min: 60, max: 110 }), endsPage: fc.integer({ min: 0, max: 20 }) }),
+      { minLength: 8, maxLength: 40 },
+    );
+    fc.assert(
+      fc.property(systems, (list) => {
+        const made = list.map(({ height, endsPage }) => box(height, { isSystem: true, endsPage }));
+        for (const page of paginate(made, HEIGHT).slice(0, -1)) {
+          const last = page.at(-1)!;
+          expect(last.y + last.block.height).toBeGreaterThan((2 / 3) * HEIGHT);
+        }
+      }),
+    );
+  });
   it('never end with a heading', () => {
     fc.assert(
       fc.property(blocks, (list) => {

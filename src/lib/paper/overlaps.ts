@@ -32,14 +32,26 @@ export interface Overlap {
 export function marksIn(drawn: readonly SvgElement[]): Marked[] {
   const marks: Marked[] = [];
   const visit = (at: SvgElement, around: readonly SvgElement[]): void => {
-    const kind =
-      KINDS[(at.attributes.class?.split(' ')[0] ?? '') as keyof typeof KINDS] ??
-      (isBarline(at) ? 'barline' : undefined);
+    const named = KINDS[(at.attributes.class?.split(' ')[0] ?? '') as keyof typeof KINDS] as Kind | undefined;
+    const kind = named ?? (isBarline(at) ? 'barline' : undefined);
     if (kind) {
       // Its box as it stands inside everything around it.
-      const inside = around.reduceRight<SvgElement>((inner, outer) => ({ ...outer, children: [inner] }), at);
-      const box = boxOf(inside);
-      if (box) marks.push({ kind, box });
+      // Barlines of a line may be one path: each stroke is looked at by itself.
+      const strokes =
+        kind === 'barline'
+          ? (at.attributes.d?.match(/M[^M]+/g) ?? []).map((d) => ({
+              ...at,
+              attributes: { ...at.attributes, d: d.trim() },
+            }))
+          : [at];
+      for (const stroke of strokes) {
+        const inside = around.reduceRight<SvgElement>(
+          (inner, outer) => ({ ...outer, children: [inner] }),
+          stroke,
+        );
+        const box = boxOf(inside);
+        if (box) marks.push({ kind, box });
+      }
       return;
     }
     for (const child of at.children) if (typeof child === 'object') visit(child, [...around, at]);

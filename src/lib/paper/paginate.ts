@@ -12,6 +12,10 @@ export interface Placed {
 
 /** What a wholly empty page would cost; room that is left counts by its square. */
 const EMPTY = 60;
+/** Share of a page that may stay empty, and what each share beyond it costs: a section is split before a third of a page is empty. */
+const FREE = 0.2;
+const BEYOND = 220;
+const emptyCost = (share: number): number => EMPTY * share ** 2 + BEYOND * Math.max(0, share - FREE);
 /** One system alone on a page, where there are more. */
 const WIDOW = 400;
 /** A page more than needed. */
@@ -58,7 +62,7 @@ function costOf(blocks: readonly Block[], from: number, end: number, used: numbe
   return (
     PAGE +
     (used > height ? OVERFULL : 0) +
-    (isLast ? 0 : EMPTY * (1 - Math.min(1, used / height)) ** 2 + blocks[end - 1]!.endsPage) +
+    (isLast ? 0 : emptyCost(1 - Math.min(1, used / height)) + blocks[end - 1]!.endsPage) +
     (!isWhole && systems === 1 && own.every((b) => b.isSystem || b.endsPage >= NEVER) ? WIDOW : 0)
   );
 }

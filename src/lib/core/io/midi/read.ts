@@ -11,7 +11,7 @@ import { plural } from '../../plural';
 import type { Mark, Measure, Note, Part, PedalMark, TempoMark } from '../../score/score';
 import { TICKS_PER_QUARTER, type Ticks } from '../../score/ticks';
 import { spellMidi } from '../../theory/fifths';
-import { spellInKey, type Key } from '../../theory/key';
+import { keyName, spellInKey, type Key } from '../../theory/key';
 import type { ReadResult } from '../readResult';
 import { tempoLine } from '../tempoLine';
 import { beatPosition, trackBeats } from './beats';
@@ -80,6 +80,12 @@ export function readMidi(bytes: Uint8Array): ReadResult {
   const time = measures.at(-1)!.time;
   const line = tempoLine(tempos, { measures, shift, end });
   const style = drumStyle(drums, time, measures[0]!.start + shift - measures[0]!.beginsAt);
+  if (file.times.length === 0)
+    warnings.push(
+      `The file names no time signature; its notes suggest ${measures[0]!.time.beats}/${measures[0]!.time.beatType}.`,
+    );
+  if (file.keys.length === 0)
+    warnings.push(`The file names no key; its notes suggest ${keyName(measures[0]!.key)}.`);
   if (file.drums.length > 0)
     warnings.push(
       `${plural(file.drums.length, 'drum stroke')} left out.${style ? ` They play ${DRUM_STYLES[style].says}.` : ''}`,
