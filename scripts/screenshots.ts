@@ -21,7 +21,7 @@ test('screenshots', async ({ page }) => {
   await open(page, '/pieces');
   await page.locator('input[type=file]').setInputFiles('demo-studio/mill-pond-waltz.musicxml');
   await expect(page.locator('.sheet svg').first()).toBeVisible({ timeout: 30_000 });
-  await page.getByRole('button', { name: 'Leave it' }).click();
+  await page.getByRole('button', { name: 'Cancel' }).click();
   await page.getByRole('link', { name: 'Kite Weather' }).click();
   await expect(page.getByRole('heading', { level: 1 })).toHaveText('Kite Weather');
   await shot(page, 'piece');
@@ -57,7 +57,7 @@ test('screenshots', async ({ page }) => {
   await page.keyboard.press('2');
   for (const [sought, words] of [
     ['staccato', ''],
-    ['word to the learner', 'listen for the bass'],
+    ['note to the student', 'listen for the bass'],
     ['dynamics mf', ''],
   ] as const) {
     await page.keyboard.press('Enter');
@@ -81,7 +81,7 @@ test('screenshots', async ({ page }) => {
   await shot(page, 'keys');
   await page.goto(bench);
   await drawn(page);
-  await page.getByRole('link', { name: /^\d+ decisions$/ }).click();
+  await page.getByRole('link', { name: /^\d+ choices$/ }).click();
   await expect(page.getByRole('heading', { level: 1 })).toContainText('what is decided');
   await shot(page, 'decisions');
   await page.goto(`${bench}/compare`);
@@ -109,9 +109,9 @@ test('screenshots', async ({ page }) => {
     .click();
   await shot(page, 'week');
   await page.goto('/');
-  await page.getByRole('button', { name: 'Open the lesson of Runa' }).click();
+  await page.getByRole('button', { name: 'Start the lesson of Runa' }).click();
   await expect(page.locator('.sheet svg').first()).toBeVisible({ timeout: 20_000 });
-  await expect(page.getByRole('button', { name: 'Play the step in hand' })).toBeEnabled({ timeout: 20_000 });
+  await expect(page.getByRole('button', { name: 'Play the current step' })).toBeEnabled({ timeout: 20_000 });
   await page.keyboard.press('Enter');
   await page.keyboard.press('3');
   await shot(page, 'lesson');

@@ -8,7 +8,7 @@ for (const path of ['/', '/learners', '/learners/new', '/pieces'])
     await expectAccessible(page);
   });
 
-test('a piece, its bench, its handout and a learner are accessible', async ({ page }) => {
+test('a piece, its bench, its handout and a student are accessible', async ({ page }) => {
   await page.goto('/pieces');
   await page.getByRole('link', { name: 'Kite Weather' }).click();
   await expect(page.getByRole('heading', { level: 1 })).toHaveText('Kite Weather');

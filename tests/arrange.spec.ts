@@ -73,7 +73,7 @@ test('the same phrase at every level; the ticked ones become versions', async ({
   await expect(page.getByRole('img', { name: /^Level 6, measures/ })).toBeVisible();
   await page.getByRole('checkbox', { name: /^1 First hands/ }).check();
   await page.getByRole('checkbox', { name: /^4 Patterns/ }).check();
-  await page.getByRole('button', { name: 'Make versions of the ticked levels' }).click();
+  await page.getByRole('button', { name: 'Make versions of the checked levels' }).click();
   await expect(page.getByRole('link', { name: /^Level 1 in/ })).toBeVisible();
   await expect(page.getByRole('link', { name: /^Level 4 in/ })).toBeVisible();
 });
@@ -97,7 +97,7 @@ test('keys are ranked, weighed anew, and taken with a click', async ({ page }) =
 
 test('the chart of a piece in all twelve keys', async ({ page }) => {
   await bring(page, 'Twelve Times');
-  await page.getByRole('link', { name: 'Its chart in all twelve keys' }).click();
+  await page.getByRole('link', { name: 'Chord chart in all 12 keys' }).click();
   await expect(page.getByRole('region', { name: /major$/ })).toHaveCount(12);
   await expectAccessible(page);
   const download = page.waitForEvent('download');

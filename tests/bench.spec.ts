@@ -33,11 +33,11 @@ test('a proposal says why, a decision says what it costs', async ({ page }) => {
   const panel = page.getByRole('region', { name: 'The measure in hand' });
   await page.keyboard.press('ArrowRight');
   await expect(panel).toContainText(/\d on F4/);
-  await expect(panel).toContainText('Proposed.');
+  await expect(panel).toContainText('Suggested.');
   await page.keyboard.press('5');
-  await expect(panel).toContainText('You decided 5');
-  await panel.getByRole('button', { name: /Give it back/ }).click();
-  await expect(panel).toContainText('Proposed.');
+  await expect(panel).toContainText('You chose 5');
+  await panel.getByRole('button', { name: /Reset/ }).click();
+  await expect(panel).toContainText('Suggested.');
 });
 
 test('measures can be chosen on the path and on the page', async ({ page }) => {
@@ -53,13 +53,13 @@ test('what a level leaves out or breaks is said', async ({ page }) => {
   await openBench(page, 'Honest Song');
   await setLevel(page, '1');
   await expect(page.getByText(/\d+ of \d+ notes left out, \d+ rhythms? simplified/)).toBeVisible();
-  await expect(page.getByText(/Kept: all \d+ notes on the beat, all \d+ basses/)).toBeVisible();
+  await expect(page.getByText(/Kept: all \d+ notes on the beat, all \d+ bass notes/)).toBeVisible();
   // E major has four sharps, far more than level 1 reads: without a choice another key is proposed, with one it is said.
   await expect(page.getByText(/in F major\./)).toBeVisible();
   await page.getByLabel(/^Key: /).click();
   await page
     .getByRole('listbox')
-    .getByRole('option', { name: /^E major as it is/ })
+    .getByRole('option', { name: /^E major original/ })
     .click();
   await expect(page.getByText(/1 measure over the limit of accidentals in the key signature/)).toBeVisible();
   await page.getByRole('button', { name: /^pickup, difficulty/ }).click();

@@ -29,7 +29,7 @@ test('a file dropped on the page is read', async ({ page }) => {
     [name, buffer.toString('utf8')],
   );
   await page.dispatchEvent('main', 'drop', { dataTransfer: transfer });
-  await page.getByRole('button', { name: 'Keep this piece' }).click();
+  await page.getByRole('button', { name: 'Save this piece' }).click();
   await expect(page.getByRole('heading', { level: 1, name: 'Dropped Song' })).toBeVisible();
 });
 
@@ -57,7 +57,7 @@ test('a look shows the music and what was left out, and keeps nothing until it i
   await expect(dialog).toContainText('G major, 3/4. 3 measures after a pickup, 7 notes, 3 chord names.');
   await expect(dialog).toContainText('Line 6: a character is left out (“¶”, at character 19).');
   await expectAccessible(page);
-  await dialog.getByRole('button', { name: 'Leave it' }).click();
+  await dialog.getByRole('button', { name: 'Cancel' }).click();
   expect(await countOf(page, /Brook Melody/)).toBe(0);
 });
 
@@ -67,7 +67,7 @@ test('a melody is typed, and kept under the name it is given', async ({ page }) 
   await page.getByLabel('A melody in ABC, or chords with their beats').fill('L: 1/4\nK: F\nF G A B | c4 |]');
   await page.getByRole('button', { name: 'Read what is typed' }).click();
   await page.getByLabel('Title').fill('Typed Melody');
-  await page.getByRole('button', { name: 'Keep this piece' }).click();
+  await page.getByRole('button', { name: 'Save this piece' }).click();
   await expect(page.getByRole('heading', { level: 1, name: 'Typed Melody' })).toBeVisible();
   await expect(page.getByText('F G A B♭ C D E')).toBeVisible();
 });
@@ -86,7 +86,7 @@ test('of a tune book several tunes are brought at once, or one is looked at', as
   await expect(dialog).toContainText('It holds 3 tunes.');
   await dialog.getByRole('button', { name: 'Choose all' }).click();
   await dialog.getByRole('button', { name: 'Bring 3 tunes' }).click();
-  await expect(dialog).toContainText('2 tunes are kept');
+  await expect(dialog).toContainText('2 tunes are saved');
   await expect(dialog.getByRole('alert')).toContainText('Nothing Yet: The ABC text holds no notes.');
   await dialog.getByRole('button', { name: 'Done' }).click();
   await expect(page.getByRole('link', { name: 'Heron Walk' })).toBeVisible();
@@ -107,7 +107,7 @@ test('a chord chart pasted anywhere becomes a version to sing to', async ({ page
     window.dispatchEvent(new ClipboardEvent('paste', { clipboardData }));
   });
   await expect(page.getByRole('dialog')).toContainText('no melody');
-  await page.getByRole('button', { name: 'Keep this piece' }).click();
+  await page.getByRole('button', { name: 'Save this piece' }).click();
   await page.getByRole('button', { name: 'Make a version' }).click();
   await benchReady(page);
   await expect(page.getByText(/notes to sing to/)).toBeVisible();
@@ -127,7 +127,7 @@ test('who plays what is proposed, and can be changed after the piece is kept', a
   await expect(page.getByLabel(/Singer/)).toHaveValue('melody');
   await expect(page.getByLabel(/Upper/)).toHaveValue('right');
   await expect(page.getByLabel(/Lower/)).toHaveValue('left');
-  await page.getByRole('button', { name: 'Keep this piece' }).click();
+  await page.getByRole('button', { name: 'Save this piece' }).click();
   await expect(page.getByRole('heading', { level: 1, name: 'Three Parts' })).toBeVisible();
   // Each is kept before the page is left: a reload in the same moment would take the request with it.
   for (const [part, choice] of [
@@ -199,7 +199,7 @@ for (const { what, file, says } of bad)
     expect(await countOf(page, BAD)).toBe(0);
     await page.locator('input[type=file]').setInputFiles(onDisk(file));
     await expect(page.getByRole('alert')).toContainText(says);
-    await expect(page.getByRole('alert')).toContainText('Nothing was kept.');
+    await expect(page.getByRole('alert')).toContainText('Nothing was saved.');
     expect(await countOf(page, BAD)).toBe(0);
   });
 
@@ -258,7 +258,7 @@ test('a piece too long for the bench says so at once, and a section of it become
   await page
     .locator('input[type=file]')
     .setInputFiles({ name: 'far.abc', mimeType: 'text/plain', buffer: Buffer.from(many) });
-  await page.getByRole('button', { name: 'Keep this piece' }).click();
+  await page.getByRole('button', { name: 'Save this piece' }).click();
   await page.waitForURL(/\/pieces\/[^/]+$/);
   await expect(page.getByText('This piece is too long for the bench.')).toBeVisible();
   await page.getByRole('button', { name: 'Make a version' }).click();

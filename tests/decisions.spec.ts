@@ -25,9 +25,9 @@ test('the list of what can be decided is searched and taken by keyboard alone', 
   await measure(page, 3).click();
   await decide(page, 'staccato');
   await expect(page.getByRole('dialog')).toHaveCount(0);
-  await expect(panel(page)).toContainText('Decided: staccato.');
-  await decide(page, 'word to the learner');
-  await page.getByRole('textbox', { name: 'Word to the learner' }).fill('listen to the bass');
+  await expect(panel(page)).toContainText('Your choice: staccato.');
+  await decide(page, 'note to the student');
+  await page.getByRole('textbox', { name: 'Note to the student' }).fill('listen to the bass');
   await page.keyboard.press('Enter');
   await expect(music(page)).toContainText('measure 3: listen to the bass');
   await page.keyboard.press('m');
@@ -36,14 +36,14 @@ test('the list of what can be decided is searched and taken by keyboard alone', 
   const chords = page.getByRole('textbox', { name: 'Chords' });
   await chords.fill('nonsense');
   await page.keyboard.press('Enter');
-  await expect(page.getByRole('alert')).toContainText('This cannot be read');
+  await expect(page.getByRole('alert')).toContainText('Not understood');
   await expectAccessible(page);
   await chords.fill('Dm');
   await page.keyboard.press('Enter');
   await expect(panel(page).locator('.eyebrow').first()).toContainText('Dm');
   // Given back where it is listed.
   await panel(page)
-    .getByRole('button', { name: /^Give back: chords/ })
+    .getByRole('button', { name: /^Reset: chords/ })
     .click();
   await expect(panel(page).locator('.eyebrow').first()).not.toContainText('Dm');
 });
@@ -59,7 +59,7 @@ test('a stretch is chosen by Shift, by whole measures and with the mouse, and de
   await expect(panel(page)).toContainText('Chosen: 3 notes');
   await page.keyboard.press('.');
   await benchReady(page);
-  await page.getByRole('link', { name: '3 decisions' }).click();
+  await page.getByRole('link', { name: '3 choices' }).click();
   await expect(page.getByRole('listitem').filter({ hasText: 'Staccato' })).toHaveCount(3);
   await page
     .getByRole('link', { name: /^measure 1, right hand/ })
@@ -70,9 +70,9 @@ test('a stretch is chosen by Shift, by whole measures and with the mouse, and de
   await page.keyboard.press('Control+Shift+ArrowRight');
   await expect(panel(page)).toContainText('Chosen: measures 1 to 2');
   await page.keyboard.press('t');
-  await expect(page.getByRole('link', { name: '4 decisions' })).toBeVisible();
+  await expect(page.getByRole('link', { name: '4 choices' })).toBeVisible();
   await page.keyboard.press('Control+z');
-  await expect(page.getByRole('link', { name: '3 decisions' })).toBeVisible();
+  await expect(page.getByRole('link', { name: '3 choices' })).toBeVisible();
   // Drawn over with the mouse.
   const area = (index: number) => page.locator(`.measure-area[data-measure="${index}"]`);
   // The picture is drawn anew after the undo: what was found in the one before is gone.
@@ -90,7 +90,7 @@ test('a stretch is chosen by Shift, by whole measures and with the mouse, and de
   await expect(panel(page)).toContainText('Chosen: measures 1 to 3');
   // By touch: the next thing that is touched is the end.
   await measure(page, 2).click();
-  await panel(page).getByRole('button', { name: 'Choose more' }).click();
+  await panel(page).getByRole('button', { name: 'Select more' }).click();
   await area(4).click({ position: { x: 6, y: 6 }, force: true });
   await expect(panel(page)).toContainText('Chosen: measures 2 to 4');
 });
@@ -105,8 +105,8 @@ test('what is decided holds wherever the figure comes again, asked once and kept
   await page.keyboard.press('4');
   await expect(decided).toHaveCount(1);
   const where = panel(page).getByRole('group', { name: 'Where else' });
-  await expect(where).toContainText(/This comes again at \d+ place/);
-  await where.getByRole('button', { name: 'Wherever it comes again' }).click();
+  await expect(where).toContainText(/This passage repeats in \d+ place/);
+  await where.getByRole('button', { name: 'Everywhere it repeats' }).click();
   const more = async (): Promise<number> => {
     await benchReady(page);
     return decided.count();
@@ -121,7 +121,7 @@ test('what is decided holds wherever the figure comes again, asked once and kept
   await page.reload();
   await benchReady(page);
   await panel(page).getByRole('button', { name: 'Only here' }).click();
-  await expect(panel(page)).toContainText('only where it is decided');
+  await expect(panel(page)).toContainText('only where you make them');
 });
 
 test('a phrase is heard in another texture, level and key before it is taken', async ({ page }) => {
@@ -138,10 +138,10 @@ test('a phrase is heard in another texture, level and key before it is taken', a
   await expect(heard).toContainText(/heard: level 1/);
   await page.keyboard.press('Shift+K');
   await expect(heard).toContainText(/heard: [A-G]. ?major|heard: [A-G] major/);
-  await expect(page.getByRole('link', { name: '0 decisions' })).toBeVisible();
+  await expect(page.getByRole('link', { name: '0 choices' })).toBeVisible();
   await page.keyboard.press('Shift+T');
   await page.keyboard.press('Shift+Enter');
-  await expect(page.getByRole('link', { name: '1 decision' })).toBeVisible();
+  await expect(page.getByRole('link', { name: '1 choice' })).toBeVisible();
   await expect(page.getByRole('button', { name: 'Play', exact: true })).toBeVisible();
 });
 
@@ -169,23 +169,23 @@ test('a version is signed, and what comes after it is said; it is named, copied 
   page,
 }) => {
   await openBench(page, 'Signed Song');
-  await page.getByRole('button', { name: 'Sign', exact: true }).click();
-  await expect(page.getByRole('button', { name: /^Signed / })).toBeVisible();
+  await page.getByRole('button', { name: 'Mark as ready', exact: true }).click();
+  await expect(page.getByRole('button', { name: /^Ready / })).toBeVisible();
   await music(page).focus();
   await page.keyboard.press('3');
-  await expect(page.getByRole('button', { name: 'Sign again: 1 change since' })).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Mark ready again (1 change)' })).toBeVisible();
   await benchReady(page);
   await page.getByRole('link', { name: 'Signed Song' }).click();
   await expect(page.getByRole('heading', { level: 1 })).toHaveText('Signed Song');
   const line = page.getByRole('listitem').filter({ hasText: '1 change since' });
   await line.getByText('Name, copy, compare').click();
   await line.getByLabel('Name').fill('For the summer');
-  await line.getByRole('button', { name: 'Keep' }).click();
+  await line.getByRole('button', { name: 'Save' }).click();
   await expect(page.getByRole('link', { name: 'For the summer', exact: true })).toBeVisible();
   await line.getByLabel('Copy it for').selectOption({ index: 1 });
   await line.getByRole('button', { name: 'Copy', exact: true }).click();
   await benchReady(page);
-  await expect(page.getByRole('link', { name: /^[1-3] decisions?$/ })).toBeVisible();
+  await expect(page.getByRole('link', { name: /^[1-3] choices?$/ })).toBeVisible();
   await music(page).focus();
   await page.keyboard.press('5');
   await benchReady(page);
@@ -204,8 +204,8 @@ test('pieces are searched and filtered', async ({ page }) => {
   await expect(list).toBeVisible();
   await expect(page.getByText(/^1 of \d+ pieces$/)).toBeVisible();
   await page.getByLabel('Key', { exact: true }).selectOption('G major');
-  await expect(page.getByText('No piece is like that.')).toBeVisible();
-  await page.getByRole('button', { name: 'All of them' }).click();
+  await expect(page.getByText('No pieces match.')).toBeVisible();
+  await page.getByRole('button', { name: 'Clear filters' }).click();
   await expect(list).toBeVisible();
   await page.getByLabel('Learned by').selectOption('Runa');
   await expect(page.getByRole('link', { name: 'Kite Weather' })).toBeVisible();

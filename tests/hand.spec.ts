@@ -17,14 +17,14 @@ test('fingers that are decided teach the house’s hand, which new versions begi
   await expect(page.getByText('Saved', { exact: true })).toBeVisible();
   await expect(async () => {
     await open(page, '/settings/hand');
-    await expect(page.getByText(/^Learned from \d+ decided fingers/)).toBeVisible({ timeout: 500 });
+    await expect(page.getByText(/^Learned from \d+ chosen fingers/)).toBeVisible({ timeout: 500 });
   }).toPass({ timeout: 60_000 });
   await expectAccessible(page);
   const habits = page.getByRole('listitem');
   expect(await habits.count()).toBeGreaterThan(0);
   const share = habits.first().getByRole('combobox');
   await share.selectOption('not at all');
-  await expect(page.getByText('Kept: versions made from now on have it.')).toBeVisible();
+  await expect(page.getByText('Saved. New versions use it.')).toBeVisible();
   await page.reload();
   await expect(share).toHaveValue('0');
 
@@ -33,14 +33,14 @@ test('fingers that are decided teach the house’s hand, which new versions begi
   await page.getByRole('button', { name: 'Make a version' }).click();
   await benchReady(page);
   await page.getByRole('button', { name: /^Hands and keyboard/ }).click();
-  await page.getByRole('button', { name: 'Finger without the house’s hand' }).click();
-  await expect(page.getByRole('button', { name: 'Finger with the house’s hand as it is now' })).toBeVisible();
+  await page.getByRole('button', { name: 'Finger without fingering preferences' }).click();
+  await expect(page.getByRole('button', { name: 'Update to current fingering preferences' })).toBeVisible();
 
   await open(page, '/settings/hand');
   // Other fingers may be decided in this studio meanwhile, and are learned: then it is forgotten once more.
   await expect(async () => {
     await page.getByRole('button', { name: 'Forget all of it' }).click({ timeout: 2000 });
-    await expect(page.getByText(/^Put back/)).toBeVisible({ timeout: 3000 });
-    await expect(page.getByText(/^Nothing is learned yet/)).toBeVisible({ timeout: 3000 });
+    await expect(page.getByText(/^Reset/)).toBeVisible({ timeout: 3000 });
+    await expect(page.getByText(/^Nothing learned yet/)).toBeVisible({ timeout: 3000 });
   }).toPass({ timeout: 40_000 });
 });

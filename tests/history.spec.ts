@@ -41,15 +41,15 @@ test('an octave and a note left out, from their keys and back again', async ({ p
   await page.keyboard.press('Shift+O');
   await expect(said).toContainText('right hand, F 3');
   const panel = page.getByRole('region', { name: 'The measure in hand' });
-  await expect(panel).toContainText('Decided: an octave lower.');
+  await expect(panel).toContainText('Your choice: an octave lower.');
   await panel.getByRole('button', { name: 'leave this note out' }).click();
   await expect(page.locator('.sheet .note[data-id="m1n0"]')).toHaveCount(0);
   await benchReady(page);
-  await page.getByRole('link', { name: '2 decisions' }).click();
+  await page.getByRole('link', { name: '2 choices' }).click();
   const dropped = page.getByRole('listitem').filter({ hasText: 'Left out' });
   await expect(dropped).toContainText(/by the teacher/);
   await expectAccessible(page);
-  await dropped.getByRole('button', { name: /^Give back: left out/ }).click();
+  await dropped.getByRole('button', { name: /^Reset: left out/ }).click();
   await expect(dropped).toHaveCount(0);
   await page.getByRole('link', { name: 'What was changed' }).click();
   await expect(page.getByText('Gave back left out')).toBeVisible();
@@ -70,7 +70,7 @@ test('an earlier state is looked at, named, made a version of its own, and gone 
   await expect(page.getByText('Level 1', { exact: false }).first()).toBeVisible();
   await expectAccessible(page);
   await page.getByRole('textbox', { name: 'Name of 1' }).fill('for the concert');
-  await page.getByRole('button', { name: 'Keep the name of 1' }).click();
+  await page.getByRole('button', { name: 'Save the name of 1' }).click();
   await expect(page.getByText('for the concert:')).toBeVisible();
   await page.getByRole('link', { name: 'Look at it' }).last().click();
   await expect(page.getByText(/as it was at change 1/)).toBeVisible();

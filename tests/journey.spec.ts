@@ -2,10 +2,10 @@
 import { expect, test } from '@playwright/test';
 import { allPages, benchReady, bring, fromMenu, setLevel } from './support';
 
-test('from uploading a file to the printed handout and the learner’s record', async ({ page }) => {
+test('from uploading a file to the printed handout and the student’s record', async ({ page }) => {
   await bring(page, 'Window Song');
   await expect(page.getByText('E major, 4/4')).toBeVisible();
-  await expect(page.getByText('8 of 8 measures are new')).toBeVisible();
+  await expect(page.getByText('8 measures to learn, 8 in all')).toBeVisible();
   await expect(page.getByText('E F♯ G♯ A B C♯ D♯')).toBeVisible();
   await expect(page.getByRole('link', { name: /^B7?\s+V7? / }).first()).toBeVisible();
 
@@ -62,20 +62,20 @@ test('from uploading a file to the printed handout and the learner’s record', 
   await benchReady(page);
 
   // Given to a learner.
-  await fromMenu(page, 'Give to a learner');
+  await fromMenu(page, 'Assign to a student');
   await page.getByRole('button', { name: 'Give to Teo' }).click();
   await expect(page.getByText('Given to Teo.')).toBeVisible();
   await expect(page.getByRole('dialog').getByText('has it')).toBeVisible();
   await page.getByRole('button', { name: 'Close', exact: true }).click();
 
-  // The handout prints on both papers, with the decided fingers where they are asked for.
+  // The handout prints on both papers, with the chosen fingers where they are asked for.
   await fromMenu(page, 'Handout');
   const paper = page.locator('.page-of-paper');
   await expect(page.getByRole('heading', { level: 1, name: 'Window Song' })).toBeVisible();
   await expect(paper.first().getByText('Teo', { exact: true })).toBeVisible();
-  await expect(paper.first().getByText(/^The rights in this piece are not known/)).toBeVisible();
+  await expect(paper.first().getByText(/^Copyright unknown/)).toBeVisible();
   await expect(page.locator('.page-of-paper .badge.decided')).toHaveCount(0);
-  await page.getByLabel('Decided fingers').check();
+  await page.getByLabel('Your fingers').check();
   await expect(page.locator('.page-of-paper .badge.decided')).toHaveCount(3);
   for (const [name, width, height] of [
     ['Letter', 612, 792],
@@ -100,7 +100,7 @@ test('from uploading a file to the printed handout and the learner’s record', 
   await page.goto('/learners');
   await page.getByRole('link', { name: /Window Song/ }).click();
   const next = page.getByRole('region', { name: 'What comes next' });
-  await expect(next).toContainText('pickup to measure 4: hear it');
+  await expect(next).toContainText('pickup to measure 4: listen');
   await next.getByRole('button', { name: 'Done' }).click();
   await expect(next).toContainText('right hand, counting aloud');
   await next.getByLabel('Tempo reached').fill('52');
@@ -116,12 +116,12 @@ test('from uploading a file to the printed handout and the learner’s record', 
 
   // Ticked in the list, taken back again; the record is still there after a reload.
   const chunk = page.getByRole('region', { name: /pickup to measure 4/ });
-  await chunk.getByRole('button', { name: /^Tick: Left hand,/ }).click();
-  await expect(chunk.getByRole('button', { name: /^Take back: Left hand,/ })).toBeVisible();
-  await chunk.getByRole('button', { name: /^Take back: Left hand,/ }).click();
-  await expect(chunk.getByRole('button', { name: /^Tick: Left hand,/ })).toBeVisible();
+  await chunk.getByRole('button', { name: /^Check off: Left hand,/ }).click();
+  await expect(chunk.getByRole('button', { name: /^Uncheck: Left hand,/ })).toBeVisible();
+  await chunk.getByRole('button', { name: /^Uncheck: Left hand,/ }).click();
+  await expect(chunk.getByRole('button', { name: /^Check off: Left hand,/ })).toBeVisible();
   await page.reload();
-  await expect(chunk.getByRole('button', { name: /^Take back: Right hand, counting/ })).toBeVisible();
+  await expect(chunk.getByRole('button', { name: /^Uncheck: Right hand, counting/ })).toBeVisible();
 
   // It shows on the learner's page and on Today.
   await page.getByRole('link', { name: 'Teo' }).click();

@@ -1,9 +1,9 @@
 /** Learners: adding one, changing what is known of them, the lesson log. */
 import { expect, test } from '@playwright/test';
 
-test('a learner is added, corrected, and a lesson is logged', async ({ page }) => {
+test('a student is added, corrected, and a lesson is logged', async ({ page }) => {
   await page.goto('/learners');
-  await page.getByRole('link', { name: 'Add a learner' }).click();
+  await page.getByRole('link', { name: 'Add a student' }).click();
   await page.getByLabel('Name').fill('Ilse');
   await page.getByLabel('Lesson day').selectOption('Thursday');
   await page.getByRole('textbox', { name: 'At' }).fill('15:00');
@@ -22,8 +22,8 @@ test('a learner is added, corrected, and a lesson is logged', async ({ page }) =
   await page.getByRole('button', { name: 'Save' }).click();
   await expect(page.getByText('Reaches a seventh right')).toBeVisible();
 
-  await page.getByLabel('What was said, what is set').fill('Curved fingers; two measures a day.');
-  await page.getByRole('button', { name: 'Add to the log' }).click();
+  await page.getByLabel('Lesson notes and practice').fill('Curved fingers; two measures a day.');
+  await page.getByRole('button', { name: 'Add note' }).click();
   await expect(page.getByText('Curved fingers; two measures a day.')).toBeVisible();
   await page.reload();
   await expect(page.getByText('Curved fingers; two measures a day.')).toBeVisible();

@@ -10,7 +10,7 @@ import { expectAccessible, open, scripted } from './support';
 /** Opens the lesson of a learner from Today, and waits until it can be given. */
 async function openLesson(page: Page, name: string): Promise<void> {
   await open(page, '/');
-  await page.getByRole('button', { name: `Open the lesson of ${name}` }).click();
+  await page.getByRole('button', { name: `Start the lesson of ${name}` }).click();
   await page.waitForURL(/\/lessons\//);
   await lessonReady(page);
 }
@@ -36,7 +36,7 @@ test('six ticks, two grades, a note and the week set take less than a minute of 
   };
   for (const [i, grade] of ['3', '', '', '2', '', ''].entries()) {
     await press('Enter');
-    await expect(page.locator('[aria-pressed=true][aria-label^="Take back"]').nth(i)).toBeVisible();
+    await expect(page.locator('[aria-pressed=true][aria-label^="Uncheck"]').nth(i)).toBeVisible();
     if (grade) await press(grade);
   }
   const words = 'Thumb under sooner in the second line.';
@@ -84,7 +84,7 @@ test('a lesson is heard, walked through, graded by taps, and what was ticked is 
   await expect(chunk).not.toHaveValue(before);
   await expect(page.locator('.sheet svg').first()).toBeVisible();
   // A beat of 90 is tapped.
-  const play = page.getByRole('button', { name: 'Play the step in hand' });
+  const play = page.getByRole('button', { name: 'Play the current step' });
   await expect(play).toBeEnabled({ timeout: 20_000 });
   await play.click();
   await expect(page.getByRole('button', { name: 'Stop', exact: true })).toBeVisible();
@@ -143,7 +143,7 @@ test.describe('when the power goes', () => {
     const page = await context.newPage();
     await page.goto(url);
     await scripted(page);
-    await page.getByRole('button', { name: 'Open the lesson of Runa' }).click();
+    await page.getByRole('button', { name: 'Start the lesson of Runa' }).click();
     await lessonReady(page);
     await page.keyboard.press('Enter');
     await page.keyboard.press('4');
@@ -154,7 +154,7 @@ test.describe('when the power goes', () => {
     await page.keyboard.press('Enter');
     await page.keyboard.press('n');
     await page.keyboard.type('Written while the server was away.');
-    await expect(page.getByText(/The server is away: kept here/)).toBeVisible();
+    await expect(page.getByText(/Offline: saved here/)).toBeVisible();
     // The tab goes as well, without being asked.
     await page.close();
     await serve();
@@ -187,7 +187,7 @@ test('a plan is split, renamed, given a step of one’s own, moved by keys and t
   await open(page, '/learners');
   await page.getByRole('link', { name: 'Jory', exact: true }).click();
   await page.getByRole('link', { name: 'Open the steps' }).click();
-  const ticked = page.getByRole('button', { name: /^Take back/ });
+  const ticked = page.getByRole('button', { name: /^Uncheck/ });
   await expect(ticked.first()).toBeVisible();
   const before = await ticked.count();
   await page.getByRole('button', { name: 'Change the plan' }).click();
@@ -198,7 +198,7 @@ test('a plan is split, renamed, given a step of one’s own, moved by keys and t
   await first.getByRole('button', { name: 'Rename' }).click();
   const named = page.locator('li[aria-label^="The entrance"]');
   await expect(named).toHaveCount(1);
-  await expect(page.getByText('as you have changed it')).toBeVisible();
+  await expect(page.getByText('with your changes')).toBeVisible();
   // Split, and its second half has what it is joined to.
   await named.getByRole('button', { name: 'Split' }).click();
   await expect(page.locator(`li[aria-label="${name}"]`)).toHaveCount(0);
@@ -230,8 +230,8 @@ test('a plan is split, renamed, given a step of one’s own, moved by keys and t
   await page.getByRole('button', { name: 'Back to the steps' }).click();
   // Both halves have what the whole had.
   expect(await ticked.count()).toBeGreaterThan(before);
-  await page.getByRole('button', { name: /^Tick: Clap the rhythm, The entrance/ }).click();
-  await expect(page.getByRole('button', { name: /^Take back: Clap the rhythm/ })).toBeVisible();
+  await page.getByRole('button', { name: /^Check off: Clap the rhythm, The entrance/ }).click();
+  await expect(page.getByRole('button', { name: /^Uncheck: Clap the rhythm/ })).toBeVisible();
 });
 
 test('a lesson is moved once, doubled, cancelled from then on; holidays; another program reads the calendar', async ({
@@ -239,24 +239,24 @@ test('a lesson is moved once, doubled, cancelled from then on; holidays; another
 }) => {
   await open(page, '/week');
   const lesson = page.getByRole('button', { name: /Halvard/ }).first();
-  await page.getByRole('link', { name: 'Later' }).click();
+  await page.getByRole('link', { name: 'Next' }).click();
   await lesson.click();
   const panel = page.getByRole('region', { name: 'The lesson of Halvard' });
   const day = await panel.getByLabel('To').inputValue();
   await panel.getByLabel('at').fill('07:45');
   await panel.getByRole('button', { name: 'Move once' }).click();
   await expect(page.getByRole('button', { name: /07:45 Halvard.*moved/ })).toBeVisible();
-  await page.getByRole('link', { name: 'Later' }).click();
+  await page.getByRole('link', { name: 'Next' }).click();
   await expect(page.getByRole('button', { name: /11:00 Halvard/ })).toBeVisible();
   await page.getByRole('button', { name: /11:00 Halvard/ }).click();
   await panel.getByRole('button', { name: 'Double once' }).click();
   await expect(page.getByRole('button', { name: /Halvard 60 min, double/ })).toBeVisible();
-  await page.getByRole('link', { name: 'Later' }).click();
+  await page.getByRole('link', { name: 'Next' }).click();
   await page.getByRole('button', { name: /11:00 Halvard/ }).click();
   await panel
     .locator('form')
     .filter({ hasText: 'Cancel once' })
-    .getByRole('button', { name: 'from then on' })
+    .getByRole('button', { name: 'and all later ones' })
     .click();
   await expect(page.getByRole('button', { name: /Halvard/ })).toHaveCount(0);
   await expectAccessible(page);
@@ -264,7 +264,7 @@ test('a lesson is moved once, doubled, cancelled from then on; holidays; another
   // As another library reads it.
   const [download] = await Promise.all([
     page.waitForEvent('download'),
-    page.getByRole('link', { name: 'For a calendar (ics)' }).click(),
+    page.getByRole('link', { name: 'Download calendar (.ics)' }).click(),
   ]);
   const calendar = new ICAL.Component(ICAL.parse(readFileSync((await download.path())!, 'utf8')) as string[]);
   const events = calendar.getAllSubcomponents('vevent').map((e) => new ICAL.Event(e));
@@ -304,22 +304,22 @@ test('a class: who is how far, what they can play together, parts for who has no
   await page.getByRole('button', { name: /at their own levels/ }).click();
   await expect(page.getByRole('listitem', { name: 'Ilka' })).toContainText('level 3');
   await expect(page.getByRole('listitem', { name: 'Kasimir' })).toContainText('level 2');
-  await expect(page.getByRole('region', { name: 'Together now' })).toContainText(/missing in .*Ilka/);
+  await expect(page.getByRole('region', { name: 'Together now' })).toContainText(/not ready: .*Ilka/);
   await expectAccessible(page);
 });
 
-test('learners side by side are sorted, filtered and taken away; a month is told in plain words', async ({
+test('students side by side are sorted, filtered and taken away; a month is told in plain words', async ({
   page,
 }) => {
   await open(page, '/learners');
-  await page.getByRole('radio', { name: 'side by side' }).click();
+  await page.getByRole('radio', { name: 'Table' }).click();
   const names = page
-    .getByRole('region', { name: 'Learners side by side' })
+    .getByRole('region', { name: 'Students side by side' })
     .locator('tbody tr td:first-child');
-  await page.getByRole('button', { name: 'Learner', exact: true }).click();
+  await page.getByRole('button', { name: 'Student', exact: true }).click();
   const sorted = await names.allTextContents();
   expect(sorted).toEqual([...sorted].sort());
-  await page.getByRole('button', { name: /^Learner/ }).click();
+  await page.getByRole('button', { name: /^Student/ }).click();
   expect(await names.allTextContents()).toEqual([...sorted].sort().reverse());
   await page.getByRole('combobox', { name: /^Show/ }).selectOption('who is stuck');
   await expect(names.filter({ hasText: 'Wren' })).toHaveCount(1);
@@ -329,11 +329,11 @@ test('learners side by side are sorted, filtered and taken away; a month is told
     page.getByRole('button', { name: /CSV/ }).click(),
   ]);
   const rows = readFileSync((await download.path())!, 'utf8').split('\r\n');
-  expect(rows[0]).toMatch(/^learner,lesson,level/);
+  expect(rows[0]).toMatch(/^student,lesson,level/);
   expect(rows.some((row) => row.startsWith('Wren,') && row.includes('stuck'))).toBe(true);
 
   await page.getByRole('link', { name: 'Wren', exact: true }).click();
-  await page.getByRole('link', { name: 'The month, for parents' }).click();
+  await page.getByRole('link', { name: 'Monthly report for parents' }).click();
   await page.getByRole('link', { name: 'The month before' }).click();
   await expect(page.getByText(/\d lessons this month/)).toBeVisible();
   await expectAccessible(page);

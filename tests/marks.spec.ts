@@ -18,14 +18,14 @@ async function choose(page: Page, now: RegExp, next: string): Promise<void> {
   await page.getByRole('listbox').getByRole('option', { name: next }).click();
 }
 
-test('another counting school, words of one’s own, and a section that is counted otherwise', async ({
+test('another counting school, words of one’s own, and a section that is different counting', async ({
   page,
 }) => {
   await openBench(page, 'Counted Song');
   const words = panel(page).getByLabel('Words to count this measure');
   await expect(words).toHaveValue('1 (2) & 3 4');
   await page.getByRole('button', { name: 'Counting, pedal and more' }).click();
-  await choose(page, /^Counting: as proposed/, 'ta, ka-di-mi');
+  await choose(page, /^Counting: Suggested/, 'ta, ka-di-mi');
   await page.keyboard.press('Escape');
   await expect(words).toHaveValue('ta (ta) di ta ta');
   await expect(counts(page).filter({ hasText: /^ta$/ }).first()).toBeVisible();
@@ -33,9 +33,7 @@ test('another counting school, words of one’s own, and a section that is count
   await expect(words).toBeFocused();
   await words.fill('one two');
   await words.press('Enter');
-  await expect(panel(page).getByRole('alert')).toHaveText(
-    'This measure has 5 places to count; write as many words.',
-  );
+  await expect(panel(page).getByRole('alert')).toHaveText('This measure needs 5 counting words.');
   await words.fill('long (and) short go on');
   await words.press('Enter');
   await expect(counts(page).filter({ hasText: 'short' })).toBeVisible();
@@ -44,7 +42,7 @@ test('another counting school, words of one’s own, and a section that is count
   await benchReady(page);
   await page.getByRole('button', { name: /^measure 1, difficulty/ }).click();
   await expect(words).toHaveValue('long (and) short go on');
-  await panel(page).getByRole('button', { name: 'Give the words back' }).click();
+  await panel(page).getByRole('button', { name: 'Reset the words' }).click();
   await expect(words).toHaveValue('ta (ta) di ta ta');
   await panel(page)
     .getByLabel(/^Counting in section/)
@@ -68,10 +66,10 @@ test('the pedal of a measure, by list and by key, with what it is for', async ({
   await page.keyboard.press('p');
   await expect(here).toHaveValue('none');
   await page.getByRole('button', { name: 'Counting, pedal and more' }).click();
-  await choose(page, /^Pedal: as proposed/, 'on long notes only');
+  await choose(page, /^Pedal: Suggested/, 'on long notes only');
   await page.keyboard.press('Escape');
   await expect(here).toHaveValue('none');
-  await here.selectOption('as proposed');
+  await here.selectOption('Suggested');
   await panel(page)
     .getByLabel(/^Pedal in section/)
     .selectOption('with each harmony');

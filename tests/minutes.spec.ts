@@ -52,7 +52,7 @@ test('a song of 64 measures: brought, arranged, decided, heard and signed', asyn
   await page
     .locator('input[type=file]')
     .setInputFiles({ name: 'Long Shore.musicxml', mimeType: 'application/xml', buffer: song('Long Shore') });
-  await page.getByRole('button', { name: 'Keep this piece' }).click();
+  await page.getByRole('button', { name: 'Save this piece' }).click();
   await expect(page.getByRole('heading', { level: 1, name: 'Long Shore' })).toBeVisible();
   await page.getByRole('button', { name: 'Make a version' }).click();
   await benchReady(page);
@@ -82,7 +82,7 @@ test('a song of 64 measures: brought, arranged, decided, heard and signed', asyn
   await press('PageDown', '4');
   await press('PageDown', 'o', 'ArrowRight', '.');
   await press('PageDown', 'm');
-  await decide('word to the learner', 'count aloud');
+  await decide('note to the student', 'count aloud');
   await press('PageDown', 't', 'PageDown', 't');
   await decide('dynamics mf');
   await press('PageDown', 's');
@@ -92,14 +92,14 @@ test('a song of 64 measures: brought, arranged, decided, heard and signed', asyn
   await press('Enter');
   await expect(page.getByRole('dialog')).toHaveCount(0);
   await press('ArrowRight', '5');
-  const count = page.getByRole('link', { name: /^\d+ decisions$/ });
-  await expect(count).toHaveText('12 decisions');
+  const count = page.getByRole('link', { name: /^\d+ choices$/ });
+  await expect(count).toHaveText('12 choices');
   await press('Control+z', 'Control+z', 'Control+z');
-  await expect(count).toHaveText('9 decisions');
+  await expect(count).toHaveText('9 choices');
   await benchReady(page);
   await page.reload();
   await benchReady(page);
-  await expect(count).toHaveText('9 decisions');
+  await expect(count).toHaveText('9 choices');
   // In another key.
   await page.getByLabel(/^Key: /).click();
   await page.getByRole('option', { name: /^G major/ }).click();
@@ -111,9 +111,9 @@ test('a song of 64 measures: brought, arranged, decided, heard and signed', asyn
   await press('l', ' ');
   await expect(page.locator('.sheet .note.sounding').first()).toBeVisible();
   await press(' ');
-  await page.getByRole('button', { name: 'Sign', exact: true }).click();
+  await page.getByRole('button', { name: 'Mark as ready', exact: true }).click();
   keys += 1;
-  await expect(page.getByRole('button', { name: /^Signed/ })).toBeVisible();
+  await expect(page.getByRole('button', { name: /^Ready/ })).toBeVisible();
   const seconds = (Date.now() - began) / 1000;
   console.log(
     `from the file to the signature: ${keys} keys, the machine was waited for ${seconds.toFixed(0)} s`,

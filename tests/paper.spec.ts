@@ -104,7 +104,7 @@ test('the notes are larger where that is wished, with their names in their heads
   await page.locator('select[name=size]').selectOption('very large');
   await expect.poll(() => allPages(page)).toBeGreaterThan(pages);
   await expect(page.locator('.in-head')).toHaveCount(0);
-  await page.locator('select[name=names]').selectOption('in their heads');
+  await page.locator('select[name=names]').selectOption('inside the noteheads');
   await expect(page.locator('.in-head').first()).toBeVisible();
 });
 
@@ -125,7 +125,7 @@ test('without a sheet there is a sentence, and what was chosen stays', async ({ 
 test('a class is printed in one, or as a file for each', async ({ page, request }) => {
   await page.goto('/learners');
   await page.getByRole('link', { name: 'Saturday four' }).click();
-  await page.getByRole('link', { name: 'All of them on paper' }).click();
+  await page.getByRole('link', { name: 'Print for everyone' }).click();
   await expect(papers(page).first()).toBeVisible();
   await scripted(page);
   await expectAccessible(page);
@@ -142,7 +142,7 @@ test('a class is printed in one, or as a file for each', async ({ page, request 
   );
   const pages = await textsOf(await one.body());
   const zip = await request.get(
-    (await page.getByRole('link', { name: 'One PDF a learner' }).getAttribute('href'))!,
+    (await page.getByRole('link', { name: 'One PDF a student' }).getAttribute('href'))!,
   );
   const files = unzipSync(new Uint8Array(await zip.body()));
   expect(Object.keys(files).length).toBeGreaterThan(1);
@@ -165,7 +165,7 @@ test('a class is printed in one, or as a file for each', async ({ page, request 
 test('the studio and a line of its own stand at the foot of every page', async ({ page }) => {
   await page.goto('/settings/studio');
   await scripted(page);
-  await page.getByLabel('A line of its own').fill('Third floor, ring twice');
+  await page.getByLabel('Footer line').fill('Third floor, ring twice');
   await page.getByRole('region', { name: 'On paper' }).getByRole('button', { name: 'Save' }).click();
   await handoutOf(page, 'Sunniva', 'Kite Weather');
   await expect(

@@ -14,7 +14,7 @@ async function keep(page: Page, title: string, made: Parameters<typeof scoreFrom
     mimeType: 'application/xml',
     buffer: Buffer.from(writeMusicXml(scoreFrom({ ...made, title }))),
   });
-  await page.getByRole('button', { name: 'Keep this piece' }).click();
+  await page.getByRole('button', { name: 'Save this piece' }).click();
   await expect(page.getByRole('heading', { level: 1, name: title })).toBeVisible();
   await scripted(page);
 }
@@ -43,7 +43,7 @@ const song = {
 
 test('what is said of a piece leads into its music', async ({ page }) => {
   await keep(page, 'Said Song', song);
-  await expect(page.getByRole('heading', { name: '17 of 32 measures are new' })).toBeVisible();
+  await expect(page.getByRole('heading', { name: '17 measures to learn, 32 in all' })).toBeVisible();
   await expect(page.getByRole('paragraph').filter({ hasText: 'A′ (measures 9 to 16)' })).toHaveText(
     'A′ (measures 9 to 16) is A with other notes: measure 16: E5 as well',
   );
@@ -81,7 +81,7 @@ test('the form is made one’s own, and given back', async ({ page }) => {
   await expect(page.getByText('Section Refrain begins elsewhere.')).toBeVisible();
   await page.reload();
   await scripted(page);
-  await page.getByText('The sections are yours').click();
+  await page.getByText('Your sections').click();
   await expect(page.getByLabel(/^Section Refrain begins at/)).toHaveValue('15');
   await page.getByRole('button', { name: /^Join section Refrain/ }).click();
   await expect(page.getByLabel('Name of section Refrain')).toHaveCount(0);
@@ -107,7 +107,7 @@ test('a long piece is analysed beside the page, which says how far it is', async
   });
   await page.reload();
   await expect(page.getByRole('progressbar', { name: 'Analysis' })).toBeVisible();
-  await expect(page.getByRole('heading', { name: '16 of 400 measures are new' })).toBeVisible();
+  await expect(page.getByRole('heading', { name: '16 measures to learn, 400 in all' })).toBeVisible();
 });
 
 test('a symbol that the notes contradict is said', async ({ page }) => {

@@ -85,7 +85,7 @@ test('words in a piece are words, wherever they are shown', async ({ page }) => 
     mimeType: 'application/xml',
     buffer: Buffer.from(xml),
   });
-  await page.getByRole('button', { name: 'Keep this piece' }).click();
+  await page.getByRole('button', { name: 'Save this piece' }).click();
   await page.waitForURL(/\/pieces\/[^/]+$/);
   await page.getByRole('button', { name: 'Make a version' }).click();
   await expect(page.locator('.sheet svg').first()).toBeVisible({ timeout: 30_000 });
@@ -119,25 +119,25 @@ test('a note that cannot be sent is kept through a reload, and sent when the ser
   await open(page, '/learners');
   await page.getByRole('link', { name: 'Teo', exact: true }).click();
   await page.waitForURL(/\/learners\/[^/]+$/);
-  const note = page.getByLabel('What was said, what is set');
+  const note = page.getByLabel('Lesson notes and practice');
   const words = `Wrists loose in the second line, ${Date.now()}.`;
   await page.route('**/learners/**', (route) =>
     route.request().method() === 'POST' ? route.abort('connectionrefused') : route.continue(),
   );
   await note.fill(words);
-  await page.getByRole('button', { name: 'Add to the log' }).click();
-  await expect(page.getByText(/The server cannot be reached/)).toBeVisible();
+  await page.getByRole('button', { name: 'Add note' }).click();
+  await expect(page.getByText(/You’re offline/)).toBeVisible();
   await expect(note).toHaveValue(words);
   // The window is closed in the middle of it.
   page.on('dialog', (dialog) => void dialog.accept());
   await page.reload();
-  await expect(page.getByLabel('What was said, what is set')).toHaveValue(words);
-  await page.getByRole('button', { name: 'Add to the log' }).click();
-  await expect(page.getByText(/The server cannot be reached/)).toBeVisible();
+  await expect(page.getByLabel('Lesson notes and practice')).toHaveValue(words);
+  await page.getByRole('button', { name: 'Add note' }).click();
+  await expect(page.getByText(/You’re offline/)).toBeVisible();
   await page.unroute('**/learners/**');
   await expect(page.getByText('It is sent now.')).toBeVisible();
   await expect(page.getByRole('listitem').filter({ hasText: words })).toHaveCount(1);
-  await expect(page.getByLabel('What was said, what is set')).toHaveValue('');
+  await expect(page.getByLabel('Lesson notes and practice')).toHaveValue('');
 });
 
 test('the trash gives a piece back, and a copy of the studio is taken and looked at', async ({ page }) => {

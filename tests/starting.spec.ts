@@ -104,7 +104,7 @@ test('a piece whose file is damaged stops nothing: its page says so and gives th
   expect(answer?.status()).toBe(422);
   await expect(page.getByRole('heading', { name: 'This cannot be read' })).toBeVisible();
   const file = await page.request.get(
-    url + (await page.getByRole('link', { name: /Take away the file/ }).getAttribute('href'))!,
+    url + (await page.getByRole('link', { name: /Download the original file/ }).getAttribute('href'))!,
   );
   expect(await file.text()).toBe('<sco');
 });

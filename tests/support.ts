@@ -39,7 +39,7 @@ export const scripted = (page: Page): Promise<void> =>
 export async function bring(page: Page, title: string): Promise<void> {
   await open(page, '/pieces');
   await page.locator('input[type=file]').setInputFiles(pianoFile(title));
-  await page.getByRole('button', { name: 'Keep this piece' }).click();
+  await page.getByRole('button', { name: 'Save this piece' }).click();
   await expect(page.getByRole('heading', { level: 1, name: title })).toBeVisible();
 }
 

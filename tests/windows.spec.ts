@@ -44,7 +44,7 @@ const saved = (page: Page): Promise<void> => expect(page.getByText('Saved', { ex
 
 test('lesson notes of two windows are both kept until the teacher has chosen', async ({ page }) => {
   await open(page, '/');
-  await page.getByRole('button', { name: 'Open the lesson of Teo' }).click();
+  await page.getByRole('button', { name: 'Start the lesson of Teo' }).click();
   await page.waitForURL(/\/lessons\//);
   const notes = (of: Page) => of.getByLabel('Lesson notes');
   await expect(notes(page)).toBeVisible();
@@ -120,7 +120,7 @@ test('two chunks of a plan are removed in two windows, and each takes back its o
   const names = await chunks(page).evaluateAll((list) => list.map((li) => li.getAttribute('aria-label')!));
   expect(names.length).toBeGreaterThan(2);
   const drop = (of: Page, name: string) =>
-    of.getByRole('button', { name: `Drop ${name}`, exact: true }).click();
+    of.getByRole('button', { name: `Remove ${name}`, exact: true }).click();
   await drop(page, names[0]!);
   await expect(chunks(page)).toHaveCount(names.length - 1);
   await drop(other, names[1]!);

@@ -91,9 +91,9 @@ test('sixteen measures with chords and words, by keyboard only, in under five mi
   await expect(board.locator('text').filter({ hasText: 'har' }).first()).toBeVisible();
   await page.getByRole('textbox', { name: 'Title' }).fill('Harbour Evening');
   await page.getByRole('textbox', { name: 'Title' }).press('Tab');
-  await page.getByRole('button', { name: 'Keep this piece' }).click();
+  await page.getByRole('button', { name: 'Save this piece' }).click();
   await expect(page.getByRole('heading', { level: 1 })).toHaveText('Harbour Evening');
-  await expect(page.getByText(/16 measures|of 16/).first()).toBeVisible();
+  await expect(page.getByText(/\b16 in all/).first()).toBeVisible();
   await page.getByRole('button', { name: 'Make a version' }).click();
   await benchReady(page);
   await expect(
@@ -139,8 +139,8 @@ test('text is seen as it is typed, and what is wrong is said with its line', asy
     ),
   ).toBe('G3 Q |]');
   await expectAccessible(page);
-  await page.getByRole('button', { name: 'Keep this piece' }).click();
-  await page.getByRole('dialog').getByRole('button', { name: 'Keep this piece' }).click();
+  await page.getByRole('button', { name: 'Save this piece' }).click();
+  await page.getByRole('dialog').getByRole('button', { name: 'Save this piece' }).click();
   await expect(page.getByRole('heading', { level: 1 })).toHaveText('Typed Gate');
 });
 
@@ -158,19 +158,19 @@ test('a wrong note of the source is put right for every version, and given back 
   await page.keyboard.press('Alt+ArrowUp');
   await expect(said).toContainText('right hand, G 4');
   await benchReady(page);
-  await page.getByRole('link', { name: '1 decision' }).click();
-  await page.getByRole('button', { name: /^Mend the source: a step higher/ }).click();
-  await expect(page.getByText('Everything is as proposed.')).toBeVisible();
+  await page.getByRole('link', { name: '1 choice' }).click();
+  await page.getByRole('button', { name: /^Correct the source: a step higher/ }).click();
+  await expect(page.getByText('Everything is as suggested.')).toBeVisible();
   // Another version has it too.
   await page.goto(piece);
-  await expect(page.getByRole('region', { name: 'Mended' })).toContainText(/measure 1.*: a step higher/);
+  await expect(page.getByRole('region', { name: 'Corrections' })).toContainText(/measure 1.*: a step higher/);
   await page.getByRole('button', { name: 'Make a version' }).click();
   await benchReady(page);
   await page.getByRole('button', { name: /^measure 1, difficulty/ }).click();
   await expect(said).toContainText('right hand, G 4');
   await page.goto(piece);
-  await page.getByRole('button', { name: /^As it came/ }).click();
-  await expect(page.getByRole('region', { name: 'Mended' })).toHaveCount(0);
+  await page.getByRole('button', { name: /^Undo/ }).click();
+  await expect(page.getByRole('region', { name: 'Corrections' })).toHaveCount(0);
   await fromPieceToBench(page);
   await page.getByRole('button', { name: /^measure 1, difficulty/ }).click();
   await expect(said).toContainText('right hand, F 4');

@@ -110,7 +110,7 @@ function analyse({ score, warnings, tune }: Input): Outcome {
       warnings: [
         ...warnings,
         ...(keys.heard
-          ? [`The signature says ${report.keyName}, the notes speak for ${keyName(keys.heard)}.`]
+          ? [`The key signature says ${report.keyName}; the notes suggest ${keyName(keys.heard)}.`]
           : []),
         ...report.disagreements.map(
           ({ measure, symbol, sounds, heard }) =>
@@ -256,13 +256,13 @@ export const COMMANDS: Readonly<Record<string, Command>> = {
   finger: { says: 'the same music with a finger on every note', run: finger },
   count: { says: 'what is counted in each measure, as JSON', run: count },
   pedal: { says: 'the same music with pedal marks', run: pedal },
-  keys: { says: 'every key ranked for a learner, as JSON', run: keys },
+  keys: { says: 'every key ranked for a student, as JSON', run: keys },
   transpose: {
     says: 'the same music --to KEY, --to all twelve, or --by SEMITONES',
     run: transpose,
     asWritten: true,
   },
-  check: { says: 'what breaks the contract of --level, as JSON; status 1 if anything does', run: check },
+  check: { says: 'what exceeds the limits of --level, as JSON; status 1 if anything does', run: check },
   convert: {
     says: 'from one format to another, by the ending after -o',
     run: ({ score }) => ({ music: score }),

@@ -39,14 +39,14 @@ ${Object.entries(STUDIO_COMMANDS)
 
 Options
   -o FILE                 where music goes
-  --levels FILE.json      arrange, check, keys: levels of your own in place of those that ship
+  --levels FILE.json      arrange, check, keys: levels of your own instead of the built-in ones
   --reach 7…10            white keys; also --reach-left, --reach-right
   --hand right|left|both  count: whose notes
   --recipe FILE.json      arrange, keys: settings and decisions from a file
   --json FILE             arrange, finger, pedal: also the report, with reasons
   --tune 12               which tune of a tune book in ABC, by its X: (the first)
   --players both|first|second   of two keyboard parts: both in two hands, or one
-  --voice A3-D5           keys: the learner's comfortable range
+  --voice A3-D5           keys: the student's comfortable range
   --weights voice=30,reading=2   keys: what each criterion counts for
   --to KEY, --by SEMITONES, --up, --down    transpose; --to all writes a chart in all twelve keys as one file
   --keep                  finger: fingers in the source stay

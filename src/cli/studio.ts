@@ -16,7 +16,7 @@ import type { CopyFacts } from '../lib/server/studio/copyCheck';
 const MIGRATIONS = fileURLToPath(new URL('../../drizzle', import.meta.url));
 
 const factsText = ({ learners, pieces, versions }: CopyFacts): string =>
-  `${learners} learners, ${pieces} pieces, ${versions} versions`;
+  `${learners} students, ${pieces} pieces, ${versions} versions`;
 
 /** Takes a copy while people work. */
 async function backup(file: string | undefined): Promise<string> {

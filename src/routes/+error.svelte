@@ -5,13 +5,17 @@
 
 <main id="main" class="mx-auto max-w-xl px-7 py-16">
   <h1>
-    {page.status === 404 ? 'Not here' : page.error?.pieceId ? 'This cannot be read' : 'That did not work'}
+    {page.status === 404
+      ? 'Page not found'
+      : page.error?.pieceId
+        ? 'This cannot be read'
+        : 'Something went wrong'}
   </h1>
   <p class="mt-3">{page.error?.message}</p>
   {#if page.error?.pieceId}
     <p class="mt-4">
       <a class="link" href="/pieces/{page.error.pieceId}/source" data-sveltekit-reload>
-        Take away the file as it was brought
+        Download the original file
       </a>
     </p>
     {#if page.route.id?.startsWith('/pieces')}

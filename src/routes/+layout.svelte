@@ -29,7 +29,7 @@
         onconflict: () =>
           toast.error('A lesson was changed in another window. Open it to choose what to save.', {
             duration: Infinity,
-            action: { label: 'Open the lesson', onClick: () => void goto(`/lessons/${lesson}`) },
+            action: { label: 'Open lesson', onClick: () => void goto(`/lessons/${lesson}`) },
           }),
       });
   }

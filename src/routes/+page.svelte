@@ -23,9 +23,9 @@
     </p>
     {#if data.empty.pieces}
       <p class="mt-6 border-t border-hairline pt-4">
-        Nothing is here yet. <a class="link" href="/pieces">Bring a piece</a>{data.empty.learners
+        Nothing is here yet. <a class="link" href="/pieces">Add a piece</a>{data.empty.learners
           ? ' and '
-          : ''}{#if data.empty.learners}<a class="link" href="/learners/new">add a learner</a>{/if}.
+          : ''}{#if data.empty.learners}<a class="link" href="/learners/new">add a student</a>{/if}.
       </p>
     {/if}
     <ul class="mt-5">
@@ -59,9 +59,7 @@
                 <PieceLine {piece} />
               {:else}
                 <p class="text-quiet">
-                  Nothing is being learned. <a class="link" href="/learners/{learner.id}#next"
-                    >What would suit</a
-                  >
+                  No current piece. <a class="link" href="/learners/{learner.id}#next">What would suit</a>
                 </p>
               {/each}
               {#if learner.more > 0}<p class="text-quiet">and {plural(learner.more, 'more piece')}</p>{/if}
@@ -77,10 +75,10 @@
               {#if learner.last?.note}<p class="mt-1 text-quiet">Last time: {learner.last.note}</p>{/if}
               <form method="post" action="?/begin" class="mt-2">
                 <input type="hidden" name="learner" value={learner.id} />
-                <button class={isFirst ? 'action' : 'link'} aria-label="Open the lesson of {learner.name}"
+                <button class={isFirst ? 'action' : 'link'} aria-label="Start the lesson of {learner.name}"
                   >{learner.last?.date === data.today && learner.last.isOpen
-                    ? 'Go on with the lesson'
-                    : 'Open the lesson'}</button
+                    ? 'Continue lesson'
+                    : 'Start lesson'}</button
                 >
               </form>
             {:else if lesson.isGiven && lesson.groupId}

@@ -114,7 +114,7 @@ describe('held beats', () => {
 });
 
 describe('a phrase that stands by itself', () => {
-  it('has its metre, which otherwise is printed only where it is new', () => {
+  it('has its time signature, which otherwise is printed only where it is new', () => {
     const version = made('numbers', MUSIC[3]!);
     const at = { from: 1, to: 2 };
     expect(sheetOf(version, at, { ...all, width: 700 }).xml).toContain('<time print-object="no"');

@@ -74,7 +74,7 @@ describe('an engraved phrase', () => {
     expect(await draw(version, 0)).toContain('class="harm"');
   });
 
-  it('prints the metre once and numbers each line, a pickup never', async () => {
+  it('prints the time signature once and numbers each line, a pickup never', async () => {
     const [first, second] = [await draw(version, 0), await draw(version, 1)];
     expect(first).toMatch(/class="meterSig"[^>]*><path/);
     expect(second).not.toMatch(/class="meterSig"[^>]*><path/);

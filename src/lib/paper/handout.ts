@@ -53,8 +53,7 @@ function duetFor(source: Source, frame: Frame, { all, place }: Among): Promise<B
   });
 }
 
-const RIGHTS =
-  'The rights in this piece are not known. Whether it may be arranged and copied is for the law of the place.';
+const RIGHTS = 'Copyright unknown: check whether you may arrange and copy this piece.';
 
 /** What the source says of its rights, and that they are not known where nobody has said. */
 const noticeOf = ({ version }: Source, { areRightsKnown }: Imprint): string | null =>
@@ -141,7 +140,7 @@ export const handoutBeginning = async (
 const titleOf = (sources: readonly Source[]): string => {
   const [first] = sources;
   if (!first) return 'Handout';
-  const whose = sources.length > 1 ? plural(sources.length, 'learner') : (first.learner ?? '');
+  const whose = sources.length > 1 ? plural(sources.length, 'student') : (first.learner ?? '');
   return [first.title, `level ${levelText(first.recipe.level)}`, whose].filter(Boolean).join(', ');
 };
 

@@ -345,7 +345,9 @@ describe('the slash chart', () => {
     const source = sourceFrom(kite, 3);
     const texts = textsIn(slashSheet(source, frame)).join(' ');
     for (const word of ['wind', 'paper', 'kite', 'stars.']) expect(texts).toContain(word);
-    expect(saysOf(slashSheet(source, frame))).toContain('“High”, is sung on the underlined end of Verse');
+    expect(saysOf(slashSheet(source, frame))).toContain(
+      'Start singing “High” on the underlined beats at the end of Verse',
+    );
   });
   it('sets the singer’s range beside the tune’s, in the octave of the voice', () => {
     const pitch = (step: 'C' | 'G' | 'A', octave: number) => ({ step, octave, alter: 0 });
@@ -375,7 +377,7 @@ describe('the practice sheet', () => {
       expect(drawn.some((e) => e.attributes.class === 'notehead')).toBe(true);
       expect(item.says).toMatch(/= \d+, \d+ minutes a day/);
     }
-    expect(saysOf(blocks)).toContain('belongs with a doctor');
+    expect(saysOf(blocks)).toContain('see a doctor');
     expect(saysOf(blocks)).toContain('for a parent');
   });
   it('has the week as it was set, also of other pieces', async () => {
@@ -433,8 +435,8 @@ describe('a duet', () => {
     const texts = document.pages.flatMap((p) => textsIn(p.placed.map((b) => b.block))).join(' | ');
     expect(texts).toContain('upper part of two');
     expect(texts).toContain('lower part of two');
-    expect(texts).toContain('Small notes are Runa’s');
-    expect(texts).toContain('Small notes are Berit’s');
+    expect(texts).toContain('The small notes belong to Runa');
+    expect(texts).toContain('The small notes belong to Berit');
     expect(await duetSheet(berit!, frame)).not.toHaveLength(0);
     // Parted, each has the part out of the whole, not both hands.
     const own = documentOfOne(document, runa!, 1);
@@ -471,8 +473,7 @@ describe('every sheet of every piece', () => {
     const source = sourceFrom(kite, 2);
     const choices = choicesSchema.parse({ sheets: [{ sheet: 'score' }, { sheet: 'practice' }] });
     const unknown = await handoutDocument([source], choices, { ...imprint, areRightsKnown: false });
-    for (const page of unknown.pages)
-      expect(page.foot.map(textOf).join(' ')).toContain('The rights in this piece are not known');
+    for (const page of unknown.pages) expect(page.foot.map(textOf).join(' ')).toContain('Copyright unknown');
     expect((await documentOf(source, ['score'])).pages[0]!.foot.map(textOf).join(' ')).not.toContain(
       'rights',
     );
@@ -531,7 +532,7 @@ describe('a PDF', () => {
     expect(outline.map((o: { title: string }) => o.title)).toEqual([
       'Score: Kite Weather',
       'Chords: Kite Weather',
-      'Words and beats: Kite Weather',
+      'Lyric chart: Kite Weather',
     ]);
     expect(outline[0]!.items.map((o: { title: string }) => o.title)).toEqual([
       'Verse',

@@ -57,7 +57,7 @@ async function handlerOf(): Promise<Handler> {
   } catch (error) {
     if (error instanceof Error && error.name === 'StudioProblem') end(error.message, STATUS.studio);
     console.error(error);
-    end('It could not be started; what went wrong stands above.', STATUS.unknown);
+    end('It could not start; see the message above.', STATUS.unknown);
   }
 }
 

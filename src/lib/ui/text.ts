@@ -16,7 +16,7 @@ export { capital } from '$core/capital';
 /** What a measure has otherwise than its model: "B4 instead of A4", "without D5", "D5 as well", or "held otherwise". */
 export function differenceText(now: string, before: string): string {
   if (now && before) return `${now} instead of ${before}`;
-  return now ? `${now} as well` : before ? `without ${before}` : 'held otherwise';
+  return now ? `${now} as well` : before ? `without ${before}` : 'other voicings';
 }
 
 export { plural } from '$core/plural';
@@ -80,9 +80,9 @@ export function spanText(from: string, to: string): string {
 
 /** What comes of an estimate against the day that was promised. */
 export const GOAL_TEXTS = {
-  met: 'in time',
-  perhaps: 'perhaps in time',
-  missed: 'too late at this pace',
+  met: 'on time',
+  perhaps: 'may be on time',
+  missed: 'not ready in time',
 } as const;
 
 /** "November 2026" of "2026-11". */

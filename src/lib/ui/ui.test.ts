@@ -84,7 +84,7 @@ describe('the shape of the path', () => {
 });
 
 describe('words', () => {
-  it('tell a tempo in the beat of the metre, and read it back', () => {
+  it('tell a tempo in the beat of the time signature, and read it back', () => {
     expect(tempoText({ beats: 4, beatType: 4 }, 84)).toBe('♩ = 84');
     expect(tempoText({ beats: 6, beatType: 8 }, 90)).toBe('♩. = 60');
     for (const [beats, beatType] of [
@@ -113,6 +113,6 @@ describe('what differs in a measure', () => {
     ['B4', 'A4', 'B4 instead of A4'],
     ['', 'D5', 'without D5'],
     ['D5', '', 'D5 as well'],
-    ['', '', 'held otherwise'],
+    ['', '', 'other voicings'],
   ])('%j for %j', (now, before, text) => expect(differenceText(now, before)).toBe(text));
 });

@@ -8,14 +8,14 @@
   let asTable = $state(false);
 </script>
 
-<svelte:head><title>Learners · Key Path</title></svelte:head>
+<svelte:head><title>Students · Key Path</title></svelte:head>
 
 <main id="main" class="mx-auto max-w-6xl px-4 py-7 sm:px-7">
   <div class="flex flex-wrap items-baseline gap-x-5 gap-y-2">
-    <h1>Learners</h1>
+    <h1>Students</h1>
     {#if data.learners.length > 0}
       <div class="flex" role="radiogroup" aria-label="How they are shown">
-        {#each [[false, 'with their pieces'], [true, 'side by side']] as const as [value, says] (says)}
+        {#each [[false, 'List'], [true, 'Table']] as const as [value, says] (says)}
           <button
             role="radio"
             aria-checked={asTable === value}
@@ -27,7 +27,7 @@
         {/each}
       </div>
     {/if}
-    <a href="/learners/new" class="action ml-auto">Add a learner</a>
+    <a href="/learners/new" class="action ml-auto">Add a student</a>
   </div>
   <p class="mt-1 text-quiet">
     {#each data.classes as { id, name, members }, i (id)}{i > 0 ? '; ' : 'Classes: '}<a
@@ -68,7 +68,7 @@
         </li>
       {:else}
         <li class="border-t border-hairline py-4 text-quiet">
-          Those you teach stand here, each with what comes next.
+          Your students appear here, each with the next step.
         </li>
       {/each}
     </ul>

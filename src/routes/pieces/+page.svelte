@@ -45,14 +45,14 @@
         {/if}
       {/each}
       <label class="flex min-h-9 items-center gap-2 text-base"
-        ><input type="checkbox" class="tick" bind:checked={filter.unsigned} /> not signed</label
+        ><input type="checkbox" class="tick" bind:checked={filter.unsigned} /> Drafts only</label
       >
       <label class="flex min-h-9 items-center gap-2 text-base"
-        ><input type="checkbox" class="tick" bind:checked={filter.lately} /> lately used first</label
+        ><input type="checkbox" class="tick" bind:checked={filter.lately} /> Recent first</label
       >
       {#if isFiltered}
         <button type="button" class="link min-h-8" onclick={() => (filter = { ...NO_FILTER })}
-          >All of them</button
+          >Clear filters</button
         >
       {/if}
       <p class="w-full text-quiet" role="status">
@@ -94,8 +94,8 @@
     {:else}
       <li class="border-t border-hairline py-4 text-quiet">
         {data.pieces.length > 0
-          ? 'No piece is like that.'
-          : 'The pieces you teach stand here, each with its versions. Bring the first one above.'}
+          ? 'No pieces match.'
+          : 'Your pieces appear here, each with its versions. Add the first one above.'}
       </li>
     {/each}
   </ul>

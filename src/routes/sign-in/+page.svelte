@@ -20,7 +20,7 @@
     </form>
   {:else}
     <p class="mt-3">
-      This studio can be reached by others, and has no passphrase yet. Set one on the computer that it runs
+      Other computers can reach this studio, but it has no passphrase. Set one on the computer that it runs
       on:
     </p>
     <p class="mt-3 font-mono">./keypath passphrase</p>

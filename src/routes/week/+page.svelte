@@ -49,11 +49,11 @@
     <div class="flex flex-wrap items-baseline gap-x-4 gap-y-1">
       <h1>{title}</h1>
       <nav aria-label="Weeks and months" class="flex flex-wrap gap-x-4">
-        <a class="link" href={link(before)}>Earlier</a>
+        <a class="link" href={link(before)}>Previous</a>
         <a class="link" href={link(data.today)}>Now</a>
-        <a class="link" href={link(after)}>Later</a>
-        <a class="link" href={link(data.day, !data.isMonth)}>{data.isMonth ? 'As a week' : 'As a month'}</a>
-        <a class="link" href="/week/calendar.ics" download>For a calendar (ics)</a>
+        <a class="link" href={link(after)}>Next</a>
+        <a class="link" href={link(data.day, !data.isMonth)}>{data.isMonth ? 'Week view' : 'As a month'}</a>
+        <a class="link" href="/week/calendar.ics" download>Download calendar (.ics)</a>
       </nav>
     </div>
     {#if form?.message}<p class="mt-2 text-alarm" role="alert">{form.message}</p>{/if}
@@ -144,7 +144,7 @@
               <button class="link" name="scope" value="once"
                 >{{ move: 'Move', cancel: 'Cancel', double: 'Double' }[what]} once</button
               >
-              <button class="link" name="scope" value="on">from then on</button>
+              <button class="link" name="scope" value="on">and all later ones</button>
             </p>
           </form>
         {/each}
@@ -154,7 +154,7 @@
             <input type="hidden" name="slot" value={lesson.slot} />
             <input type="hidden" name="day" value={lesson.usual} />
             <input type="hidden" name="was" value={lesson.was} />
-            <button class="link">As usual again</button>
+            <button class="link">Back to the usual time</button>
           </form>
         {/if}
         <p class="mt-3">

@@ -22,7 +22,7 @@ const chords = (key: string, metre: string, notes: string): string => {
     .join(', ');
 };
 
-describe('a bare tune is harmonised', () => {
+describe('a bare tune is harmonized', () => {
   it('by I, IV and V, at half a measure where the tune asks for it, and ends by V7 and I', () =>
     expect(chords('C', '4/4', 'C C G G | A A G2 | F F E E | D D C2 |]')).toBe(
       '1 C, 2 F, 2 C, 3 F, 3 C, 4 G7, 4 C',

@@ -34,7 +34,7 @@ describe('how alike two measures are', () => {
     // Two of four strokes stand where the other's do.
     expect(likeness(a, c)).toBeCloseTo(2 / 4);
   });
-  it('held otherwise is not the same, and has no other note', () => {
+  it('other voicings is not the same, and has no other note', () => {
     const [a, b] = measures('C4:1 D4:1 E4:2', 'C4:1 D4:1 E4:1 r:1') as [MeasureContent, MeasureContent];
     expect(a.key).not.toBe(b.key);
     expect(likeness(a, b)).toBe(1);

@@ -93,7 +93,7 @@ describe('textures as they are played', () => {
     expect(played('root-fifth', time(4, 4), 'C G/B')).toMatch(/^C3\+G3@0 B2\+/);
     expect(played('broken-chord', time(4, 4), 'C/E').split(' ')[0]).toMatch(/^E/);
   });
-  it('a texture of another metre or a higher level gives way', () => {
+  it('a texture of another time signature or a higher level gives way', () => {
     expect(played('waltz-bass', time(4, 4), 'C', { level: 3 })).toBe('C3+G3@0');
     expect(played('octaves', time(4, 4), 'C', { level: 3 })).toBe('C3+G3@0');
   });
@@ -108,14 +108,17 @@ describe('textures as they are played', () => {
 });
 
 describe('what a level begins with', () => {
-  it.each([1, 2, 3, 4, 5, 6])('level %i has at least one texture in every metre, all of its own', (level) => {
-    for (const metre of [time(4, 4), time(3, 4), time(6, 8), time(5, 8), time(2, 2)])
-      for (const idiom of IDIOM_IDS) {
-        const usual = usualTextures(level, metre, idiom);
-        expect(usual.length).toBeGreaterThan(0);
-        for (const id of usual) expect(isForLevel(id, level, metre)).toBe(true);
-      }
-  });
+  it.each([1, 2, 3, 4, 5, 6])(
+    'level %i has at least one texture in every time signature, all of its own',
+    (level) => {
+      for (const metre of [time(4, 4), time(3, 4), time(6, 8), time(5, 8), time(2, 2)])
+        for (const idiom of IDIOM_IDS) {
+          const usual = usualTextures(level, metre, idiom);
+          expect(usual.length).toBeGreaterThan(0);
+          for (const id of usual) expect(isForLevel(id, level, metre)).toBe(true);
+        }
+    },
+  );
   it('never block chords, whose lowest note is not the bass', () => {
     for (const level of [1, 2, 3, 4, 5, 6])
       for (const idiom of IDIOM_IDS)

@@ -79,14 +79,14 @@ export const TEXTURES = {
   },
   'broken-chord': {
     name: 'Broken chord, 1 5 3 5',
-    says: 'the chord note by note: lowest, highest, middle, highest; in compound metre rising',
+    says: 'the chord note by note: lowest, highest, middle, highest; in compound meter rising',
     from: 3,
     metres: 'all',
     perBeat: 2,
   },
   'broken-chord-rising': {
     name: 'Broken chord, 1 3 5 3',
-    says: 'the chord note by note, up and down; in compound metre lowest, highest, middle',
+    says: 'the chord note by note, up and down; in compound meter lowest, highest, middle',
     from: 3,
     metres: 'all',
     perBeat: 2,

@@ -169,7 +169,7 @@ describe('the schools', () => {
     expect(said('numbers', QUARTERS, 2, 2)).toBe('1 & 2 &');
     expect(said('numbers', QUARTERS, 2, 2, 'quarters')).toBe('1 2 3 4');
   });
-  it('a metre that changes inside a measure is counted from there', () => {
+  it('a time signature that changes inside a measure is counted from there', () => {
     const score = scoreFrom({
       key: 'C',
       time: { beats: 5, beatType: 4 },

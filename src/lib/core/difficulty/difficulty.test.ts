@@ -226,7 +226,7 @@ describe('each hand and the reasons', () => {
     ['C4:1 D4:1 E4:1 C4:1', '[C3 B3]:4', /^a stretch of a seventh in the left hand$/],
     ['C4:1 D#4:1 E4:1 F#4:1', 'C3:4', /^accidentals \(D♯ F♯\) in the right hand$/],
     ['C4:0.5 D4:1 E4:1 D4:1 E4:0.5', 'C3:4', /^notes held over the beat in the right hand$/],
-    ['C4:1 D4:1 E4:1 C4:1', 'r:0.5 C3:1 G3:1 C3:1 G3:0.5', /^each hand has a rhythm of its own$/],
+    ['C4:1 D4:1 E4:1 C4:1', 'r:0.5 C3:1 G3:1 C3:1 G3:0.5', /^different rhythms in each hand$/],
     ['[C4 E4 G4]:2 [D4 F4 A4]:2', '[C3 E3 G3]:4', /^3 notes at once in both hands$/],
     ['C6:1 E6:1 D6:1 E6:1', 'C3:4', /^notes far above the staff in the right hand$/],
   ])('%s over %s', (right, left, reason) => {

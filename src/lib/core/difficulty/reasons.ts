@@ -31,7 +31,7 @@ export function reasonsOf(demands: MeasureDemands, terms: readonly Term[]): stri
 
 function textOf(demands: MeasureDemands, { kind, hand }: Term): string | null {
   if (kind === 'busy') return 'both hands are busy at once';
-  if (kind === 'apart') return 'each hand has a rhythm of its own';
+  if (kind === 'apart') return 'different rhythms in each hand';
   const own = hand && demands[hand];
   if (!own) return null;
   switch (kind) {

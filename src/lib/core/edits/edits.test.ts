@@ -79,7 +79,7 @@ describe('an edit', () => {
     expect(() => patched(start, [{ op: 'replace', path: ['recipe', 'level'], value: 99 }])).toThrow();
     expect(() =>
       patched(start, [{ op: 'add', path: ['decisions', 'finger y'], value: finger('x', 1) }]),
-    ).toThrow('is not kept by what it is about');
+    ).toThrow('stored under the wrong place');
   });
   it('meets another where both touch the same decision or setting', () => {
     const one = deciding(finger('x', 1), 'finger x').patches;

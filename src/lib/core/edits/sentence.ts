@@ -8,9 +8,9 @@ import type { Recipe } from '../version/recipe';
 const value = (setting: keyof Recipe, at: unknown): string => {
   if (setting === 'key') {
     const key = typeof at === 'string' ? parseKey(at) : undefined;
-    return key ? keyName(key) : 'the key as proposed';
+    return key ? keyName(key) : 'the suggested key';
   }
-  if (at === null) return 'as proposed';
+  if (at === null) return 'suggested';
   if (setting === 'level') return levelText(Number(at));
   if (setting === 'reach') {
     const { right, left } = at as Recipe['reach'];
@@ -31,7 +31,7 @@ const NAMES: Readonly<Record<keyof Recipe, string>> = {
   cutTime: 'cut time in',
   feel: 'eighths:',
   idiom: 'kind of music:',
-  taste: 'house’s hand:',
+  taste: 'fingering preferences:',
 };
 
 /** Most things named in one sentence. */

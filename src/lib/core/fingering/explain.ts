@@ -121,7 +121,7 @@ export function fingerExplainer(
         finger,
         other: finger,
         dearer: Infinity,
-        text: `${finger} on ${name}: no other finger can take it.`,
+        text: `${finger} on ${name}: no other finger works.`,
       };
     const { dearer } = next.found;
     const gain = greatestGain(phrase, next.found, at, keyId, next.other, (id, steps) => {
@@ -129,7 +129,7 @@ export function fingerExplainer(
       return other ? [pitchClassName(other.pitch), placeText(note, other, steps)] : ['', ''];
     });
     const text = !gain
-      ? `${finger} on ${name}; ${next.other} would do as well.`
+      ? `${finger} on ${name}; ${next.other} works just as well.`
       : dearer < HARDLY
         ? `${finger} on ${name}, ${SAYS[gain.rule](gain)}; ${next.other} is nearly as good.`
         : `${finger} on ${name}, ${SAYS[gain.rule](gain)}.`;

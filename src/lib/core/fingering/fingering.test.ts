@@ -315,7 +315,7 @@ describe('an accompaniment', () => {
     expect(fingersOf(keys, 'left')).toBe(fingers);
     expect(fingersOf(keys, 'left', { steadiness: 2.2 })).toBe(fingers);
   });
-  it('takes figures by the groups of a metre in fives and sevens, each by its own chord', () => {
+  it('takes figures by the groups of a time signature in fives and sevens, each by its own chord', () => {
     const fives = [43, 50, 47, 36, 43, 40, 43, 38, 45, 42, 40, 47, 43, 47];
     // Quarters in the three beats, eighths in the two.
     const onsets = [0, 1, 2, 3, 3.5, 4, 4.5, 5, 6, 7, 8, 8.5, 9, 9.5].map((q) => q * Q);

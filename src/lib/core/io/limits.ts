@@ -34,6 +34,6 @@ export function atMost(count: number, most: number, what: string): void {
 export function notTooLong(text: string): void {
   if (text.length > MOST_CHARACTERS)
     throw new InputError(
-      `The text has ${text.length.toLocaleString('en')} characters; up to ${MOST_CHARACTERS.toLocaleString('en')} can be read. Bring one tune or song at a time.`,
+      `The text has ${text.length.toLocaleString('en')} characters; up to ${MOST_CHARACTERS.toLocaleString('en')} can be read. Add one tune or song at a time.`,
     );
 }

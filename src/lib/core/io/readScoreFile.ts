@@ -46,9 +46,7 @@ function isNoText(character: string): boolean {
 function readText(name: string, text: string): ReadResult {
   notTooLong(text);
   if ([...text.slice(0, 4000)].some(isNoText))
-    throw new InputError(
-      `“${name}” is no music that can be read: it is neither text nor a known kind of file.`,
-    );
+    throw new InputError(`Key Path can’t read “${name}”. Use MusicXML, MIDI, ABC or a chord chart.`);
   if (/\.abc$/i.test(name) || /^(X:\s*\d|K:\s*[A-G])/m.test(text)) return readAbc(text);
   if (/\.(pro|cho|crd|chopro|chordpro)$/i.test(name) || isChordPro(text) || isPlainChart(text))
     return readChart(text);

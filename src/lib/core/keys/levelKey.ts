@@ -34,6 +34,6 @@ export function levelKey(score: Score, sourceKey: Key, contract: LevelContract):
   const best = judged.sort((a, b) => a.over - b.over || a.far - b.far || a.worst - b.worst)[0]!;
   return {
     key: best.key,
-    because: `${keyName(sourceKey)} has more accidentals than the ${most} of this level: moved to ${keyName(best.key)}, the nearest key ${best.over > 0 ? 'with fewest' : 'that it reads'}`,
+    because: `${keyName(sourceKey)} exceeds this level’s ${most} sharps or flats; moved to ${keyName(best.key)}, the nearest key ${best.over > 0 ? 'with the fewest' : 'within the level'}`,
   };
 }

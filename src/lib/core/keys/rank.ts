@@ -166,7 +166,7 @@ function outsideVoice(melody: readonly { midi: number; duration: number }[], voi
 const MOVES = ['', 'a semitone', 'a tone', 'a minor third', 'a major third', 'a fourth', 'a tritone'];
 
 const moveText = (by: number): string =>
-  by === 0 ? 'where the piece stands' : `${MOVES[Math.abs(by)]} ${by > 0 ? 'up' : 'down'}`;
+  by === 0 ? 'original key' : `${MOVES[Math.abs(by)]} ${by > 0 ? 'up' : 'down'}`;
 
 /** Why a key stands where it does, in one plain sentence. `all` are the keys it is compared with. */
 export function keySentence(ranked: RankedKey, mode: Key['mode'], all: readonly RankedKey[]): string {
@@ -176,9 +176,9 @@ export function keySentence(ranked: RankedKey, mode: Key['mode'], all: readonly 
   const ease = hardest === easiest ? 0 : (ranked.hands - easiest) / (hardest - easiest);
   const hands =
     ease < 0.25
-      ? 'the hands have it as easy as anywhere'
+      ? 'among the easiest for the hands'
       : ease < 0.6
-        ? 'the hands find it middling'
+        ? 'fairly comfortable'
         : 'the hands find it awkward';
   const voices = all.some((k) => k.voice > 0);
   const voice = !voices

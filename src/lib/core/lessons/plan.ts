@@ -33,7 +33,7 @@ const HANDS_FIRST: readonly StepId[] = [
 export const METHODS: readonly Method[] = [
   {
     id: 'front to back',
-    says: 'From the first measure on: every chunk is joined to what is known, and the learner always plays from the beginning.',
+    says: 'From the first measure on: every chunk is joined to what is known, and the student always plays from the beginning.',
     order: 'front',
     steps: HANDS_FIRST,
   },

@@ -85,7 +85,7 @@ describe('an estimate', () => {
     );
     expect(estimateOf(0, paceOf([], 75), 15, '2026-11-02', null)).toBeNull();
   });
-  it('is corrected by the learner’s own weeks, and narrows with them', () => {
+  it('is corrected by the student’s own weeks, and narrows with them', () => {
     const usual = paceOf([], 75);
     expect(usual.pace).toBe(1);
     expect(paceOf([20, 20, 20, 20], 75).pace).toBeLessThan(0.7);

@@ -58,9 +58,9 @@ describe('what suits', () => {
     expect(suiting(strandTotals([]), [{ id: 'a', totals: of(1, 1) }], new Set())).toEqual([]);
   });
   it('says what it asks more and less of', () => {
-    expect(suitingText(found()[0]!)).toBe('a step up: asks more of leaps');
+    expect(suitingText(found()[0]!)).toBe('a step up; harder: leaps');
     expect(suitingText({ id: '', step: 1, more: ['rhythm', 'chords'], less: ['leaps'] })).toBe(
-      'about as hard: asks more of rhythm and chords, less of leaps',
+      'about as hard; harder: rhythm and chords; easier: leaps',
     );
   });
 });

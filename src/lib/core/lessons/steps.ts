@@ -19,7 +19,7 @@ export interface StepFacts {
 
 /** In the order in which a teacher takes them. */
 export const STEPS = [
-  { id: 'hear', says: 'Hear it', hand: null, counting: false, tempi: 'none', minutes: 0.5 },
+  { id: 'hear', says: 'Listen', hand: null, counting: false, tempi: 'none', minutes: 0.5 },
   {
     id: 'right-counting',
     says: 'Right hand, counting aloud',
@@ -38,16 +38,23 @@ export const STEPS = [
     tempi: 'slow',
     minutes: 6,
   },
-  { id: 'both', says: 'Both hands slowly', hand: 'both', counting: false, tempi: 'slow', minutes: 6 },
+  { id: 'both', says: 'Hands together, slowly', hand: 'both', counting: false, tempi: 'slow', minutes: 6 },
   {
     id: 'join',
-    says: 'Join it to the chunk before',
+    says: 'Connect it to the chunk before',
     hand: 'both',
     counting: false,
     tempi: 'joining',
     minutes: 3,
   },
-  { id: 'ladder', says: 'Up to the goal', hand: 'both', counting: false, tempi: 'ladder', minutes: 2 },
+  {
+    id: 'ladder',
+    says: 'Build up to goal tempo',
+    hand: 'both',
+    counting: false,
+    tempi: 'ladder',
+    minutes: 2,
+  },
   { id: 'memory', says: 'From memory', hand: 'both', counting: false, tempi: 'goal', minutes: 4 },
 ] as const satisfies readonly StepFacts[];
 

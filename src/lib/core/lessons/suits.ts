@@ -59,7 +59,7 @@ export function suiting(
     .map(({ found }) => found);
 }
 
-/** "a step up: more of rhythm and chords, fewer leaps" */
+/** "a step up; harder: rhythm and chords; easier: leaps" */
 export function suitingText({ step, more, less }: Suiting): string {
   const size =
     step < 0.98
@@ -72,8 +72,8 @@ export function suitingText({ step, more, less }: Suiting): string {
   const list = (strands: readonly Strand[]): string =>
     strands.length > 1 ? `${strands.slice(0, -1).join(', ')} and ${strands.at(-1)!}` : (strands[0] ?? '');
   const parts = [
-    ...(more.length > 0 ? [`asks more of ${list(more)}`] : []),
-    ...(less.length > 0 ? [`less of ${list(less)}`] : []),
+    ...(more.length > 0 ? [`harder: ${list(more)}`] : []),
+    ...(less.length > 0 ? [`easier: ${list(less)}`] : []),
   ];
-  return parts.length > 0 ? `${size}: ${parts.join(', ')}` : size;
+  return parts.length > 0 ? `${size}; ${parts.join('; ')}` : size;
 }

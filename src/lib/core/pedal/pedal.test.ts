@@ -40,7 +40,7 @@ const blurs = (score: Score, style: PedalStyle): string[] =>
 describe('pedal that is lifted where it blurs', () => {
   it('is cleared where the bass goes by step, above middle C as well', () => {
     const song = piece('E5:4', 'E4:2 D4:2', 'C');
-    expect(marksOf(song, 'lifted').map((m) => m.because)).toContain('cleared: the bass goes by step');
+    expect(marksOf(song, 'lifted').map((m) => m.because)).toContain('change: the bass goes by step');
     expect(shown(song, 'lifted')).toBe('start@0 change@2 stop@4');
     expect(shown(piece('E5:4', 'E4:2 C4:2', 'C'), 'lifted')).toBe('start@0 stop@4');
   });
@@ -143,9 +143,9 @@ describe('the other styles', () => {
     const score = piece('E5:4 | F5:4', 'C3:1 D3:1 E3:2 | F3:4', 'C | F');
     expect(marksOf(score, 'lifted').map((m) => m.because)).toEqual([
       'down: with the bass of C',
-      'cleared: C3 and D3 would blur',
-      'cleared: D3 and E3 would blur',
-      'cleared: F begins',
+      'change: C3 and D3 would blur',
+      'change: D3 and E3 would blur',
+      'change: new chord F',
       'up: the end',
     ]);
   });

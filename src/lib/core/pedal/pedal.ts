@@ -33,7 +33,7 @@ export interface PedalSettings {
 }
 
 export interface ReasonedMark extends PedalMark {
-  /** "cleared: D7 begins" */
+  /** "change: new chord D7" */
   readonly because: string;
 }
 
@@ -78,7 +78,7 @@ export function pedalMarks(notes: readonly SoundingNote[], settings: PedalSettin
     const { onset, struck } = moment;
     if (soundsUntil < onset) lift(soundsUntil, 'up: both hands rest');
     const wanted = settings.styleIn(measureAt(settings.measures, onset).index);
-    if (wanted !== style) lift(onset, 'up: the pedal changes its ways here');
+    if (wanted !== style) lift(onset, 'up: pedal style changes');
     style = wanted;
     const wish = wishAt(style, moment, state);
     if (wish.do === 'lift') lift(onset, wish.because);
@@ -139,8 +139,8 @@ function byHarmony({ chord, bass, beginsPhrase }: Moment, state: PedalState): Wi
   if (bass.length === 0)
     return state.down && isNew ? { do: 'lift', because: `up: ${symbol} begins without a new bass` } : STAY;
   if (!state.down) return { do: 'press', because: `down: with the bass of ${symbol}` };
-  if (isNew) return { do: 'press', because: `cleared: ${symbol} begins` };
-  if (beginsPhrase) return { do: 'press', because: 'cleared: a phrase ends before it' };
+  if (isNew) return { do: 'press', because: `change: new chord ${symbol}` };
+  if (beginsPhrase) return { do: 'press', because: 'change: a new phrase begins' };
   return STAY;
 }
 
@@ -162,12 +162,12 @@ function lifted(moment: Moment, state: PedalState): Wish {
     if (other)
       return {
         do: 'press',
-        because: `cleared: ${pitchName(other.pitch)} and ${pitchName(note.pitch)} would blur`,
+        because: `change: ${pitchName(other.pitch)} and ${pitchName(note.pitch)} would blur`,
       };
   }
   const [bass, before] = [lowest(moment.bass), lowest(state.under.filter((n) => n.staff > 1))];
   if (bass && before && bass.midi !== before.midi && Math.abs(bass.midi - before.midi) <= 2)
-    return { do: 'press', because: 'cleared: the bass goes by step' };
+    return { do: 'press', because: 'change: the bass goes by step' };
   return wish;
 }
 
@@ -197,6 +197,6 @@ function onLongNotes({ struck, beat, chord }: Moment, state: PedalState): Wish {
   if (!isLong) return { do: 'lift', because: 'up: moving notes' };
   return {
     do: 'press',
-    because: state.down && chord !== state.chord ? 'cleared: a new chord' : 'down: a long note',
+    because: state.down && chord !== state.chord ? 'change: a new chord' : 'down: a long note',
   };
 }

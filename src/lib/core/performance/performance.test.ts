@@ -234,7 +234,7 @@ describe('a performance', () => {
         '60@2',
       ]);
     });
-    it('are read by the unit of their tune, wherever it is said, or by its metre', () => {
+    it('are read by the unit of their tune, wherever it is said, or by its time signature', () => {
       const first = (head: string, grace = '{F}G4 G4'): number =>
         readAbc(`X:1\n${head}\n${grace}|\n`).score.parts[0]!.notes.find((n) => n.grace)!.grace!.length! / Q;
       expect(first('M:4/4\nK:C\nL: 1/16')).toBe(1 / 16);

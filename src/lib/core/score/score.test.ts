@@ -31,7 +31,7 @@ describe('ticks', () => {
 });
 
 describe('metre', () => {
-  it('beats dotted in compound metre, and counts 3/8 in three', () => {
+  it('beats dotted in compound meter, and counts 3/8 in three', () => {
     expect(beatLength(time(6, 8))).toBe(Q * 1.5);
     expect(beatLength(time(2, 2))).toBe(Q * 2);
     expect(beatLength(time(3, 8))).toBe(Q / 2);
@@ -47,7 +47,7 @@ describe('metre', () => {
   });
 });
 
-describe('groups of a metre', () => {
+describe('groups of a time signature', () => {
   const startsIn = (beats: number, beatType: number, rests: string, pickup?: number): number[] =>
     [
       ...groupStarts(

@@ -138,7 +138,13 @@ const handsStage = stage(
     setting: MarkSetting,
   ): { score: Score; refused: ReadonlyMap<Decision, string> } => {
     const surroundings = surroundingsOf(score, chords, setting);
-    const { made, refused } = withDecidedNotes(arranged.notes, decisions, surroundings, layout);
+    const { made, refused } = withDecidedNotes(
+      // What the teacher puts on a key that the other hand has stays where it was put.
+      withoutDoubledKeys(arranged.notes),
+      decisions,
+      surroundings,
+      layout,
+    );
     return { score: asPianoPart(score, arranged, made, feel), refused };
   },
 );
@@ -351,7 +357,7 @@ function asPianoPart(frame: Score, arranged: Arranged, notes: readonly Note[], f
     ...arranged.marks,
     ...octaveSigns(frame.measures, notes, clefs, underSigns(arranged.marks)),
   ].sort((a, b) => a.onset - b.onset);
-  const inOrder = withoutDoubledKeys(notes).sort((a, b) => a.onset - b.onset || a.staff - b.staff || a.voice - b.voice);
+  const inOrder = [...notes].sort((a, b) => a.onset - b.onset || a.staff - b.staff || a.voice - b.voice);
   return {
     ...frame,
     measures: frame.measures.map((m, i) =>

@@ -28,7 +28,7 @@ describe('two versions', () => {
     expect(found.map((d) => d.measure)).toEqual([0, 1, 2]);
     expect(found[0]!.says[0]).toMatch(/^right hand: fingers/);
     expect(found[1]!.says).toContain('left hand: other notes');
-    expect(found[2]!.says).toContain('counted otherwise');
+    expect(found[2]!.says).toContain('different counting');
   });
   it('in two keys differ only in what is not the key', () => {
     const recipe = { ...DEFAULT_RECIPE, level: 6 };

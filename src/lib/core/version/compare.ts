@@ -87,8 +87,8 @@ export function differencesBetween(
       ...(chordsText(one, measure) === chordsText(two, twin)
         ? []
         : [`chords ${chordsText(one, measure)} and ${chordsText(two, twin)}`]),
-      ...(countsText(one, measure.index) === countsText(two, twin.index) ? [] : ['counted otherwise']),
-      ...(pedalText(one, measure) === pedalText(two, twin) ? [] : ['pedal otherwise']),
+      ...(countsText(one, measure.index) === countsText(two, twin.index) ? [] : ['different counting']),
+      ...(pedalText(one, measure) === pedalText(two, twin) ? [] : ['different pedal']),
     ];
     return says.length > 0 ? [{ measure: measure.index, other: twin.index, says }] : [];
   });

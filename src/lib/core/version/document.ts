@@ -20,13 +20,10 @@ export const documentSchema = z.object({
   recipe: recipeSchema,
   decisions: z
     .record(z.string().max(200), decisionSchema)
-    .refine(
-      (all) => Object.keys(all).length <= MOST_DECISIONS,
-      'These are too many decisions for one version.',
-    )
+    .refine((all) => Object.keys(all).length <= MOST_DECISIONS, 'One version can’t hold that many choices.')
     .refine(
       (all) => Object.entries(all).every(([subject, decision]) => subject === subjectOf(decision)),
-      'A decision is not kept by what it is about.',
+      'A choice is stored under the wrong place.',
     ),
 });
 

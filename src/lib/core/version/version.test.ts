@@ -203,7 +203,7 @@ describe('decisions', () => {
     const other = ((why.finger % 5) + 1) as 1;
     const decisions = decide([], { kind: 'finger', at: { note: 'm1s1n0' }, value: other });
     expect(whyFinger(made, decisions, 'm1s1n0')!.text).toContain(
-      `You decided ${other}; the proposal was ${why.finger}`,
+      `You chose ${other}; the suggestion was ${why.finger}`,
     );
   });
 

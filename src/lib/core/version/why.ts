@@ -36,8 +36,8 @@ export function whyFinger(
     dearer,
     text:
       proposed === decided
-        ? `You decided ${decided}; the proposal is the same.`
-        : `You decided ${decided}; the proposal was ${proposed}, ${dearer < 1 ? 'hardly easier' : dearer < 4 ? 'a little easier' : 'much easier'} for the hand.`,
+        ? `You chose ${decided}; the suggestion is the same.`
+        : `You chose ${decided}; the suggestion was ${proposed}, ${dearer < 1 ? 'only slightly easier' : dearer < 4 ? 'a little easier' : 'much easier'} for the hand.`,
   };
 }
 

@@ -50,7 +50,7 @@ export async function beyondSheet(source: Source, { width }: Frame): Promise<Blo
     head(source, width, `beyond the page, ${levelLine(source)}, goal ${goalText(source)}`),
     heading('Keep this left hand', width),
     paragraph(
-      `Play ${measuresText(numbers, phrase.from, phrase.to)} round and round with the left hand alone. Then let the right hand find a tune of its own; write down what you want to keep.`,
+      `Play ${measuresText(numbers, phrase.from, phrase.to)} round and round with the left hand alone. Then make up a right-hand tune; write down what you want to keep.`,
       width,
       TEXT,
       { gap: 8, endsPage: NEVER },
@@ -283,7 +283,7 @@ async function otherHands(source: Source, phrase: Places, width: number): Promis
     found.push({ name, made });
   }
   if (found.length === 0) return [];
-  const blocks: Block[] = [heading('The same chords otherwise', width)];
+  const blocks: Block[] = [heading('The same chords in other voicings', width)];
   for (const { name, made } of found)
     blocks.push(smallHeading(name, width), ...(await leftHandAlone(source, made, phrase, width)));
   return blocks;

@@ -76,7 +76,7 @@ async function partBlocks(
       `${hand === 'right' ? 'upper' : 'lower'} part of two, ${levelLine(own)}, goal ${goalText(own)}`,
     ),
     paragraph(
-      `Small notes are ${partner ?? 'the other player'}’s: wait for them, do not play them. Sit so that both have room for their elbows.`,
+      `The small notes belong to ${partner ?? 'the other player'}: listen, don’t play them. Sit so you both have room for your elbows.`,
       width,
       SMALL,
       { gap: 8, endsPage: NEVER },

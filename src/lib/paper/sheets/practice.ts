@@ -59,7 +59,7 @@ export async function practiceSheet(source: Source, { width }: Frame): Promise<B
     head(source, width, `practice, ${levelLine(source)}`),
     heading('This week', width, { gap: 2 }),
     paragraph(
-      `${week.minutesADay} minutes a day. Rest your hands after ten. Tick a box for every day on which you did it.`,
+      `${week.minutesADay} minutes a day. Rest your hands after ten. Check a box each day you practice.`,
       width,
       TEXT,
       { gap: 8 },
@@ -67,7 +67,7 @@ export async function practiceSheet(source: Source, { width }: Frame): Promise<B
     ...(items.length > 0 ? items : [paragraph('Nothing is set yet.', width, TEXT)]),
     ...(week.note ? [paragraph(week.note, width, TEXT, { gap: 10 })] : []),
     lineToWrite('What went well, what was hard (for you to write)', width),
-    lineToWrite('Seen and heard at home (for a parent)', width),
+    lineToWrite('How it went at home (for a parent)', width),
     paragraph(CAUTION, width, SMALL),
   ];
 }

@@ -1,4 +1,4 @@
-/** Words and beats: what a singer at the keyboard reads. Chords and strokes above the words, line by line. */
+/** Lyric chart: what a singer at the keyboard reads. Chords and strokes above the words, line by line. */
 import { slashChart, type SlashMeasure } from '$core/chords/slash';
 import { playedBy } from '$core/fingering/fingerHand';
 import { measuresText } from '$core/score/measureText';
@@ -109,7 +109,7 @@ function sectionHead(version: Version, chart: readonly SlashMeasure[], from: num
   const says =
     borrowed.length > 0 && before
       ? first
-        ? `Its beginning, “${first}”, is sung on the underlined end of ${before.label}.`
+        ? `Start singing “${first}” on the underlined beats at the end of ${before.label}.`
         : `Its pickup: the underlined beats ${where} of ${before.label}.`
       : '';
   return [
@@ -209,7 +209,7 @@ export function adviceFor({ leftOnsets, leftNotes }: LevelContract): string {
         : leftOnsets.per === 'measure'
           ? `where a letter stands, and at most ${leftOnsets.most} times in a measure`
           : 'on the strokes, one by one';
-  return `Left hand: ${what}, ${when}. Right hand: one chord a stroke, or held where the words are quick.`;
+  return `Left hand: ${what}, ${when}. Right hand: one chord per slash; hold it where the words are fast.`;
 }
 
 /** The tune's range beside the singer's: two bars over one line of pitches. */

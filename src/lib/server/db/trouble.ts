@@ -19,12 +19,12 @@ const SENTENCES: readonly (readonly [RegExp, (folder: string) => string])[] = [
   [
     /^(SQLITE_NOTADB)/,
     (folder) =>
-      `The file keypath.db in ${folder} is not a Key Path studio. Put the right file there, or give back a copy with ./keypath restore FILE.`,
+      `The file keypath.db in ${folder} is not a Key Path studio. Put the right file there, or restore a backup with ./keypath restore FILE.`,
   ],
   [
     /^(SQLITE_CORRUPT)/,
     (folder) =>
-      `The studio's file in ${folder} is damaged. Give back the newest copy from its folder “copies” with ./keypath restore FILE; the damaged file is kept beside it.`,
+      `The studio's file in ${folder} is damaged. Restore the newest backup from its folder “copies” with ./keypath restore FILE; the damaged file is kept beside it.`,
   ],
   [
     /^(SQLITE_READONLY|SQLITE_CANTOPEN|SQLITE_PERM|EACCES|EROFS|EPERM)/,

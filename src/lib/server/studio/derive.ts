@@ -214,7 +214,7 @@ function readable<T>(name: string, make: () => T): T | Unreadable {
   } catch (error) {
     if (error instanceof InputError) return { problem: error.message };
     console.error(`${name} cannot be shown:`, error);
-    return { problem: 'It cannot be read: what is stored of it is damaged.' };
+    return { problem: 'Its data is damaged. Restore a backup.' };
   }
 }
 

@@ -17,7 +17,7 @@ const lesson = (date: Day, facts: Partial<LessonRow> = {}): LessonRow =>
   ({ date, minutesSet: null, practised: null, ...facts }) as LessonRow;
 const lastMonday = (weeks: number): Day => daysAfter(mondayOf(TODAY), -7 * weeks);
 
-describe('what a learner gains by the week', () => {
+describe('what a student gains by the week', () => {
   it('begins with the first week in which there was something, and leaves out the one that goes on', () => {
     const gains = weeklyGains(
       [gained(lastMonday(3), 40), gained(lastMonday(1), 20), gained(lastMonday(0), 99)],
@@ -49,7 +49,7 @@ describe('when each piece will be ready', () => {
   it('a piece alone has all the minutes of the day', () =>
     // 150 minutes at 15 a day on five days are two weeks.
     expect(estimates([line('a')], usual, 15, TODAY).get('a')!.weeks).toBeCloseTo(2));
-  it('the piece in hand has twice the minutes of each other, and all of them make the day', () => {
+  it('the current piece has twice the minutes of each other, and all of them make the day', () => {
     const found = estimates([line('a'), line('b'), line('c')], usual, 20, TODAY);
     const perWeek = [...found.values()].map((e) => 150 / e.weeks);
     expect(perWeek[0]! / perWeek[1]!).toBeCloseTo(2);
@@ -71,7 +71,7 @@ describe('when each piece will be ready', () => {
     expect(estimates([line('n', { status: 'new' })], usual, 15, TODAY).has('n')).toBe(true));
 });
 
-describe('the weeks of a learner', () => {
+describe('the weeks of a student', () => {
   it('are sixteen Mondays in a row up to this one', () => {
     const weeks = weeksOf([], [], 5, TODAY);
     expect(weeks).toHaveLength(16);

@@ -29,7 +29,7 @@ const numberIn = (values: readonly number[]) =>
 
 /** What a form or a file says of a learner. */
 export const learnerSchema = z.object({
-  name: lineText().min(1, 'A learner needs a name.').max(80, 'Keep the name under 80 letters.'),
+  name: lineText().min(1, 'A student needs a name.').max(80, 'Keep the name under 80 letters.'),
   weekday: z.preprocess(emptyAsNull, z.coerce.number().int().min(1).max(7).nullable()),
   time: z.preprocess(
     emptyAsNull,

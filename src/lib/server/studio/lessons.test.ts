@@ -61,7 +61,7 @@ const did = (assignment: string, chunk: string, step: string, more: object = {})
   recordEvent(db, { assignment, chunk, step, tempo: null, grade: null }, more);
 
 describe('weekly times', () => {
-  it('are a learner’s from a day on; what was before stays', () => {
+  it('are a student’s from a day on; what was before stays', () => {
     const id = learner('Nora');
     const today = todayIn(db);
     expect(weeklyOf(db, id)).toMatchObject({ weekday: 2, time: '16:00', minutes: 30 });
@@ -167,7 +167,7 @@ describe('a lesson', () => {
     ]);
     expect(set[0]).toMatchObject({
       where: 'A, measures 1 to 4',
-      steps: ['Both hands slowly', 'Play it again'],
+      steps: ['Hands together, slowly', 'Play it again'],
     });
     expect(changeLesson(db, 'none', { note: '' })).toBeUndefined();
     // Another window: what it did not touch is kept, what both wrote is not overwritten.
@@ -229,7 +229,7 @@ describe('a plan in the studio', () => {
 });
 
 describe('the overview', () => {
-  it('says who is stuck: two lessons with nothing gained; and who needs a piece, and what is not signed', async () => {
+  it('says who is stuck: two lessons with nothing gained; and who needs a piece, and what is draft', async () => {
     const [nora, ida] = [learner('Nora'), learner('Ida')];
     const piece = addPiece(db, { name: 'e.musicxml', bytes: SONG, rights: 'own work' });
     const assignment = await given(nora, piece);
@@ -300,7 +300,7 @@ describe('a month', () => {
     const report = await monthReport(db, inThisThread(db), findLearner(db, id)!, '2026-03');
     expect(report.whole.join(' ')).toBe('1 lesson this month. Nora practised about 80 minutes a week.');
     expect(report.pieces[0]!.sentences.join(' ')).toMatch(
-      /^4 new measures with both hands this month: 4 of 8 now\. .*♩ = 50.*went well/,
+      /^4 new measures hands together this month: 4 of 8 now\. .*♩ = 50.*went well/,
     );
     expect(monthText('Nora', 'March 2026', report)).toContain('2026-03-10  Both hands now.');
     const other = await monthReport(db, inThisThread(db), findLearner(db, id)!, '2026-04');

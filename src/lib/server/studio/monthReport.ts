@@ -56,8 +56,8 @@ function pieceInWords(progress: Progress, month: Month): string[] {
   const isWhole = after >= form.newMeasures;
   return [
     after > before
-      ? `${plural(after - before, 'new measure')} with both hands this month: ${after} of ${form.newMeasures} now${isWhole ? ', which is all of it' : ''}.`
-      : `${after} of ${form.newMeasures} measures with both hands, as before; the work went into how they sound.`,
+      ? `${plural(after - before, 'new measure')} hands together this month: ${after} of ${form.newMeasures} now${isWhole ? ', the whole piece' : ''}.`
+      : `${after} of ${form.newMeasures} measures hands together, as before; the work went into how they sound.`,
     ...(tempi.length > 0
       ? [
           `The fastest with both hands was ${tempoText(progress.time, Math.max(...tempi))}; the goal is ${toBeats(progress.time, progress.goalTempo)}.`,
@@ -68,7 +68,7 @@ function pieceInWords(progress: Progress, month: Month): string[] {
           `Most of it went ${gradeText(Math.round(grades.reduce<number>((a, b) => a + b, 0) / grades.length) as Grade)}.`,
         ]
       : []),
-    ...(reviews > 0 ? [`What was known was played again ${plural(reviews, 'time')}, so that it stays.`] : []),
+    ...(reviews > 0 ? [`Earlier pieces were reviewed ${plural(reviews, 'time')} to keep them fresh.`] : []),
   ];
 }
 

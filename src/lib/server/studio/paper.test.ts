@@ -70,7 +70,7 @@ describe('the foot of a page', () => {
   });
 });
 
-describe('for a learner', () => {
+describe('for a student', () => {
   it('paper has the name, the voice and what the last lesson set', async () => {
     const { db } = studio;
     const work = inThisThread(db);
@@ -85,7 +85,7 @@ describe('for a learner', () => {
       minutesADay: 15,
       lines: [{ piece: null, chunk: 'm0..m1', minutes: 15 }],
     });
-    expect(before.week!.lines[0]!.steps[0]).toBe('Hear it');
+    expect(before.week!.lines[0]!.steps[0]).toBe('Listen');
     // Nor where only another piece is set.
     const other = versionIn(studio);
     const second = (await giveNow(db, work, other, learner)) as string;
@@ -99,7 +99,9 @@ describe('for a learner', () => {
     const { week } = await forLearner(db, work, of, assignment);
     expect(week).toMatchObject({
       minutesADay: 15,
-      lines: [{ piece: null, chunk: 'm0..m1', steps: ['Both hands slowly'], tempo: '♩ = 50', minutes: 10 }],
+      lines: [
+        { piece: null, chunk: 'm0..m1', steps: ['Hands together, slowly'], tempo: '♩ = 50', minutes: 10 },
+      ],
     });
     const { pages, count } = await work('paper', {
       for: [await forLearner(db, work, of, assignment)],
@@ -109,7 +111,7 @@ describe('for a learner', () => {
       to: 9,
     });
     expect(count).toBe(2);
-    expect(pages[0]!.svg).toContain('Both hands slowly');
+    expect(pages[0]!.svg).toContain('Hands together, slowly');
     expect(pages[0]!.svg).toContain('Nora');
     expect(pages[0]!.svg).toContain(`change ${row.edit}`);
   });
@@ -134,7 +136,7 @@ describe('pages', () => {
     const { pages, count, name } = await work('paper', { ...asked, from: 0, to: 5 });
     expect(count).toBe(1);
     expect(begun).toEqual(pages);
-    expect(pages[0]!.svg).toContain('The rights in this piece are not known');
+    expect(pages[0]!.svg).toContain('Copyright unknown');
     expect(name).toBe('Melody, level 2 - Score');
     const { bytes } = await work('pdf', asked);
     expect(Buffer.from(bytes.subarray(0, 5)).toString()).toBe('%PDF-');

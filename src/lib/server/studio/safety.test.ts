@@ -283,7 +283,7 @@ describe('the trash', () => {
   });
 });
 
-describe('everything about a learner', () => {
+describe('everything about a student', () => {
   it('can be handed out, and deleted with nothing left', () => {
     const nora = learner('Nora');
     addLesson(db, nora, '2026-02-01', 'Shoulders down.');
@@ -317,7 +317,7 @@ describe('what is wrong with the place', () => {
     for (const of of [none, foreign, newer]) rmSync(of, { recursive: true });
   });
   it('also where the file was cut in half', () => {
-    for (let i = 0; i < 200; i++) addLesson(db, learner(`Learner ${i}`), '2026-01-01', 'x'.repeat(500));
+    for (let i = 0; i < 200; i++) addLesson(db, learner(`Student ${i}`), '2026-01-01', 'x'.repeat(500));
     const half = other();
     db.$client.exec(`vacuum into '${fileIn(half)}'`);
     truncateSync(fileIn(half), 81_920);

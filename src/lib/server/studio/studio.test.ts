@@ -312,11 +312,11 @@ describe('assignments', () => {
     giveVersion(db, versionId, learnerId, { edit: 0, goalTempo: 80 });
     expect((await progressNow(id)).elsewhere).toMatchObject([{ chunk: 'i0..i1', step: 'right' }]);
   });
-  it('refuse learners and versions that are not there', async () => {
-    expect(() => giveVersion(db, 'no version', 'no learner', { edit: 0, goalTempo: 80 })).toThrow(
+  it('refuse students and versions that are not there', async () => {
+    expect(() => giveVersion(db, 'no version', 'no student', { edit: 0, goalTempo: 80 })).toThrow(
       /FOREIGN KEY/,
     );
-    expect(await linesNow('no learner')).toEqual([]);
+    expect(await linesNow('no student')).toEqual([]);
   });
 });
 

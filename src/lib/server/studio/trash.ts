@@ -85,7 +85,7 @@ export function listTrash(db: Db): Trashed[] {
     .from(learner)
     .where(isNotNull(learner.deletedAt))
     .all()
-    .map((row) => ({ ...row, kind: 'learner' as const, says: `the learner ${row.name}` }));
+    .map((row) => ({ ...row, kind: 'learner' as const, says: `the student ${row.name}` }));
   const lessons = db
     .select({ id: lesson.id, name: learner.name, date: lesson.date, deletedAt: lesson.deletedAt })
     .from(lesson)

@@ -26,7 +26,7 @@
     if (!version || version.isSingAlong) return '';
     const { beatNotes, basses, contour } = version.account.fidelity;
     const share = ({ kept, of }: Share): string => (kept === of ? `all ${of}` : `${kept} of ${of}`);
-    return `Kept: ${share(beatNotes)} notes on the beat, ${share(basses)} basses, ${share(contour)} steps of the line.`;
+    return `Kept: ${share(beatNotes)} notes on the beat, ${share(basses)} bass notes, melodic direction ${share(contour)} times.`;
   });
 </script>
 
@@ -37,7 +37,7 @@
     ).toLowerCase()}, in {keyName(version?.key ?? opening.key)}{open ? '.' : ': what was left out and kept'}
     {#if version && version.parked.length > 0}
       <a class="link" href="/versions/{versionId}/decisions"
-        >{plural(version.parked.length, 'decision waits', 'decisions wait')}</a
+        >{plural(version.parked.length, 'choice is on hold', 'choices are on hold')}</a
       >
     {/if}</summary
   >

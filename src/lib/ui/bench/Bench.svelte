@@ -192,9 +192,7 @@
     {#if !isSlim}
       <p class="w-28 shrink-0 pt-0.5 text-sm leading-tight">
         <strong>{path.form.newMeasures} of {path.form.measureCount}</strong><br />
-        <span class="text-quiet" role="status"
-          >{view.doing ? `${wordsFor(view.doing)}…` : 'measures are new'}</span
-        >
+        <span class="text-quiet" role="status">{view.doing ? `${wordsFor(view.doing)}…` : 'to learn'}</span>
       </p>
     {/if}
     <Path
@@ -216,7 +214,7 @@
     <div
       class="music overflow-y-auto bg-paper px-5 py-1"
       role="application"
-      aria-label="Music of {title}: arrows walk, 1 to 5 set the finger, Enter shows what can be decided"
+      aria-label="Music of {title}: arrow keys move, 1–5 set the finger, Enter shows what you can change"
       aria-busy={!version}
       tabindex="0"
       bind:this={music}
@@ -263,7 +261,7 @@
       tabindex="0"
     >
       {#if version}<MeasurePanel {version} onchoose={choose} />{:else}<p class="text-quiet" role="status">
-          The measure in hand stands here in a moment.
+          Loading the selected measure…
         </p>{/if}
     </div>
   </div>

@@ -33,7 +33,7 @@
     complaint = '';
     if (!words.trim()) perform(bench, { do: 'give back', kind: 'count', at });
     else if (!withOtherWords(counts, words))
-      complaint = `This measure has ${plural(counts.length, 'place')} to count; write as many words.`;
+      complaint = `This measure needs ${plural(counts.length, 'counting word')}.`;
     else if (words !== countsInWords(counts))
       perform(bench, { do: 'decide all', decisions: [{ kind: 'count', at, value: words.trim() }] });
   }
@@ -62,7 +62,7 @@
       <button
         type="button"
         class="link text-sm"
-        onclick={() => perform(bench, { do: 'give back', kind: 'count', at })}>Give the words back</button
+        onclick={() => perform(bench, { do: 'give back', kind: 'count', at })}>Reset the words</button
       >
     {/if}
   {:else}

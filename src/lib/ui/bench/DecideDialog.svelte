@@ -90,7 +90,7 @@
     const kind = kindOf(writing) as unknown as AnyKind;
     if (text.trim() === '') return choose(kind, undefined);
     const value = kind.written!.read(text, situation);
-    if (value === undefined) complaint = `This cannot be read. Write it as: ${kind.written!.hint}`;
+    if (value === undefined) complaint = `Not understood. Write it like this: ${kind.written!.hint}`;
     else choose(kind, value);
   }
   // Only where it is opened: a version that arrives meanwhile must not take away what is being typed.
@@ -124,7 +124,7 @@
       class="fixed top-16 left-1/2 z-40 flex max-h-[calc(100dvh-6rem)] w-[34rem] max-w-[calc(100vw-2rem)] -translate-x-1/2 flex-col gap-3 rounded-lg border border-hairline bg-paper p-5"
     >
       <Dialog.Title class="text-lg font-bold">
-        {writing ? kindOf(writing).name : only ? kindOf(only).name : 'Decide here'}
+        {writing ? kindOf(writing).name : only ? kindOf(only).name : 'Change here'}
       </Dialog.Title>
       <Dialog.Description class="text-quiet">{scopeText(bench, scope)}</Dialog.Description>
       {#if !writing && offered.length > 1}
@@ -164,12 +164,12 @@
           />
           {#if complaint}<p class="text-sm text-alarm" role="alert">{complaint}</p>{/if}
           <p class="flex items-center gap-4">
-            <button class="action">Decide</button>
-            <span class="text-sm text-quiet">Empty gives it back.</span>
+            <button class="action">Change</button>
+            <span class="text-sm text-quiet">Leave empty to reset.</span>
           </p>
         </form>
       {:else}
-        <Command.Root class="flex min-h-0 flex-col gap-2" label="What to decide">
+        <Command.Root class="flex min-h-0 flex-col gap-2" label="What to change">
           <Command.Input
             bind:value={sought}
             class="field"
@@ -178,7 +178,7 @@
           />
           <Command.List bind:ref={list} class="min-h-0 overflow-y-auto">
             <Command.Viewport>
-              <Command.Empty class="p-2 text-quiet">Nothing of that name can be decided here.</Command.Empty>
+              <Command.Empty class="p-2 text-quiet">No matching options here.</Command.Empty>
               {#each kinds as kind (kind.id)}
                 {@const now = decidedFor(kind)}
                 <Command.Group>
@@ -211,7 +211,7 @@
                         value="{kind.name} give back"
                         onSelect={taken(`${kind.name} give back`, () => choose(kind, undefined))}
                       >
-                        give it back
+                        reset
                       </Command.Item>
                     {/if}
                   </Command.GroupItems>
@@ -221,7 +221,7 @@
           </Command.List>
         </Command.Root>
       {/if}
-      <Dialog.Close class="link justify-self-start self-start text-sm">Leave it</Dialog.Close>
+      <Dialog.Close class="link justify-self-start self-start text-sm">Cancel</Dialog.Close>
     </Dialog.Content>
   </Dialog.Portal>
 </Dialog.Root>

@@ -39,7 +39,7 @@
     value={decided === undefined ? '' : String(decided)}
     onchange={(event) => choose(event.currentTarget.value)}
   >
-    <option value="">{scope === 'measure' ? 'as proposed' : 'as the whole'}</option>
+    <option value="">{scope === 'measure' ? 'Suggested' : 'Same as the piece'}</option>
     {#each options as [value, name] (value)}<option value={String(value)}>{name}</option>{/each}
   </select>
 </label>

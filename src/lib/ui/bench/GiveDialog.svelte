@@ -16,12 +16,12 @@
     <Dialog.Content
       class="fixed top-24 left-1/2 z-40 w-[26rem] -translate-x-1/2 rounded-lg border border-hairline bg-paper p-6"
     >
-      <Dialog.Title class="text-lg font-bold">Who learns this version?</Dialog.Title>
+      <Dialog.Title class="text-lg font-bold">Assign this version to…</Dialog.Title>
       <Dialog.Description class="mb-3 text-quiet"
-        >It appears among the learner's pieces, with its steps.</Dialog.Description
+        >It appears among the student's pieces, with its steps.</Dialog.Description
       >
       {#if learners.length === 0}
-        <p>There are no learners yet. <a class="link" href="/learners/new">Add the first one</a></p>
+        <p>There are no students yet. <a class="link" href="/learners/new">Add the first one</a></p>
       {:else}
         <ul class="grid">
           {#each learners as learner (learner.id)}
@@ -36,7 +36,7 @@
                 <form method="post" action="?/give" use:enhance class="ml-auto">
                   <input type="hidden" name="learner" value={learner.id} />
                   <button class="link font-semibold" aria-label="Give to {learner.name}"
-                    >{learner.has ? 'Give the newest state' : 'Give'}</button
+                    >{learner.has ? 'Assign the latest changes' : 'Give'}</button
                   >
                 </form>
               {/if}

@@ -56,12 +56,12 @@
   <div><DecisionChoice kind="melody" /></div>
   {#if bench.taste && JSON.stringify(bench.taste) !== JSON.stringify(recipe.taste)}
     <button class="link justify-self-start text-sm" onclick={() => set({ taste: bench.taste })}>
-      Finger with the house’s hand as it is now
+      Update to current fingering preferences
     </button>
   {/if}
   {#if recipe.taste}
     <button class="link justify-self-start text-sm" onclick={() => set({ taste: null })}>
-      Finger without the house’s hand
+      Finger without fingering preferences
     </button>
   {/if}
   <p class="text-sm text-quiet">A reach is a limit, not a goal. Never force a stretch.</p>

@@ -131,12 +131,12 @@
         {#if again.question}
           <div class="mt-2 rounded-md bg-accent-soft p-3 text-sm" role="group" aria-label="Where else">
             <p>
-              This comes again at {plural(again.question.places, 'place', 'places')}. Decide it there too, now
-              and later?
+              This passage repeats in {plural(again.question.places, 'place', 'places')}. Use your choice
+              there too, from now on?
             </p>
             <p class="mt-1 flex gap-4">
               <button type="button" class="link" onclick={() => again.keep(true)}
-                >Wherever it comes again</button
+                >Everywhere it repeats</button
               >
               <button type="button" class="link" onclick={() => again.keep(false)}>Only here</button>
             </p>
@@ -152,7 +152,7 @@
   {/each}
 
   <p>
-    <button type="button" class="link" onclick={() => onchoose()}>Decide something here</button>
+    <button type="button" class="link" onclick={() => onchoose()}>More options</button>
     <kbd class="font-mono text-sm text-quiet">Enter</kbd>
     <button
       type="button"
@@ -160,7 +160,7 @@
       aria-pressed={bench.choosesOn}
       title="The next note or measure you touch is the end of it (Shift with the arrows)"
       onclick={() => (bench.choosesOn = !bench.choosesOn)}
-      >{bench.choosesOn ? 'Touch the end …' : 'Choose more'}</button
+      >{bench.choosesOn ? 'Touch the end …' : 'Select more'}</button
     >
   </p>
 
@@ -172,9 +172,9 @@
           <button
             type="button"
             class="link ml-auto"
-            aria-label="Give back: {decisionText(decision)}"
+            aria-label="Reset: {decisionText(decision)}"
             onclick={() => perform(bench, { do: 'give back', kind: decision.kind, at: decision.at })}
-            >Give back</button
+            >Reset</button
           >
         </li>
       {/each}
@@ -227,14 +227,14 @@
 
   {#if difficulty}
     <p>
-      <span class="font-semibold">Hard here: {difficulty.score} of 100</span>
-      <span class="text-quiet">{difficulty.reasons.join(', ') || 'nothing in particular'}</span>
+      <span class="font-semibold">Difficulty {difficulty.score} of 100</span>
+      <span class="text-quiet">{difficulty.reasons.join(', ') || 'nothing stands out'}</span>
     </p>
   {/if}
 
   {#if reasons.length > 0}
     <details>
-      <summary class="cursor-pointer text-quiet">What was done here ({reasons.length})</summary>
+      <summary class="cursor-pointer text-quiet">Why it’s arranged this way ({reasons.length})</summary>
       <ul class="list-disc pl-5 text-sm text-quiet">
         {#each reasons as reason (reason)}<li>{reason}</li>{/each}
       </ul>
@@ -243,9 +243,9 @@
 
   {#if again.everywhere !== undefined}
     <p class="text-sm text-quiet">
-      What is decided holds {again.everywhere ? 'wherever it comes again' : 'only where it is decided'}.
+      Your choices apply {again.everywhere ? 'everywhere it repeats' : 'only where you make them'}.
       <button type="button" class="link" onclick={() => again.keep(!again.everywhere)}
-        >{again.everywhere ? 'Only here' : 'Wherever it comes again'}</button
+        >{again.everywhere ? 'Only here' : 'Everywhere it repeats'}</button
       >
     </p>
   {/if}

@@ -25,14 +25,14 @@
 
 {#if made.length > 0}
   <p class="mt-1 text-sm">
-    Decided: {made.map(decisionText).join(', ')}.
+    Your choice: {made.map(decisionText).join(', ')}.
     <button type="button" class="link" onclick={() => perform(bench, { do: 'give note back' })}>
-      Give it back <kbd class="font-mono">0</kbd>
+      Reset <kbd class="font-mono">0</kbd>
     </button>
   </p>
 {:else}
   <p class="mt-1 text-sm text-quiet">
-    Proposed. <kbd class="font-mono">1</kbd>–<kbd class="font-mono">5</kbd> decides.
+    Suggested. Press <kbd class="font-mono">1</kbd>–<kbd class="font-mono">5</kbd> to change.
   </p>
 {/if}
 <ul class="mt-1 flex flex-wrap gap-1 text-sm" aria-label="Keys for this note">

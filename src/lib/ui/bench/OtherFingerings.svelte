@@ -59,7 +59,7 @@
           type="button"
           class="flex h-7 w-7 shrink-0 items-center justify-center text-accent"
           aria-label="Hear {digits(other)}: {other.name}"
-          title="Hear it"
+          title="Listen"
           onclick={() => perform(bench, { do: 'hear', fingering: other })}
           ><Play size={15} aria-hidden="true" /></button
         >

@@ -32,17 +32,15 @@
     return [
       {
         value: PROPOSED,
-        label: recipe.key === null ? keyName(made.key) : 'as proposed',
+        label: recipe.key === null ? keyName(made.key) : 'suggested',
         note: 'proposed',
       },
       ...keyOptions(made.sourceKey.mode).map((k) => ({
         value: k.code,
         label: k.name,
         note:
-          (k.code === source ? 'as it is, ' : '') +
-          (k.accidentals <= most
-            ? k.signature
-            : `${k.signature}: more than level ${levelText(recipe.level)} reads`),
+          (k.code === source ? 'original, ' : '') +
+          (k.accidentals <= most ? k.signature : `${k.signature}: beyond level ${levelText(recipe.level)}`),
       })),
     ];
   });

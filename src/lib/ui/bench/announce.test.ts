@@ -20,10 +20,10 @@ const note = (id: string) => version.score.parts[0]!.notes.find((n) => n.id === 
 describe('what a screen reader hears', () => {
   it('is where a note is, what it is, its finger and why', () => {
     expect(announced(version, note('m0s1n0'), 'the hand lies so')).toBe(
-      'Measure 1, right hand, F sharp 5, dotted quarter, finger 3, decided: the hand lies so',
+      'Measure 1, right hand, F sharp 5, dotted quarter, finger 3, your choice: the hand lies so',
     );
     expect(announced(version, note('m0s2n0'))).toMatch(
-      /^Measure 1, left hand, D 3, in a chord of 2, whole note, finger \d, proposed\.$/,
+      /^Measure 1, left hand, D 3, in a chord of 2, whole note, finger \d, suggested\.$/,
     );
   });
   it('names lengths as a teacher does', () => {

@@ -53,7 +53,7 @@ export function announced(version: Version, note: Note, why?: string): string {
       ...(together > 1 ? [`in a chord of ${together}`] : []),
       lengthText(note),
       `finger ${finger?.finger ?? 'none'}`,
-      finger?.decided ? 'decided' : 'proposed',
+      finger?.decided ? 'your choice' : 'suggested',
     ].join(', ') + (why ? `: ${why}` : '.')
   );
 }

@@ -268,9 +268,9 @@
     </select></label
   >
   <label class="grid text-sm text-quiet"
-    >Metre<select
+    >Time signature<select
       class="field text-base text-ink"
-      aria-label="Metre"
+      aria-label="Time signature"
       value="{sketch.time.beats}/{sketch.time.beatType}"
       onchange={(event) => {
         const [beats, beatType] = event.currentTarget.value.split('/').map(Number);
@@ -315,7 +315,7 @@
     </select></label
   >
   <button type="button" class="action" disabled={busy} onclick={() => void keepPiece()}
-    >{busy ? 'Keeping it…' : 'Keep this piece'}</button
+    >{busy ? 'Saving…' : 'Save this piece'}</button
   >
 </div>
 {#if problem}<p class="mt-2 text-alarm" role="alert">{problem}</p>{/if}
@@ -384,7 +384,7 @@
         /></label
       >
     {/if}
-    <button class="link">{line === 'chords' ? 'Next measure' : 'Keep'}</button>
+    <button class="link">{line === 'chords' ? 'Next measure' : 'Save'}</button>
     <button type="button" class="link" onclick={close}>Back to the notes</button>
     {#if complaint}<p class="w-full text-sm text-alarm" role="alert">{complaint}</p>{/if}
   </form>

@@ -92,10 +92,10 @@ G / / | D7 / / |`;
         <Sheet sheet={preview.sheet} label="What is typed: {preview.title}" />
       </div>
       <p class="mt-3">
-        <button type="button" class="action" onclick={() => (keeping = true)}>Keep this piece</button>
+        <button type="button" class="action" onclick={() => (keeping = true)}>Save this piece</button>
       </p>
     {:else if !problem}
-      <p class="text-quiet">The music stands here as you type it.</p>
+      <p class="text-quiet">The music appears here as you type.</p>
     {/if}
   </div>
 </div>

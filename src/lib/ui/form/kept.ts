@@ -39,7 +39,7 @@ function store(act: (of: Storage) => void): void {
   try {
     act(localStorage);
   } catch (error) {
-    console.warn('What is typed cannot be kept by this browser:', error);
+    console.warn('This browser can’t store what you type:', error);
   }
 }
 
@@ -80,7 +80,7 @@ export const kept: Action<HTMLFormElement, KeptOptions | undefined> = (form, opt
       if (value !== undefined) setValue(field, value);
     }
     isDirty = true;
-    toast('What you typed before and had not sent stands in the form again.');
+    toast('Your unsent text is back in the form.');
   });
 
   const warn = (event: BeforeUnloadEvent): void => {
@@ -102,13 +102,10 @@ export const kept: Action<HTMLFormElement, KeptOptions | undefined> = (form, opt
       // An error without a status is no answer at all.
       if (result.type === 'error' && result.status === undefined) {
         if (!isAway)
-          toast.error(
-            'The server cannot be reached. What you typed is kept here, and is sent when it is back.',
-            {
-              id: key,
-              duration: Infinity,
-            },
-          );
+          toast.error('You’re offline. Your text is safe and will be sent later.', {
+            id: key,
+            duration: Infinity,
+          });
         isAway = true;
         keep();
         timer = setTimeout(again, AGAIN);

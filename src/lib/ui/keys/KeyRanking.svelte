@@ -111,7 +111,7 @@
               {key.total.toFixed(1)}{key.beyondLevel > 0
                 ? ', beyond the level'
                 : key.by === 0
-                  ? ', as it is'
+                  ? ', the original key'
                   : ''}
             </span>
             <span class="col-start-2 col-end-4 font-mono text-xs text-quiet" aria-hidden="true"

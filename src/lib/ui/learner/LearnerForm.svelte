@@ -109,9 +109,9 @@
     </select>
   </label>
   <label class="grid">
-    Counts by
+    Counting system
     <select name="school" class="field">
-      <option value="">as the house does</option>
+      <option value="">Studio default</option>
       {#each SCHOOL_IDS as id (id)}<option value={id} selected={values?.school === id}
           >{SCHOOLS[id].name}</option
         >{/each}
@@ -152,7 +152,7 @@
     />{@render problem('minutesADay')}</label
   >
   <label class="grid"
-    >To remember
+    >Notes
     <input name="about" class="field" maxlength="400" value={values?.about ?? ''} />{@render problem(
       'about',
     )}</label

@@ -61,14 +61,14 @@
     filterFns: { includesString: filterFn_includesString },
   });
   const columns = [
-    { id: 'name', header: 'Learner', accessorFn: (r: Row) => r.name },
+    { id: 'name', header: 'Student', accessorFn: (r: Row) => r.name },
     {
       id: 'day',
       header: 'Lesson',
       accessorFn: (r: Row) => (r.weekday ?? 9) * 10_000 + Number((r.time ?? '').replace(':', '')),
     },
     { id: 'level', header: 'Level', accessorFn: (r: Row) => r.level },
-    { id: 'piece', header: 'Piece in hand', accessorFn: (r: Row) => r.pieces[0]?.title ?? '' },
+    { id: 'piece', header: 'Current piece', accessorFn: (r: Row) => r.pieces[0]?.title ?? '' },
     {
       id: 'share',
       header: 'Both hands',
@@ -101,10 +101,10 @@
   function takeAway(): void {
     const text = csvOf([
       [
-        'learner',
+        'student',
         'lesson',
         'level',
-        'piece in hand',
+        'current piece',
         'new measures with both hands',
         'new measures',
         'state',
@@ -129,7 +129,7 @@
         r.promised?.date ?? null,
       ]),
     ]);
-    keepFile(new TextEncoder().encode(text), `learners ${today}.csv`, 'text/csv');
+    keepFile(new TextEncoder().encode(text), `students ${today}.csv`, 'text/csv');
   }
   const ARROWS = { asc: '↑', desc: '↓' } as const;
 </script>
@@ -152,10 +152,10 @@
       <option value="new">who is new</option>
     </select></label
   >
-  <button class="link ml-auto" onclick={takeAway}>As a table for a spreadsheet (CSV)</button>
+  <button class="link ml-auto" onclick={takeAway}>Download table (CSV)</button>
 </div>
 <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
-<div class="mt-3 overflow-x-auto" role="region" aria-label="Learners side by side" tabindex="0">
+<div class="mt-3 overflow-x-auto" role="region" aria-label="Students side by side" tabindex="0">
   <table class="w-full min-w-[56rem] border-collapse text-left">
     <thead>
       {#each table.getHeaderGroups() as group (group.id)}
@@ -203,7 +203,7 @@
           <td class="py-1.5 text-sm leading-6">{promisedText(row)}</td>
         </tr>
       {:else}
-        <tr><td class="py-3 text-quiet" colspan="9">Nobody is like that.</td></tr>
+        <tr><td class="py-3 text-quiet" colspan="9">No students match.</td></tr>
       {/each}
     </tbody>
   </table>

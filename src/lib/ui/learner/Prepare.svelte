@@ -37,8 +37,8 @@
       <ul class="grid gap-1">
         {#each stuck as { id, name, title, assignment, at } (id)}
           <li>
-            <a class="font-semibold hover:text-accent" href="/learners/{id}">{name}</a> has gained no step in
-            two lessons:
+            <a class="font-semibold hover:text-accent" href="/learners/{id}">{name}</a> has been stuck for two
+            lessons:
             <a class="hover:text-accent" href="/assignments/{assignment}"
               >{title}, {measuresBetween(at.numbers)}, {at.step.says.toLowerCase()}</a
             >.
@@ -68,7 +68,7 @@
   {/if}
   {#if needPiece.length > 0}
     <section aria-labelledby="need">
-      <h2 id="need">In need of a new piece</h2>
+      <h2 id="need">Needs a new piece</h2>
       <ul>
         {#each needPiece as { id, name, level } (id)}
           <li>
@@ -80,7 +80,7 @@
   {/if}
   {#if unsigned.length > 0}
     <section aria-labelledby="unsigned">
-      <h2 id="unsigned">Not signed yet</h2>
+      <h2 id="unsigned">Drafts</h2>
       <ul>
         {#each unsigned as { id, title, level, names } (id)}
           <li>

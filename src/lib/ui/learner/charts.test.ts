@@ -29,7 +29,7 @@ const seriesOf = ({ option }: ChartText): readonly Series[] => option.series as 
 const toldOf = ({ option }: ChartText): unknown =>
   (option.aria as { label: { description: string } }).label.description;
 
-describe('charts of a learner say in words what they draw', () => {
+describe('charts of a student say in words what they draw', () => {
   const weeks = [
     week('2026-11-02', { measures: 4, reviews: 2, set: 75, practised: 60 }),
     week('2026-11-09', { measures: 8, reviews: 1, set: 75, practised: null }),
@@ -77,7 +77,7 @@ describe('charts of a learner say in words what they draw', () => {
     expect(tempoChart([line('Mill Song')]).words).toBe(
       'Mill Song: 50 on 3 Nov, 66 on 17 Nov, at best 72 of 96.',
     ));
-  it('tempi are told in the beat of the metre: a dotted quarter in six eighths', () => {
+  it('tempi are told in the beat of the time signature: a dotted quarter in six eighths', () => {
     const jig = line('Jig', {
       time: { beats: 6, beatType: 8 },
       goal: 90,

@@ -54,9 +54,9 @@
   <p class="mt-1 flex flex-wrap items-center gap-x-4">
     {#if lesson.week}
       <span role="status">Set.</span>
-      <button class="link" onclick={() => lesson.setWeek(null)}>Propose anew</button>
+      <button class="link" onclick={() => lesson.setWeek(null)}>Suggest again</button>
     {:else}
-      <button class="link" title="W" onclick={() => lesson.setWeek()}>Set this</button>
+      <button class="link" title="W" onclick={() => lesson.setWeek()}>Set for the week</button>
     {/if}
     <label class="ml-auto flex items-center gap-1.5 text-sm text-quiet"
       >practised last week

@@ -221,7 +221,7 @@
     <div class="flex flex-wrap items-center gap-x-4 gap-y-2 border-t border-hairline px-4 py-2 sm:px-7">
       <button
         class="flex h-11 w-11 shrink-0 items-center justify-center rounded-full bg-accent text-on-accent disabled:opacity-50"
-        aria-label={sound.isPlaying ? 'Stop' : 'Play the step in hand'}
+        aria-label={sound.isPlaying ? 'Stop' : 'Play the current step'}
         title="Space"
         disabled={!version}
         onclick={play}

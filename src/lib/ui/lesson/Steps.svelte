@@ -18,7 +18,7 @@
     >
       <button
         class="flex h-10 w-10 items-center justify-center"
-        aria-label="{step.done ? 'Take back' : 'Tick'}: {step.says}"
+        aria-label="{step.done ? 'Uncheck' : 'Check off'}: {step.says}"
         aria-pressed={step.done !== null}
         onclick={() => (step.done ? lesson.untick(step.id) : lesson.tick(step))}
       >
@@ -43,7 +43,7 @@
           {#if step.done}{step.done.tempo ? `${tempoText(time, step.done.tempo)}, ` : ''}{shortDate(
               step.done.at,
             )}
-          {:else if step.waits}waits for the chunk before
+          {:else if step.waits}after the chunk before
           {:else if isInHand && lesson.asked}{tempoText(time, lesson.asked)}
           {:else if step.ladder.length > 0}{tempoText(time, step.tempo ?? step.ladder[0]!)}{step.ladder
               .length > 1

@@ -337,8 +337,7 @@ export class LessonState {
   untick(step: string): void {
     const event = holding(this.events).findLast((e) => e.step === step && e.chunk === this.chunk?.id);
     if (event) this.#withdraw(event);
-    else
-      this.refused = 'It was done with other measures around it: take it back where they are in one chunk.';
+    else this.refused = 'Checked off in another chunk; uncheck it there.';
   }
 
   #withdraw({ token, id }: LessonEvent): void {

@@ -187,7 +187,7 @@ export class Outbox {
     try {
       return this.#storage.getItem(key);
     } catch (error) {
-      console.warn('This browser keeps nothing:', error);
+      console.warn('This browser can’t store anything:', error);
       return null;
     }
   }
@@ -197,7 +197,7 @@ export class Outbox {
       if (text === null) this.#storage.removeItem(key);
       else this.#storage.setItem(key, text);
     } catch (error) {
-      console.warn('This browser keeps nothing:', error);
+      console.warn('This browser can’t store anything:', error);
     }
   }
 

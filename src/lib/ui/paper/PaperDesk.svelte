@@ -31,7 +31,7 @@
 <div class="lg:grid lg:grid-cols-[20rem_minmax(0,1fr)] print:block">
   <aside
     class="border-hairline px-6 py-5 lg:sticky lg:top-0 lg:h-screen lg:overflow-y-auto lg:border-r print:hidden"
-    aria-label="What goes on paper"
+    aria-label="What to print"
   >
     <a class="link" href={back.href}>{back.name}</a>
     <h1 class="mt-3">{title}</h1>

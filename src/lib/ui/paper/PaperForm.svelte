@@ -114,7 +114,7 @@
     {@render pick('names', 'Note names', choices.names, [
       ['none', 'none'],
       ['below', 'below the notes'],
-      ['heads', 'in their heads'],
+      ['heads', 'inside the noteheads'],
     ])}
     {@render pick('words', 'Words', String(choices.words), [
       ['all', 'all verses'],
@@ -136,7 +136,7 @@
     {@render tick('chords', 'Chord names', choices.chords)}
     {@render tick('pedal', 'Pedal', choices.pedal)}
     {@render tick('map', 'Map', choices.map)}
-    {@render tick('decided', 'Decided fingers', choices.decided)}
+    {@render tick('decided', 'Your fingers', choices.decided)}
   </fieldset>
   <details open={choices.keys === 'all' || choices.keys.length > 0}>
     <summary class="cursor-pointer font-semibold">Keys of the chord sheet</summary>

@@ -100,7 +100,7 @@
     if (measure !== undefined) onselect?.(measure);
   }
   const saysOf = (measure: number): string =>
-    `${measureText(numbers[measure] ?? '')}, difficulty ${difficulty[measure] ?? 0} of 100${marked?.has(measure) ? ', marked as hard' : ''}${decided?.has(measure) ? ', decided' : ''}`;
+    `${measureText(numbers[measure] ?? '')}, difficulty ${difficulty[measure] ?? 0} of 100${marked?.has(measure) ? ', marked as hard' : ''}${decided?.has(measure) ? ', your choice' : ''}`;
 </script>
 
 <div class="w-full min-w-0 overflow-hidden" bind:clientWidth={measured}>

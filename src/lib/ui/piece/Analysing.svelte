@@ -12,7 +12,7 @@
   const WORDS: Readonly<Record<Stage, string>> = {
     keys: 'Looking for keys',
     chords: 'Listening for chords',
-    form: 'Looking for what comes again',
+    form: 'Finding repeats',
     difficulty: 'Weighing what is hard',
   };
   const done = $derived(STAGES.find(([name]) => name === stage)?.[1] ?? 0);

@@ -70,17 +70,16 @@
           <Dialog.Description class="text-quiet">
             {#if isDone}
               {plural(kept, 'tune')}
-              {kept === 1 ? 'is' : 'are'} kept among your pieces.
+              {kept === 1 ? 'is' : 'are'} saved in your pieces.
             {:else}
-              It holds {plural(tunes.length, 'tune')}. One you look at before it is kept; several are kept as
-              they are read.
+              It holds {plural(tunes.length, 'tune')}. One opens in a preview; several are added directly.
             {/if}
           </Dialog.Description>
         </div>
         {#if isDone}
           {#if problems.length > 0}
             <ul class="mx-7 mb-4 min-h-0 overflow-y-auto border-l-[3px] border-alarm pl-3" role="alert">
-              {#each problems as problem (problem)}<li>{problem} It was not kept.</li>{/each}
+              {#each problems as problem (problem)}<li>{problem} It was not saved.</li>{/each}
             </ul>
           {/if}
         {:else}
@@ -129,7 +128,7 @@
                   ? 'Bring them'
                   : `Bring ${plural(wanted.length, 'tune')}`}
             </button>
-            <Dialog.Close class="link" type="button">Leave it</Dialog.Close>
+            <Dialog.Close class="link" type="button">Cancel</Dialog.Close>
             <label class="ml-auto flex items-center gap-2 text-sm text-quiet">
               Rights
               <select class="field text-base text-ink" bind:value={right}>

@@ -83,10 +83,10 @@ G / / | D7 / / |`;
   aria-labelledby="bring"
   class="border-l-[3px] py-1 pl-4 {dragging ? 'border-accent bg-accent-soft' : 'border-hairline'}"
 >
-  <h2 id="bring">Bring a piece</h2>
+  <h2 id="bring">Add a piece</h2>
   <p class="text-quiet">
     MusicXML, MIDI, ABC, or a chord chart. Drop a file anywhere here, or paste its text. You see what was read
-    before anything is kept.
+    before anything is saved.
   </p>
   <form
     method="post"
@@ -134,7 +134,7 @@ G / / | D7 / / |`;
     </form>
   {/if}
   {#if problem || message}
-    <p class="mt-2 text-alarm" role="alert">{problem || message} Nothing was kept.</p>
+    <p class="mt-2 text-alarm" role="alert">{problem || message} Nothing was saved.</p>
   {/if}
 </section>
 

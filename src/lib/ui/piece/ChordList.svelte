@@ -23,8 +23,7 @@
   const FROM = {
     symbol: 'As the source names them.',
     notes: 'Heard from the notes.',
-    harmonised:
-      'Harmonised by Key Path: the tune comes without chords. They are proposed, each with what else would do.',
+    harmonised: 'The tune had no chords; these are suggestions, each with alternatives.',
   } as const;
   const INVERSIONS = ['', 'third in the bass', 'fifth in the bass', 'seventh in the bass'];
   const bassText = ({ inversion, bass }: { inversion: number; bass: string }): string =>
@@ -48,7 +47,7 @@
       {:else}
         {FROM[report.chordsFrom]}
         {report.startsOn
-          ? `The piece begins on ${report.startsOn.symbol}, ${report.startsOn.isBorrowed ? 'which is not of its key' : 'away from home'}.`
+          ? `The piece begins on ${report.startsOn.symbol}, ${report.startsOn.isBorrowed ? 'outside the key' : 'away from home'}.`
           : ''}
       {/if}
     </p>
@@ -109,14 +108,14 @@
               </a>
             </li>
           {:else}
-            <li class="text-quiet">goes on with the chord before</li>
+            <li class="text-quiet">continues the previous chord</li>
           {/each}
         </ol>
       {/if}
     </div>
   {/each}
   {#if report.shapes.length > 0}
-    <h3 class="mt-5 font-semibold">One name, several shapes</h3>
+    <h3 class="mt-5 font-semibold">Same chord, several voicings</h3>
     <ul>
       {#each report.shapes as { symbol, shapes } (symbol)}
         <li class="mt-1">

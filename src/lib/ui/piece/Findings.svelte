@@ -45,7 +45,7 @@
       ? [
           {
             measure: 0,
-            text: `The signature says ${report.keyName}, the notes speak for ${keyName(report.keys.heard)}.`,
+            text: `The key signature says ${report.keyName}; the notes suggest ${keyName(report.keys.heard)}.`,
           },
         ]
       : []),
@@ -72,15 +72,13 @@
 
 <section class="mt-6" aria-labelledby="form">
   <h2 id="form">
-    {form.newMeasures} of {plural(form.measureCount, 'measure')} are new
+    {plural(form.newMeasures, 'measure')} to learn, {form.measureCount} in all
   </h2>
   <p class="text-quiet">
     {again > 0
-      ? `${plural(again, 'measure')} come again note for note.`
-      : 'No measure comes again note for note.'}
-    {hasNotes
-      ? 'The line is higher where the measure is harder.'
-      : 'It has chords and no notes: how hard it is, its versions say.'}
+      ? `${plural(again, 'measure repeats', 'measures repeat')} exactly.`
+      : 'No measure repeats exactly.'}
+    {hasNotes ? 'Higher means harder.' : 'Chords only: see each version’s difficulty.'}
   </p>
   <div class="mt-2">
     <Path

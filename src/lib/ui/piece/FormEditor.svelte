@@ -39,7 +39,7 @@
     }).catch(() => undefined);
     if (!response?.ok) {
       const answer = (await response?.json().catch(() => undefined)) as { message?: string } | undefined;
-      toast.error(answer?.message ?? 'The sections could not be kept: the server does not answer.');
+      toast.error(answer?.message ?? 'The sections weren’t saved: the server isn’t answering. Try again.');
       if (response?.status === 409) await onchange();
       return;
     }
@@ -59,7 +59,7 @@
 
 <details class="mt-2">
   <summary class="w-fit cursor-pointer text-quiet hover:text-accent">
-    {decided ? 'The sections are yours' : 'Change the sections'}
+    {decided ? 'Your sections' : 'Change the sections'}
   </summary>
   <ol class="mt-2">
     {#each form.sections as section, i (i)}
@@ -110,7 +110,7 @@
           disabled={i === 0}
           aria-label="Join section {name} to the one before"
           onclick={() => keep(joinSection(starts, i), `Section ${name} is part of the one before.`)}
-          >Join to the one before</button
+          >Merge with previous</button
         >
       </li>
     {/each}

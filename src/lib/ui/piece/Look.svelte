@@ -112,9 +112,9 @@
           {#if problem}<p class="mt-3 text-alarm" role="alert">{problem}</p>{/if}
         </div>
         <div class="flex items-center gap-5 border-t border-hairline px-7 py-4">
-          <button class="action" disabled={busy}>{busy ? 'Keeping it…' : 'Keep this piece'}</button>
-          <Dialog.Close class="link" type="button">Leave it</Dialog.Close>
-          <span class="ml-auto text-sm text-quiet">Nothing is kept yet. The file stays as it is.</span>
+          <button class="action" disabled={busy}>{busy ? 'Saving…' : 'Save this piece'}</button>
+          <Dialog.Close class="link" type="button">Cancel</Dialog.Close>
+          <span class="ml-auto text-sm text-quiet">Nothing is saved yet. Your file won’t change.</span>
         </div>
       </form>
     </Dialog.Content>

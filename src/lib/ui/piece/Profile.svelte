@@ -111,7 +111,7 @@
     const d = difficulty[index];
     if (!d) return '';
     const escaped = (text: string): string => text.replace(/[&<>]/g, (c) => `&#${c.charCodeAt(0)};`);
-    return `<strong>Measure ${escaped(numbers[index] ?? '')}: ${d.score} of 100</strong><br>${d.reasons.map(escaped).join('<br>') || 'nothing in particular'}`;
+    return `<strong>Measure ${escaped(numbers[index] ?? '')}: ${d.score} of 100</strong><br>${d.reasons.map(escaped).join('<br>') || 'nothing stands out'}`;
   }
 
   // The chart library is large: it is fetched when a profile is shown.

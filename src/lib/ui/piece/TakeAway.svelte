@@ -47,7 +47,7 @@
       {#if places.length > 0}<DropdownMenu.Separator class="my-1 border-t border-hairline" />
         <DropdownMenu.Group
           ><DropdownMenu.GroupHeading class="px-4 pt-1 text-sm text-quiet"
-            >Take away as</DropdownMenu.GroupHeading
+            >Download as</DropdownMenu.GroupHeading
           ></DropdownMenu.Group
         >{/if}
       {#each formats as { ending, name } (ending)}

@@ -28,8 +28,8 @@
   );
   const signedText = $derived(
     version.signed === null
-      ? 'not signed'
-      : `signed ${shortDate(version.signed.at)}${version.signed.later > 0 ? `, ${plural(version.signed.later, 'change')} since` : ''}`,
+      ? 'draft'
+      : `ready ${shortDate(version.signed.at)}${version.signed.later > 0 ? `, ${plural(version.signed.later, 'change')} since` : ''}`,
   );
 </script>
 
@@ -39,7 +39,7 @@
     <span class="text-quiet">
       {version.name ? `${what.charAt(0).toLowerCase()}${what.slice(1)}, ` : ''}{version.holders.length > 0
         ? `for ${version.holders.join(', ')}`
-        : 'not given yet'}{version.decisions > 0 ? `, ${plural(version.decisions, 'decision')}` : ''}, {signedText}
+        : 'not given yet'}{version.decisions > 0 ? `, ${plural(version.decisions, 'choice')}` : ''}, {signedText}
     </span>
     <a class="link ml-auto" href="/versions/{version.id}/levels">All levels</a>
     <a class="link" href="/versions/{version.id}/handout">Handout</a>
@@ -58,7 +58,7 @@
             value={version.name ?? ''}
           /></label
         >
-        <button class="link">Keep</button>
+        <button class="link">Save</button>
       </form>
       <form method="post" action="?/duplicate" use:enhance class="flex items-end gap-2">
         <Once />

@@ -61,7 +61,7 @@ export function filterOptions(pieces: readonly ListedPiece[]) {
     { key: 'key' as const, name: 'Key', values: plain(pieces.flatMap((p) => p.key ?? [])) },
     {
       key: 'metre' as const,
-      name: 'Metre',
+      name: 'Time signature',
       values: plain(pieces.flatMap((p) => (p.time ? metreText(p.time) : []))),
     },
     {

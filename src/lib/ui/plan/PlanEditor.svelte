@@ -117,18 +117,18 @@
               class="link disabled:opacity-40"
               disabled={index === 0}
               onclick={() => send({ do: 'move', chunk: idOf(chunk), to: index - 1 })}
-              aria-label="Earlier: {name}, {whereOf(chunk)}">Earlier</button
+              aria-label="Move up: {name}, {whereOf(chunk)}">Move up</button
             >
             <button
               class="link disabled:opacity-40"
               disabled={index === plan.chunks.length - 1}
               onclick={() => send({ do: 'move', chunk: idOf(chunk), to: index + 1 })}
-              aria-label="Later: {name}, {whereOf(chunk)}">Later</button
+              aria-label="Move down: {name}, {whereOf(chunk)}">Move down</button
             >
             <button
               class="link"
               onclick={() => send({ do: 'drop', chunk: idOf(chunk) })}
-              aria-label="Drop {name}, {whereOf(chunk)}">Drop</button
+              aria-label="Remove {name}, {whereOf(chunk)}">Remove</button
             >
           </span>
         </div>
@@ -191,7 +191,7 @@
         {/each}
       </ul>
       {#if !isProposed}<p class="mt-2 text-sm text-quiet">
-          A school makes the plan anew. What was learned stays.
+          A new order rebuilds the plan. Progress is kept.
         </p>{/if}
     </section>
     <form method="post" action="?/plan" use:kept={{ submit: keep }} class="grid gap-1">
@@ -229,14 +229,14 @@
             </form>
           </li>
         {:else}
-          <li class="text-sm text-quiet">None yet. The steps of this plan can be kept for other pieces.</li>
+          <li class="text-sm text-quiet">None yet. You can save this plan’s steps for other pieces.</li>
         {/each}
       </ul>
       <form method="post" action="?/keep" use:kept={{ submit: keep }} class="mt-2 flex items-end gap-2">
         <label class="grid text-sm text-quiet"
-          >Keep these steps as <input name="name" class="field w-40 text-base text-ink" /></label
+          >Save these steps as <input name="name" class="field w-40 text-base text-ink" /></label
         >
-        <button class="link mb-1">Keep</button>
+        <button class="link mb-1">Save</button>
       </form>
     </section>
   </aside>

@@ -36,7 +36,7 @@
                 class="flex h-6 w-6 shrink-0 items-center justify-center rounded-full border-[1.6px] border-ink {step.done
                   ? 'bg-ink text-paper'
                   : 'bg-paper'} {!step.done && step.passed ? 'border-dashed' : ''}"
-                aria-label="{step.done ? 'Take back' : 'Tick'}: {step.says}, {name}"
+                aria-label="{step.done ? 'Uncheck' : 'Check off'}: {step.says}, {name}"
                 >{#if step.done}<span aria-hidden="true" class="h-2 w-2 rounded-full bg-paper"
                   ></span>{/if}</button
               >

@@ -21,7 +21,7 @@
   const OVERLAP = { no: 'never', freed: 'where held notes free the place', written: 'as written' };
   const PEDAL = { none: 'none', harmony: 'with each harmony', lifted: 'also lifted', all: 'every style' };
   const OWN = {
-    replaced: 'a texture takes its place',
+    replaced: 'a left-hand pattern replaces it',
     thinned: 'thinned until it fits',
     kept: 'kept as written',
   };
@@ -103,12 +103,12 @@
   {@render number('tempoShare', 'Goal tempo, share of the source’s', level.tempoShare, 0.3, 1.2)}
   {@render number('rightNotes', 'Right hand, notes at once', level.rightNotes, 1, 5)}
   {@render number('leftNotes', 'Left hand, notes at once', level.leftNotes, 1, 5)}
-  {@render number('span', 'Widest span, semitones', level.span, 1, 24, 'the reach')}
-  {@render shortest('shortestSimple', 'Shortest note, simple metre', level.shortestSimple)}
-  {@render shortest('shortestCompound', 'Shortest note, compound metre', level.shortestCompound)}
-  {@render number('leap', 'Leap without a beat to move in, semitones', level.leap, 1, 36, 'any')}
-  {@render dots('dotted', 'Dotted notes, simple metre', level.dotted)}
-  {@render dots('dottedCompound', 'Dotted notes, compound metre', level.dottedCompound)}
+  {@render number('span', 'Widest span (half steps)', level.span, 1, 24, 'the reach')}
+  {@render shortest('shortestSimple', 'Shortest note, simple meter', level.shortestSimple)}
+  {@render shortest('shortestCompound', 'Shortest note, compound meter', level.shortestCompound)}
+  {@render number('leap', 'Leap without a beat to move (half steps)', level.leap, 1, 36, 'any')}
+  {@render dots('dotted', 'Dotted notes, simple meter', level.dotted)}
+  {@render dots('dottedCompound', 'Dotted notes, compound meter', level.dottedCompound)}
   {@render choice('ties', 'Ties', level.ties, TIES)}
   {@render choice('tuplets', 'Tuplets', level.tuplets, TUPLETS)}
   {@render choice('overlap', 'Hands share or cross', level.overlap, OVERLAP)}
@@ -119,5 +119,5 @@
   })}
   {@render choice('pedal', 'Pedal', level.pedal, PEDAL)}
   {@render choice('accompaniment', 'The source’s accompaniment', level.accompaniment, OWN)}
-  {@render number('steadiness', 'How dearly the hand leaves its position', level.steadiness, 1, 4)}
+  {@render number('steadiness', 'How strongly to stay in position', level.steadiness, 1, 4)}
 </div>

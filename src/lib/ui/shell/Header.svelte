@@ -10,7 +10,7 @@
   let { studio, trail }: Props = $props();
   const places = [
     { href: '/', name: 'Today' },
-    { href: '/learners', name: 'Learners' },
+    { href: '/learners', name: 'Students' },
     { href: '/pieces', name: 'Pieces' },
     { href: '/settings/levels', name: 'Levels' },
     { href: '/settings/hand', name: 'Fingering' },

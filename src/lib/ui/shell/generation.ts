@@ -26,7 +26,7 @@ export function reloadWith(notice: string, isFirst = false): void {
   try {
     sessionStorage.setItem(NOTICE, notice);
   } catch (error) {
-    console.warn('This browser keeps nothing:', error);
+    console.warn('This browser can’t store anything:', error);
   }
   if (isFirst) new BroadcastChannel(CHANNEL).postMessage('restored');
   location.reload();

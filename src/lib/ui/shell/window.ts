@@ -18,7 +18,7 @@ function keep(key: string, make: () => string): string {
     value = sessionStorage.getItem(key) ?? make();
     sessionStorage.setItem(key, value);
   } catch (error) {
-    console.warn('This browser keeps nothing:', error);
+    console.warn('This browser can’t store anything:', error);
   }
   value ??= make();
   kept.set(key, value);

@@ -42,7 +42,7 @@
     <a class="link ml-3" href="/versions/{progress.versionId}/handout">Handout</a>
   </p>
   <p class="mt-1">
-    {#if progress.isResting}It rests: it is neither set nor kept alive.
+    {#if progress.isResting}Paused: no practice, no reviews.
     {:else if data.estimate}
       About {plural(Math.max(1, Math.round(data.estimate.weeks)), 'week')} more at {data.learner.minutesADay} minutes
       a day, ready about {spanText(
@@ -53,10 +53,10 @@
         )}{/if}.
       <span class="text-quiet"
         >{data.pace.weeks === 0
-          ? 'Reckoned at a usual pace; it is corrected week by week.'
+          ? 'Based on an average pace; adjusts every week.'
           : `${data.learner.name} goes ${Math.round(100 * data.pace.pace)} % of a usual pace over ${plural(data.pace.weeks, 'week')}.`}</span
       >
-    {:else}Every step is done; it is kept alive by playing it again when it is due.{/if}
+    {:else}Every step is done; it returns for review when due.{/if}
   </p>
   {#if progress.given.since > 0}
     <form method="post" action="?/renew" use:kept class="mt-2">
@@ -105,7 +105,7 @@
   <div class="mt-7 flex flex-wrap items-baseline gap-x-5 gap-y-2">
     <h2 class="text-lg">The plan</h2>
     <span class="text-quiet"
-      >{progress.plan.method}{progress.isProposed ? ', as proposed' : ', as you have changed it'}</span
+      >{progress.plan.method}{progress.isProposed ? ', as suggested' : ', with your changes'}</span
     >
     <button class="link" aria-expanded={changes} onclick={() => (changes = !changes)}
       >{changes ? 'Back to the steps' : 'Change the plan'}</button
@@ -157,12 +157,8 @@
     </form>
     <form method="post" action="?/rest" use:kept={{ submit: stays }} class="mt-3">
       <input type="hidden" name="rests" value={progress.isResting ? 'no' : 'yes'} />
-      <button class="link">{progress.isResting ? 'Take it up again' : 'Put it to rest'}</button>
-      <span class="text-quiet"
-        >{progress.isResting
-          ? ''
-          : 'What was learned stays written down; nothing of it is due any more.'}</span
-      >
+      <button class="link">{progress.isResting ? 'Resume' : 'Pause'}</button>
+      <span class="text-quiet">{progress.isResting ? '' : 'Progress is kept; reviews stop.'}</span>
     </form>
   </section>
 

@@ -18,7 +18,7 @@
 <main id="main" class="mx-auto max-w-5xl px-4 py-7 sm:px-7">
   <h1>{data.group.name}</h1>
   <p class="text-quiet">
-    {data.title ?? 'No piece'}, {data.members.length} learners, each at their own level.
+    {data.title ?? 'No piece'}, {data.members.length} students, each at their own level.
   </p>
 
   {#if data.sections.length > 0}
@@ -26,15 +26,15 @@
       <h2 id="together">Together now</h2>
       <p>
         {together.length > 0
-          ? `All of them can play ${together.map((s) => `${s.label} (${measuresBetween(s.numbers)})`).join(', ')}`
-          : 'There is no section that all of them can play yet'}{data.tempo && time && together.length > 0
+          ? `Everyone can play  ${together.map((s) => `${s.label} (${measuresBetween(s.numbers)})`).join(', ')}`
+          : 'No section is ready for everyone yet'}{data.tempo && time && together.length > 0
           ? `, up to ${tempoText(time, data.tempo)}`
           : ''}.
       </p>
       <ul class="mt-1">
         {#each data.sections.filter((s) => s.cannot.length > 0) as section (section.label + section.numbers[0])}
           <li class="text-quiet">
-            {section.label}, {measuresBetween(section.numbers)}: missing in {section.cannot.join(
+            {section.label}, {measuresBetween(section.numbers)}: not ready: {section.cannot.join(
               ', ',
             )}{section.can.length > 0 ? `; ready: ${section.can.join(', ')}` : ''}.
           </li>
@@ -91,7 +91,7 @@
       </form>
     {/if}
     {#if data.members.some((m) => m.part)}
-      <p><a class="link" href="/classes/{data.group.id}/handout">All of them on paper</a></p>
+      <p><a class="link" href="/classes/{data.group.id}/handout">Print for everyone</a></p>
     {/if}
     <p class="flex flex-wrap gap-x-5">
       {#each data.members.filter((m) => m.part) as member (member.id)}
@@ -115,8 +115,8 @@
         message={form?.message}
       />
       <form method="post" action="?/remove" class="mt-4">
-        <button class="link">Put the class away</button>
-        <span class="text-quiet">Its learners keep everything.</span>
+        <button class="link">Delete class</button>
+        <span class="text-quiet">Students keep their progress.</span>
       </form>
     </div>
   </details>

@@ -8,6 +8,6 @@
 
 <main id="main" class="mx-auto max-w-5xl px-4 py-7 sm:px-7">
   <h1 class="mb-1">A new class</h1>
-  <p class="mb-5 text-quiet">Several learners, one piece, each at their own level.</p>
+  <p class="mb-5 text-quiet">Several students, one piece, each at their own level.</p>
   <ClassForm action="" button="Add" learners={data.learners} pieces={data.pieces} message={form?.message} />
 </main>

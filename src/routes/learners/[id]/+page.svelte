@@ -54,10 +54,10 @@
       <h1>{learner.name}</h1>
       <p class="text-quiet">
         {learner.weekday ? `${WEEKDAYS[learner.weekday - 1]}s ${learner.time ?? ''}` : 'No fixed day'}, since {since},
-        plays at level {levelText(learner.level)}
+        level {levelText(learner.level)}
       </p>
       <form method="post" action="?/begin" class="ml-auto">
-        <button class="action">Open the lesson</button>
+        <button class="action">Start lesson</button>
       </form>
     </div>
     {#if learner.about}<p class="text-quiet">{learner.about}</p>{/if}
@@ -66,7 +66,7 @@
       <h2>Next</h2>
       {#if next}
         <p><NextStep title={next.title} time={next.time} next={next.next[0]} />.</p>
-      {:else}<p>Nothing is being learned.</p>{/if}
+      {:else}<p>No current piece.</p>{/if}
       {#if data.due.length > 0}
         <p>
           Fading: {#each data.due as review, i (review.assignment + review.chunk)}{i > 0 ? '; ' : ''}<a
@@ -157,13 +157,13 @@
           <label class="sr-only" for="lesson-date">Date</label>
           <input id="lesson-date" type="date" name="date" value={data.today} class="field" />
         </div>
-        <label class="sr-only" for="lesson-note">What was said, what is set</label>
-        <textarea id="lesson-note" name="note" rows="2" class="field" placeholder="What was said, what is set"
+        <label class="sr-only" for="lesson-note">Lesson notes and practice</label>
+        <textarea id="lesson-note" name="note" rows="2" class="field" placeholder="Lesson notes and practice"
         ></textarea>
         {#if form?.lessonProblems}
           <p class="text-alarm" role="alert">{Object.values(form.lessonProblems).join(' ')}</p>
         {/if}
-        <div><button class="link">Add to the log</button></div>
+        <div><button class="link">Add note</button></div>
       </form>
       <ul class="mt-3 grid gap-2">
         {#each data.lessons as lesson (lesson.id)}
@@ -172,15 +172,13 @@
               >{shortDate(lesson.date)}</a
             >
             <div>
-              {lesson.note || 'no words'}
+              {lesson.note || 'No notes'}
               <Discard kind="lesson" id={lesson.id} label="the lesson of {lesson.date}" text="Remove" />
             </div>
           </li>
         {:else}
           <li class="text-quiet">
-            {data.find
-              ? `No note says “${data.find}”.`
-              : 'The first note stands here after the first lesson.'}
+            {data.find ? `No note says “${data.find}”.` : 'Lesson notes appear here.'}
           </li>
         {/each}
       </ul>
@@ -231,12 +229,12 @@
             </li>
           {/each}
         </ul>
-        <p class="text-sm text-quiet">From the grades of what was played, by what its measures ask.</p>
+        <p class="text-sm text-quiet">Based on your grades and the music’s demands.</p>
       </section>
     {/if}
 
     <section aria-labelledby="suits">
-      <h2 id="suits">What would suit next</h2>
+      <h2 id="suits">Good next pieces</h2>
       <ul class="grid gap-1">
         {#each data.suits as suit (suit.versionId)}
           <li>
@@ -246,7 +244,7 @@
         {:else}
           <li class="text-quiet">
             {data.strengths.length === 0
-              ? 'It is said once something was learned.'
+              ? 'Suggestions appear after the first graded step.'
               : 'No version of another piece is near: '}{#if data.strengths.length > 0}<a
                 class="link"
                 href="/pieces">make one</a
@@ -265,8 +263,8 @@
     {/if}
 
     <div class="flex flex-wrap gap-x-5 gap-y-1">
-      <a class="link" href="/learners/{learner.id}/month">The month, for parents</a>
-      <a class="link" href="/learners/{learner.id}/export" download>All that is kept, to read</a>
+      <a class="link" href="/learners/{learner.id}/month">Monthly report for parents</a>
+      <a class="link" href="/learners/{learner.id}/export" download>Download all data (text)</a>
       <a class="link" href="/learners/{learner.id}/export?as=json" download>as JSON</a>
       <Discard kind="learner" id={learner.id} label={learner.name} />
     </div>

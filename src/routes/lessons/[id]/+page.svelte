@@ -114,9 +114,7 @@
     </nav>
     <span class="ml-auto flex items-center gap-4">
       <span class="text-sm text-quiet" role="status">
-        {#if lesson?.isAway}<span class="text-alarm"
-            >The server is away: kept here, sent when it is back.</span
-          >
+        {#if lesson?.isAway}<span class="text-alarm">Offline: saved here, sent when you’re back.</span>
         {:else if (lesson?.left ?? 0) > 0}Saving…{:else if lesson}Saved{/if}
       </span>
       <Clock since={data.lesson.startedAt} minutes={data.lesson.minutes} />
@@ -126,8 +124,8 @@
     <h1 class="sr-only">{data.learner.name}, lesson</h1>
     {#if data.lesson.isEnded}
       <form method="post" action="?/reopen" class="flex items-center gap-4 bg-accent-soft px-7 py-2">
-        <p>This lesson is over. <a class="link" href="/lessons/{data.lesson.id}/week">The week's page</a></p>
-        <button class="link">Go on with it</button>
+        <p>Lesson ended. <a class="link" href="/lessons/{data.lesson.id}/week">The week's page</a></p>
+        <button class="link">Reopen</button>
       </form>
     {/if}
     {#if lesson?.refused}<p class="px-7 py-2 text-alarm" role="alert">{lesson.refused}</p>{/if}

@@ -58,7 +58,7 @@ export const load: PageServerLoad = async ({ params }) => {
         signed: row.signedAt === null ? null : { at: row.signedAt, later: row.edit - row.signedEdit! },
         level,
         style,
-        key: named ? keyName(inMode(named, key.mode)) : 'the key as proposed',
+        key: named ? keyName(inMode(named, key.mode)) : 'the suggested key',
         decisions: decided,
         holders: holders.get(id) ?? [],
       };

@@ -63,7 +63,7 @@
         {report.keyName}, {metreText(report.time)}{report.tempo > 0
           ? `, ${tempoText(report.time, report.tempo)}`
           : ''}{report.hasPickup ? ', begins with a pickup' : ''}.
-        {idiomText(report.idiom)} As it stands about level {report.level}.
+        {idiomText(report.idiom)} The original is about level {report.level}.
       </p>
     {/if}
     {#if data.warnings.length > 0}
@@ -112,10 +112,10 @@
         <label class="grid text-sm text-quiet">
           Key
           <select name="key" class="field text-base text-ink">
-            <option value="">as the level reads it</option>
+            <option value="">suggested for the level</option>
             {#each data.keys as key (key.code)}
               <option value={key.code}>
-                {key.name}{key.code === data.sourceKeyCode ? ', as it is' : `, ${key.signature}`}
+                {key.name}{key.code === data.sourceKeyCode ? ' (original key)' : `, ${key.signature}`}
               </option>
             {/each}
           </select>
@@ -138,8 +138,8 @@
         </p>
       {/if}
       <p class="mt-3">
-        <a class="link" href="/pieces/{data.piece.id}/keys">Which key suits whom?</a>
-        <a class="link ml-5" href="/pieces/{data.piece.id}/twelve">Its chart in all twelve keys</a>
+        <a class="link" href="/pieces/{data.piece.id}/keys">Compare keys</a>
+        <a class="link ml-5" href="/pieces/{data.piece.id}/twelve">Chord chart in all 12 keys</a>
       </p>
       {#if form?.message}<p class="mt-2 text-alarm" role="alert">{form.message}</p>{/if}
     </section>
@@ -170,17 +170,15 @@
     </section>
     {#if data.mends.length > 0}
       <section aria-labelledby="mended">
-        <h2 id="mended">Mended</h2>
-        <p class="text-sm text-quiet">
-          The file stays as it came; every version is made of it as it should be.
-        </p>
+        <h2 id="mended">Corrections</h2>
+        <p class="text-sm text-quiet">The file is unchanged; versions use these corrections.</p>
         <ul class="mt-1">
           {#each data.mends as mend (mend.subject)}
             <li class="flex flex-wrap items-baseline gap-x-3 text-sm">
               <span>{mend.where}: {mend.says}</span>
               <form method="post" action="?/unmend" use:enhance>
                 <input type="hidden" name="subject" value={mend.subject} />
-                <button class="link" aria-label="As it came: {mend.where}">As it came</button>
+                <button class="link" aria-label="Undo: {mend.where}">Undo</button>
               </form>
             </li>
           {/each}
@@ -209,7 +207,7 @@
               }}
             />
           {/if}
-          <noscript><button class="link">Keep</button></noscript>
+          <noscript><button class="link">Save</button></noscript>
         </form>
       </section>
     {/if}
@@ -225,7 +223,7 @@
           {#each data.rights as right (right)}<option selected={right === data.piece.rights}>{right}</option
             >{/each}
         </select>
-        <noscript><button class="link">Keep</button></noscript>
+        <noscript><button class="link">Save</button></noscript>
       </form>
       <p class="mt-2 text-sm text-quiet">
         Arranging and copying a protected song can need permission; the law of the place decides.

@@ -29,7 +29,7 @@ export const actions: Actions = {
     if (!form.ok) return fail(422, { message: Object.values(form.problems).join(' ') });
     const { key, share } = form.data;
     setHouseHand(db(), { shares: { ...houseHand(db()).shares, [key]: share } });
-    return { said: 'Kept: versions made from now on have it.' };
+    return { said: 'Saved. New versions use it.' };
   },
   turn: async ({ request }) => {
     const isOn = (await formOf(request)).get('on') === 'yes';
@@ -38,6 +38,6 @@ export const actions: Actions = {
   },
   forget: () => {
     forgetHouseHand(db());
-    return { said: 'Put back: fingers are proposed as books and hands have them.' };
+    return { said: 'Reset: fingers are suggested as in method books.' };
   },
 };

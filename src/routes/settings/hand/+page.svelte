@@ -11,24 +11,24 @@
   ] as const;
 </script>
 
-<svelte:head><title>The house’s hand · Key Path</title></svelte:head>
+<svelte:head><title>Fingering preferences · Key Path</title></svelte:head>
 
 <main id="main" class="mx-auto max-w-3xl px-7 py-7">
-  <h1>The house’s hand</h1>
+  <h1>Fingering preferences</h1>
   <p class="mt-1 text-quiet">
-    Fingers that you decide teach the proposals what you mind and what you do not, within bounds: what a hand
-    cannot do stays out of reach, and scales, arpeggios and chords keep the fingers of the books. A version
-    keeps the hand with which it was begun, so nothing changes under a learner’s fingers.
+    Key Path learns from the fingers you choose. Scales, arpeggios and chords keep their standard fingering,
+    and nothing a hand can’t do is suggested. A version keeps the preferences it was made with, so nothing
+    changes under a student’s fingers.
   </p>
   {#if form && 'said' in form}<p class="mt-3" role="status">{form.said}</p>{/if}
   {#if form && 'message' in form}<p class="mt-3 text-alarm" role="alert">{form.message}</p>{/if}
 
   <p class="mt-4">
     {data.decisions === 0
-      ? 'Nothing is learned yet: it begins with the fingers that you decide on the bench.'
+      ? 'Nothing learned yet. Key Path starts with the fingers you choose on the bench.'
       : data.decisions < data.fewest
-        ? `Seen so far: ${plural(data.decisions, 'decided finger')}. From ${data.fewest} on proposals follow them.`
-        : `Learned from ${plural(data.decisions, 'decided finger')}.`}
+        ? `Seen so far: ${plural(data.decisions, 'chosen finger')}. From ${data.fewest} on, suggestions follow them.`
+        : `Learned from ${plural(data.decisions, 'chosen finger')}.`}
   </p>
 
   {#if data.habits.length > 0}
@@ -55,7 +55,7 @@
             >
               {#each SHARES as { value, says } (value)}<option value={String(value)}>{says}</option>{/each}
             </select>
-            <noscript><button class="link">Keep</button></noscript>
+            <noscript><button class="link">Save</button></noscript>
           </form>
         </li>
       {/each}

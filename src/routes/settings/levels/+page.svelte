@@ -19,8 +19,8 @@
 <main id="main" class="mx-auto max-w-6xl px-7 py-7">
   <h1>Levels</h1>
   <p class="mb-5 max-w-3xl text-quiet">
-    A level is a contract: the arranger keeps it, and every version is checked against it note by note. What
-    you change here holds for every version at that level, from the next look at it on.
+    A level is a set of limits; every version is checked against it. What you change here holds for every
+    version at that level, from the next look at it on.
   </p>
   <div class="grid gap-8 sm:grid-cols-[14rem_minmax(0,1fr)]">
     <nav aria-label="Levels" class="grid content-start">

@@ -48,7 +48,7 @@
 
     <section class="mt-6 border-t border-hairline pt-3" aria-labelledby="named">
       <h2 id="named">On paper</h2>
-      <p class="text-quiet">The name and a line of your own stand at the foot of every printed page.</p>
+      <p class="text-quiet">The studio name and this line appear at the foot of every printed page.</p>
       <form method="post" action="?/named" use:enhance={stays} class="mt-2 flex flex-wrap items-end gap-3">
         <Was value={data.named} {form} />
         <label class="grid"
@@ -61,7 +61,7 @@
           /></label
         >
         <label class="grid grow"
-          >A line of its own <input
+          >Footer line <input
             name="ownLine"
             class="field"
             value={data.named.ownLine}
@@ -75,7 +75,7 @@
 
     <section class="mt-6 border-t border-hairline pt-3" aria-labelledby="zone">
       <h2 id="zone">Time</h2>
-      <p class="text-quiet">Days and lessons are those of this time zone, wherever the computer stands.</p>
+      <p class="text-quiet">Lesson dates and times use this time zone.</p>
       <form method="post" action="?/zone" use:enhance={zoneStays} class="mt-2">
         <Was value={{ zone: data.zone }} />
         <select
@@ -88,7 +88,7 @@
           {#if !data.zones.includes(data.zone)}<option>{data.zone}</option>{/if}
           {#each data.zones as zone (zone)}<option>{zone}</option>{/each}
         </select>
-        <noscript><button class="link">Keep</button></noscript>
+        <noscript><button class="link">Save</button></noscript>
       </form>
     </section>
 

@@ -151,7 +151,7 @@
         <HelpDialog />
       </span>
       <a class="link whitespace-nowrap" href="/versions/{data.version.id}/decisions"
-        >{plural(doc.decisions.length, 'decision')}</a
+        >{plural(doc.decisions.length, 'choice')}</a
       >
       <ShownMenu
         {shown}
@@ -172,8 +172,8 @@
           { href: `/versions/${data.version.id}/keys`, name: 'Keys compared' },
           { href: `/versions/${data.version.id}/compare`, name: 'Versions compared' },
         ]}
-        acts={[{ name: 'Give to a learner', act: () => (giving = true) }]}
-        made={[{ ending: '.wav', name: 'Recording, as it is heard', make: () => void record() }]}
+        acts={[{ name: 'Assign to a student', act: () => (giving = true) }]}
+        made={[{ ending: '.wav', name: 'Recording', make: () => void record() }]}
       />
       <form
         method="post"
@@ -186,8 +186,8 @@
       >
         {#if data.version.signedEdit !== null && later === 0}
           <input type="hidden" name="sign" value="no" />
-          <button class="link whitespace-nowrap" title="Take the signature away"
-            >Signed {shortDate(data.version.signedAt ?? '')}</button
+          <button class="link whitespace-nowrap" title="Back to draft"
+            >Ready {shortDate(data.version.signedAt ?? '')}</button
           >
           <button type="button" class="action ml-2 whitespace-nowrap" onclick={() => (giving = true)}
             >Give</button
@@ -197,10 +197,10 @@
             class="action whitespace-nowrap"
             title={data.version.signedEdit === null
               ? 'Marks this version as ready'
-              : `Signed ${shortDate(data.version.signedAt ?? '')}; ${plural(later, 'change')} came after`}
+              : `Ready ${shortDate(data.version.signedAt ?? '')}; ${plural(later, 'change')} since`}
             >{data.version.signedEdit === null
-              ? 'Sign'
-              : `Sign again: ${plural(later, 'change')} since`}</button
+              ? 'Mark as ready'
+              : `Mark ready again (${plural(later, 'change')})`}</button
           >
         {/if}
       </form>

@@ -20,7 +20,7 @@ const nameOf = (steps: number): string =>
 /** Other keys struck together with a note, by steps of the scale: −7 an octave below, 2 a third above. */
 export const addNote = defineKind({
   id: 'add',
-  name: 'Struck with it',
+  name: 'Add chord notes',
   value: z
     .array(
       z

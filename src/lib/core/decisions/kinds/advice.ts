@@ -4,7 +4,7 @@ import { defineKind } from '../kind';
 /** A word to the learner about a place; it stands below the music. */
 export const advice = defineKind({
   id: 'advice',
-  name: 'Word to the learner',
+  name: 'Note to the student',
   value: lineText().min(1).max(300),
   scopes: ['measure', 'range', 'section', 'version'],
   says: (value) => `to the learner: “${value}”`,

@@ -18,7 +18,7 @@ export const hairpin = defineKind({
   scopes: ['note'],
   says: (value) => (value === 'none' ? 'no hairpin from here' : value.type),
   choices: () => [
-    [{ type: 'crescendo', to: '' }, 'louder over what is chosen'] as const,
+    [{ type: 'crescendo', to: '' }, 'crescendo over the selection'] as const,
     [{ type: 'diminuendo', to: '' }, 'softer over what is chosen'] as const,
     ['none', 'none from here'] as const,
   ],

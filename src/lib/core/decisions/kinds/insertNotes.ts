@@ -52,7 +52,7 @@ function noteText(
 /** Notes that the source does not have, put into a measure. */
 export const insertNotes = defineKind({
   id: 'insert',
-  name: 'Notes put in',
+  name: 'Inserted notes',
   value: z.array(inserted).min(1).max(16),
   scopes: ['measure'],
   says: (value) => `put in: ${value.map((n) => pitchName(parsePitch(n.pitch)!)).join(', ')}`,

@@ -326,7 +326,7 @@ describe('what stands on the page', () => {
     );
     expect(version.fingers).toEqual(plain.fingers);
   });
-  it('a word to the learner and a hard measure change no note', () => {
+  it('a note to the student and a hard measure change no note', () => {
     const version = made([
       { kind: 'advice', at: { range: ['m1', 'm2'] }, value: 'listen' },
       { kind: 'hard', at: { measure: 'm2' }, value: true },
@@ -344,7 +344,7 @@ describe('the foot', () => {
       made([{ kind: 'pedal mark', at: { note }, value }]).score.pedals.filter(
         (p) => p.onset === 10 * TICKS_PER_QUARTER,
       );
-    expect(marks('change')).toMatchObject([{ type: 'change', because: 'as you decided' }]);
+    expect(marks('change')).toMatchObject([{ type: 'change', because: 'as you chose' }]);
     expect(marks('up')).toMatchObject([{ type: 'stop' }]);
     expect(marks('none')).toEqual([]);
     expect(

@@ -18,10 +18,10 @@ const changed =
   };
 
 const SEMITONES: Readonly<Record<number, string>> = {
-  [-2]: 'two semitones lower',
-  [-1]: 'a semitone lower',
-  1: 'a semitone higher',
-  2: 'two semitones higher',
+  [-2]: 'a whole step lower',
+  [-1]: 'a half step lower',
+  1: 'a half step higher',
+  2: 'a whole step higher',
 };
 
 /** Another key for a note: so many steps of the scale away, and semitones beside the scale. It is the same change in every key. */
@@ -42,8 +42,8 @@ export const pitch = defineKind({
   keys: [
     { press: 'Alt+ArrowUp', does: 'a step of the scale higher', next: changed({ steps: 1 }) },
     { press: 'Alt+ArrowDown', does: 'a step of the scale lower', next: changed({ steps: -1 }) },
-    { press: '#', does: 'a semitone higher', next: changed({ alter: 1 }) },
-    { press: 'b', does: 'a semitone lower', next: changed({ alter: -1 }) },
+    { press: '#', does: 'a half step higher', next: changed({ alter: 1 }) },
+    { press: 'b', does: 'a half step lower', next: changed({ alter: -1 }) },
   ],
   apply(notes, held, { measures, tied }) {
     const changes = byPiece(held, tied);

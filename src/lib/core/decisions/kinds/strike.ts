@@ -18,7 +18,7 @@ const STRIKE_IDS = Object.keys(STRIKES) as [Strike, ...Strike[]];
 /** How the keys of a chord are struck. */
 export const strike = defineKind({
   id: 'strike',
-  name: 'Chord struck',
+  name: 'Roll or break',
   value: z.enum(STRIKE_IDS),
   scopes: ['note', 'measure', 'range', 'section'],
   says: (value) => `chord ${STRIKES[value]}`,

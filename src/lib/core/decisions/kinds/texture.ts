@@ -18,7 +18,7 @@ export const texture = defineKind({
   keys: [
     {
       press: 't',
-      does: 'the next left-hand texture for this measure',
+      does: 'the next left-hand pattern for this measure',
       next: (current, at) => following(fitting(at), current),
     },
   ],

@@ -20,7 +20,7 @@ const tune = (body: string, header = 'M:4/4\nL:1/4\nK:C'): Score =>
   readAbc(`X:1\nT:Tune\n${header}\n${body}\n`).score;
 
 describe('reading ABC', () => {
-  it('takes header, key, metre, tempo, pickup, chords, fingers and words', () => {
+  it('takes header, key, time signature, tempo, pickup, chords, fingers and words', () => {
     const score = readAbc(
       'X:7\nT:Brook\nC:Nobody\nM:6/8\nL:1/8\nQ:3/8=60\nK:Em\n!1!B,|"Em"!2!E2G "B7/D#"B2A|"Em"G6|]\nw:o the long brook runs down\n',
     ).score;
@@ -93,7 +93,7 @@ describe('reading ABC', () => {
       { ending: '2', route: { jump: 'dal segno' } },
     ]);
   });
-  it('makes one part of two staves in a brace, and changes metre and key', () => {
+  it('makes one part of two staves in a brace, and changes time signature and key', () => {
     const score = readAbc(
       'X:1\nM:3/4\nL:1/4\n%%score {R L}\nV:R\nV:L clef=bass\nK:D\n[V:R] F G A | [M:2/4][K:C] F2 |]\n[V:L] D,3 | [M:2/4][K:C] F,2 |]\n',
     ).score;

@@ -106,7 +106,7 @@ describe('what tune books write and the parser does not know', () => {
     expect(prepareAbc('K:C\n| : C "a: | b" D : |').text).toBe('K:C\n|: C "a: | b" D :|');
     expect(prepareAbc('K:C\nC :| |: D').text).toBe('K:C\nC :| |: D');
   });
-  it('whole measures of rest, whatever the metre', () => {
+  it('whole measures of rest, whatever the time signature', () => {
     expect(reads('M:2\nK:C\nZ2 | C D E F |]')).toBe('8:C4 9:D4 10:E4 11:F4');
     expect(reads('M:5/4 (2/4 3/4)\nK:C\nC D E F G | Z | A5 |]')).toMatch(/4:G4 10:A4$/);
   });

@@ -20,7 +20,7 @@ const SAID: readonly (readonly [RegExp, string])[] = [
   [/triplet/, 'a tuplet is not understood'],
   [/Duration not representable/, 'a length is not understood'],
   [/key signature|accidental/i, 'the key is not understood'],
-  [/words before/, 'words of a song stand before any music'],
+  [/words before/, 'lyrics come before any music'],
   [/voice/i, 'something about a voice is not understood'],
   [/macro/i, 'a macro is not understood'],
   [/Unknown character ignored/, 'a character is left out'],

@@ -67,7 +67,7 @@ describe('plain charts', () => {
     expect(score.chordSymbols.map((c) => c.onset / (3 * Q))).toEqual([0, 1, 2, 3, 4]);
     expect(warnings.join(' ')).toContain('“Verse” gives no beats: each chord lasts a measure there.');
   });
-  it('cuts rows of beats without barlines by the metre that they show', () => {
+  it('cuts rows of beats without barlines by the time signature that they show', () => {
     expect(chart('Dm / / Gm / / A7 / / Dm / /')).toEqual([
       '1(3) Dm@0',
       '2(3) Gm@0',
@@ -250,7 +250,7 @@ describe('a songbook', () => {
       'F@0 G@2',
     ]);
   });
-  it('may say key, tempo and metre in one line, or below its title', () => {
+  it('may say key, tempo and time signature in one line, or below its title', () => {
     for (const head of [
       'Key: Bb   Tempo: 92   3/4',
       'Bb major, 3/4, ♩ = 92',

@@ -60,7 +60,7 @@ export class ChartHead {
 
   private takeTime(value: string, line: number): void {
     const named = timeFrom(value);
-    if (!named) this.warnings.push(`Line ${line}: “${value}” names no metre.`);
+    if (!named) this.warnings.push(`Line ${line}: “${value}” names no time signature.`);
     else if (this.time && (named.beats !== this.time.beats || named.beatType !== this.time.beatType))
       this.warnings.push(`Line ${line}: the change to ${value} inside the chart was left out.`);
     this.time ??= named;

@@ -78,7 +78,9 @@ function knownToScore(chart: Chart, warnings: string[]): ReadResult {
   const sections = chart.sections.map((section, s) => barsOf(section, says[s]!.hasSlashes, says[s]!.hasBars));
   const time = chart.time ?? guessedTime(sections.flat(), hasSlashes, hasBars);
   if (!chart.time)
-    warnings.push(`The chart names no metre; ${time.beats}/${time.beatType} was taken from its beats.`);
+    warnings.push(
+      `The chart names no time signature; ${time.beats}/${time.beatType} was taken from its beats.`,
+    );
   const silent = chart.sections.filter(
     ({ lines }, s) =>
       !says[s]!.hasSlashes &&

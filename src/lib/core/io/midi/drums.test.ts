@@ -77,7 +77,7 @@ describe('drums', () => {
     expect(feelOf(score)).toBe('swing');
     expect(warnings.join(' ')).toContain('swing');
   });
-  it('tell a waltz, and three beats to a measure that no metre names', () => {
+  it('tell a waltz, and three beats to a measure that no time signature names', () => {
     const waltz = every(
       16,
       [

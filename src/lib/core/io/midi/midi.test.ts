@@ -29,7 +29,7 @@ const heard = (score: Score) =>
   );
 
 describe('MIDI, there and back', () => {
-  it('keeps pitches, spelling, times, hands, tempo, metre and key', () => {
+  it('keeps pitches, spelling, times, hands, tempo, time signature and key', () => {
     const back = readMidi(writeMidi(piano)).score;
     expect(heard(back)).toEqual(heard(piano));
     expect(back).toMatchObject({ title: 'Round trip', tempo: 90 });
@@ -117,7 +117,7 @@ const strokes = (score: Score): string[] =>
   soundingNotes(score.parts[0]!.notes).map((n) => `${n.midi}@${n.onset / Q}+${n.duration / Q}`);
 
 describe('recorded playing', () => {
-  it('comes out on the beats, held as long as it was meant, hands and metre found', () => {
+  it('comes out on the beats, held as long as it was meant, hands and time signature found', () => {
     const score = readMidi(
       performed(
         waltz,
@@ -159,7 +159,7 @@ describe('a file that says less than it knows', () => {
   it('keeps its own barlines where the music fits them', () => {
     expect(readMidi(performed(waltz, (at) => at)).score.measures[0]!.beginsAt).toBe(0);
   });
-  it('means a pickup by a first measure of a shorter metre', () => {
+  it('means a pickup by a first measure of a shorter time signature', () => {
     const file = parseMidi(performed(pickup, (at) => at));
     const metre = (deltaTime: number, numerator: number) =>
       ({

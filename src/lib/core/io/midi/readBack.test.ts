@@ -146,7 +146,7 @@ describe('a MIDI file, read by the standard', () => {
       { numRuns: 30 },
     ));
   const tune = (body: string): Score => readAbc(`X:1\nT:T\nM:3/4\nL:1/4\nQ:1/4=90\nK:Eb\n${body}\n`).score;
-  it('says metre, key and tempo where they hold', () => {
+  it('says time signature, key and tempo where they hold', () => {
     const file = read(writeMidi(tune('E2 F | [M:4/4] G4 | [Q:1/4=60] B4 |]')));
     expect(file.metres).toEqual([
       { onset: 0, beats: 3, beatType: 4 },

@@ -81,7 +81,7 @@ describe('odd files', () => {
     );
     expect(readMusicXml(xml).score.parts[0]!.notes.at(-1)!.onset).toBe(Q);
   });
-  it('parts of different length, and one that tells the metre only in the other', () => {
+  it('parts of different length, and one that tells the time signature only in the other', () => {
     const { score } = readMusicXml(
       file(
         measure(setup + beat('C4')),
@@ -92,7 +92,7 @@ describe('odd files', () => {
     expect(score.measures).toHaveLength(2);
     expect(score.parts.map((p) => p.notes.length)).toEqual([1, 2]);
   });
-  it('a metre in two numbers, one without, and keys that are no keys', () => {
+  it('a time signature in two numbers, one without, and keys that are no keys', () => {
     const time = (t: string): string =>
       `<attributes><divisions>1</divisions><key><fifths>11</fifths></key><time>${t}</time></attributes>`;
     const five = readMusicXml(
@@ -206,7 +206,7 @@ describe('bytes', () => {
     );
     expect(() => readScoreFile('c.mxl', many)).toThrow(/far more than a score/);
   });
-  it('a score that names no metre takes the one that its measures hold, and says so', () => {
+  it('a score that names no time signature takes the one that its measures hold, and says so', () => {
     const three = '<note><pitch><step>C</step><octave>4</octave></pitch><duration>1</duration></note>'.repeat(
       3,
     );
@@ -216,7 +216,9 @@ describe('bytes', () => {
       [3, 4],
       [3, 4],
     ]);
-    expect(warnings).toContain('The score names no metre; 3/4 was taken from what its measures hold.');
+    expect(warnings).toContain(
+      'The score names no time signature; 3/4 was taken from what its measures hold.',
+    );
   });
   it('lengths below nothing and a quarter divided by nothing are named with their place', () => {
     const xml = `<score-partwise><part id="A"><measure number="7"><attributes><divisions>2</divisions><time><beats>1</beats><beat-type>4</beat-type></time></attributes>
@@ -226,9 +228,7 @@ describe('bytes', () => {
       <note><pitch><step>C</step><octave>4</octave></pitch><duration>2</duration></note></measure></part></score-partwise>`;
     const { score, warnings } = readMusicXml(xml);
     expect(score.measures.map((m) => m.length / 10080)).toEqual([1, 1]);
-    expect(warnings.join()).toMatch(
-      /1 lengths below nothing taken as none, the first in measure 7 \(line 3\)/,
-    );
+    expect(warnings.join()).toMatch(/1 negative length ignored, the first in measure 7 \(line 3\)/);
     expect(warnings.join()).toMatch(/a quarter divided by nothing in measure 8 \(line 4\)/);
   });
   it('an archive is judged by what comes out of it, whatever it says of its sizes', () => {

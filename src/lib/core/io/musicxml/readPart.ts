@@ -1,4 +1,5 @@
 /** One part of a MusicXML score: its measures one after another, and what had to be left out of them. */
+import { plural } from '../../plural';
 import type { TimeSignature } from '../../score/score';
 import { noteValue, type Ticks } from '../../score/ticks';
 import type { ReadMeasure, ReadPart } from '../readMeasures';
@@ -45,7 +46,7 @@ function inOwnTime(measures: readonly ReadMeasure[], warnings: string[]): readon
   const [usual, times] = [...counts].sort((a, b) => b[1] - a[1] || b[0] - a[0])[0] ?? [0, 0];
   const time = times < 2 ? undefined : timeOfLength(usual);
   if (!time) return measures;
-  const sentence = `The score names no metre; ${time.beats}/${time.beatType} was taken from what its measures hold.`;
+  const sentence = `The score names no time signature; ${time.beats}/${time.beatType} was taken from what its measures hold.`;
   if (!warnings.includes(sentence)) warnings.push(sentence);
   return measures.map((m) => ({ ...m, time }));
 }
@@ -67,7 +68,7 @@ const sentencesOf = ({ unpitched, tablature, unreadable, lengths, divisions }: L
     ? [`${notes(unreadable.count)} without a usable pitch left out, the first in ${unreadable.first}.`]
     : []),
   ...(lengths.count > 0
-    ? [`${lengths.count} lengths below nothing taken as none, the first in ${lengths.first}.`]
+    ? [`${plural(lengths.count, 'negative length')} ignored, the first in ${lengths.first}.`]
     : []),
   ...(divisions === undefined
     ? []

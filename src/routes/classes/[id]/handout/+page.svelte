@@ -11,7 +11,7 @@
 
 <PaperDesk
   title={data.title}
-  says="{data.name}: {plural(data.learners, 'learner')} with a part"
+  says="{data.name}: {plural(data.learners, 'student')} with a part"
   back={{ href: `/classes/${data.id}`, name: 'Back to the class' }}
   pages={data.pages}
   count={data.count}
@@ -19,7 +19,7 @@
   problem={form?.message}
   files={[
     { href: `${own}/pdf`, name: 'One PDF' },
-    { href: `${own}/pdf?zip`, name: 'One PDF a learner' },
+    { href: `${own}/pdf?zip`, name: 'One PDF a student' },
   ]}
   more="{own}/pages?"
 />

@@ -17,8 +17,8 @@
   </div>
   {#if data.line}
     <p class="text-quiet">
-      {plural(data.line.measures, 'measure')} at level {levelText(data.line.level)}. Look first: key, metre,
-      where the hands lie. Then play once through, without stopping.
+      {plural(data.line.measures, 'measure')} at level {levelText(data.line.level)}. Look first: key, time
+      signature, where the hands lie. Then play once through, without stopping.
     </p>
     <div class="mt-5 bg-paper px-4 py-5"><Picture svg={data.line.svg} label="A line to read" /></div>
     <details class="mt-3">
@@ -27,7 +27,7 @@
   {:else}
     <p class="mt-4">
       {data.learner} has every piece of the studio already:
-      <a class="link" href="/pieces">bring another one</a>.
+      <a class="link" href="/pieces">another one</a>.
     </p>
   {/if}
 </main>

@@ -29,7 +29,7 @@ export const POST: RequestHandler = async ({ params, request }) => {
   }
   const assignment = findAssignment(db(), data.assignment);
   if (assignment?.learnerId !== lesson.learnerId)
-    return refused(404, 'This piece is not the learner’s any more.');
+    return refused(404, 'This piece is not the student’s any more.');
   if (data.kind === 'event') recordEvent(db(), data, { lesson: lesson.id });
   else if (!withdrawEvent(db(), data, { lesson: lesson.id }))
     return refused(404, 'What is to be taken back is not there.');

@@ -67,7 +67,7 @@
             : ''}{line.grade ? `, ${line.grade}` : ''}
         </li>
       {:else}
-        <li class="text-quiet">Nothing was ticked.</li>
+        <li class="text-quiet">Nothing was checked off.</li>
       {/each}
     </ul>
   </section>
@@ -75,7 +75,7 @@
   <p class="mt-6 flex flex-wrap gap-5 print:hidden">
     <button class="action" onclick={() => print()}>Print</button>
     <a class="link self-center" href="/lessons/{lesson.id}"
-      >{lesson.isEnded ? 'Open the lesson again' : 'Back to the lesson'}</a
+      >{lesson.isEnded ? 'Reopen the lesson' : 'Back to the lesson'}</a
     >
     <a class="link self-center" href="/">Today</a>
   </p>

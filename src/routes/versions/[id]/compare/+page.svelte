@@ -30,11 +30,10 @@
   </div>
   {#if !data.other}
     <p class="mt-4 text-quiet">
-      This piece has one version only. Make another on the page of the piece, and they stand here side by
-      side.
+      This piece has only one version. Make another on the piece’s page to compare them here.
     </p>
   {:else if same && data.count <= data.most}
-    <p class="mt-4">They differ nowhere.</p>
+    <p class="mt-4">These versions are identical.</p>
   {/if}
   {#each data.phrases as phrase (phrase.from)}
     <section class="mt-5 border-t border-hairline pt-3" aria-label={phrase.name}>

@@ -13,14 +13,14 @@
   const waiting = $derived(data.decisions.filter((d) => d.parked).length);
 </script>
 
-<svelte:head><title>{data.version.title}, decisions · Key Path</title></svelte:head>
+<svelte:head><title>{data.version.title}, choices · Key Path</title></svelte:head>
 
 <main id="main" class="mx-auto max-w-4xl px-7 py-7">
-  <h1>{data.version.title}: what is decided</h1>
+  <h1>{data.version.title}: your choices</h1>
   <p class="text-quiet">
-    {plural(data.decisions.length, 'decision')}.
+    {plural(data.decisions.length, 'choice')}.
     {#if waiting > 0}
-      {plural(waiting, 'decision waits', 'decisions wait')} until what {waiting === 1
+      {plural(waiting, 'choice is on hold', 'choices are on hold')} until what {waiting === 1
         ? 'it names'
         : 'they name'} comes back.
     {/if}
@@ -32,7 +32,7 @@
     <input
       class="field mt-4 w-full max-w-sm"
       type="search"
-      aria-label="Search the decisions"
+      aria-label="Search the choices"
       placeholder="Search"
       bind:value={sought}
     />
@@ -60,22 +60,20 @@
             <button
               class="link text-sm"
               title="The source was wrong: put it right for every version"
-              aria-label="Mend the source: {decision.says}, {decision.where}">Mend the source</button
+              aria-label="Correct the source: {decision.says}, {decision.where}">Correct the source</button
             >
           </form>
         {/if}
         <form method="post" action="?/giveBack" use:enhance>
           <input type="hidden" name="subject" value={decision.subject} />
-          <button class="link text-sm" aria-label="Give back: {decision.says}, {decision.where}"
-            >Give back</button
-          >
+          <button class="link text-sm" aria-label="Reset: {decision.says}, {decision.where}">Reset</button>
         </form>
       </li>
     {:else}
       <li class="border-t border-hairline py-3 text-quiet">
         {data.decisions.length > 0
-          ? 'No decision says that.'
-          : 'Everything is as proposed. What you decide on the bench stands here.'}
+          ? 'No choices match.'
+          : 'Everything is as suggested. Your choices on the bench appear here.'}
       </li>
     {/each}
   </ul>

@@ -18,7 +18,7 @@
   const files = $derived([
     { href: `${own}/pdf${query}`, name: 'PDF' },
     ...(data.holders.length > 1 && data.chosen === null
-      ? [{ href: `${own}/pdf${and}zip`, name: 'One PDF a learner' }]
+      ? [{ href: `${own}/pdf${and}zip`, name: 'One PDF a student' }]
       : []),
   ]);
 </script>
@@ -41,7 +41,7 @@
       <label class="mt-2 grid text-sm text-quiet">
         For
         <select class="field text-base text-ink" onchange={(event) => forWhom(event.currentTarget.value)}>
-          <option value="" selected={data.chosen === null}>everybody who has it</option>
+          <option value="" selected={data.chosen === null}>everyone assigned to it</option>
           {#each data.holders as { assignment, name } (assignment)}
             <option value={assignment} selected={data.chosen === assignment}>{name}</option>
           {/each}

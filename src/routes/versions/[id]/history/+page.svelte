@@ -15,7 +15,7 @@
     <p class="text-quiet">
       {plural(data.version.edit, 'change')}, the newest first. Nothing is ever lost: going back is a change
       too.
-      <a class="link ml-2" href="/versions/{data.version.id}/decisions">What is decided now</a>
+      <a class="link ml-2" href="/versions/{data.version.id}/decisions">Current choices</a>
       <a class="link ml-2" href="/versions/{data.version.id}">Back to the bench</a>
     </p>
     {#if form?.message}<p class="text-alarm" role="alert">{form.message}</p>{/if}
@@ -40,7 +40,8 @@
               <form method="post" action="?/duplicate" use:enhance>
                 <Once />
                 <input type="hidden" name="number" value={edit.number} />
-                <button class="link" aria-label="New version from {edit.number}">New version from it</button>
+                <button class="link" aria-label="New version from {edit.number}">New version from here</button
+                >
               </form>
               <form method="post" action="?/name" use:enhance class="flex items-center gap-2">
                 <input type="hidden" name="number" value={edit.number} />
@@ -51,15 +52,13 @@
                   placeholder="a name for it"
                   value={edit.name ?? ''}
                 />
-                <button class="link" aria-label="Keep the name of {edit.number}">Keep</button>
+                <button class="link" aria-label="Save the name of {edit.number}">Save</button>
               </form>
             </div>
           </div>
         </li>
       {:else}
-        <li class="border-t border-hairline py-3 text-quiet">
-          Nothing was changed yet. What you decide on the bench is kept here, change by change.
-        </li>
+        <li class="border-t border-hairline py-3 text-quiet">No changes yet. Every change is listed here.</li>
       {/each}
     </ol>
     {#if data.edits.length === data.most}
@@ -68,7 +67,7 @@
     {#if data.version.edit > 0}
       <form method="post" action="?/back" use:enhance class="mt-3">
         <input type="hidden" name="number" value="0" />
-        <button class="link">Go back to the first proposal</button>
+        <button class="link">Reset to the original suggestion</button>
       </form>
     {/if}
   </div>

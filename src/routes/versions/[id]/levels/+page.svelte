@@ -93,8 +93,8 @@
       {/each}
     </ol>
     <p class="mt-4 flex items-center gap-4">
-      <button class="action">Make versions of the ticked levels</button>
-      <span class="text-sm text-quiet">Key, hands and decisions go with them.</span>
+      <button class="action">Make versions of the checked levels</button>
+      <span class="text-sm text-quiet">They take the key, hands and choices with them.</span>
     </p>
   </form>
 </main>
