@@ -273,3 +273,25 @@ test('a piece too long for the bench says so at once, and a section of it become
   await expect(page.getByRole('heading', { level: 1 })).toContainText('Far Too Long, measures 1');
   await expect(page.getByText('This piece is too long for the bench.')).toHaveCount(0);
 });
+
+test('a band: who has the melody is named phrase by phrase, heard, and changed', async ({ page }) => {
+  await page.goto('/pieces');
+  await page.locator('html[data-ready]').waitFor();
+  await page.locator('input[type=file]').first().setInputFiles('tests/music/cabinet/lantern_parade.mid');
+  const first = page.getByRole('combobox', { name: 'Melody in measures 1 to 8' });
+  await expect(first.locator('option:checked')).toHaveText('Flute');
+  await expect(
+    page.getByRole('combobox', { name: 'Melody in measures 9 to 16' }).locator('option:checked'),
+  ).toHaveText('Sax');
+  await page.getByRole('button', { name: 'Listen to measures 1 to 8' }).click();
+  await expect(page.getByRole('button', { name: 'Stop measures 1 to 8' })).toBeVisible();
+  await page.getByRole('button', { name: 'Stop measures 1 to 8' }).click();
+  await first.selectOption('Runs');
+  await expect(first.locator('option:checked')).toHaveText('Runs');
+  await page.getByRole('button', { name: 'Save this piece' }).click();
+  await expect(page.getByRole('heading', { level: 1, name: 'Lantern parade' })).toBeVisible();
+  // It stays as it was chosen, and can be taken back on the piece's page.
+  await expect(first.locator('option:checked')).toHaveText('Runs');
+  await page.getByRole('button', { name: 'Reset to the suggestion' }).click();
+  await expect(first.locator('option:checked')).toHaveText('Flute');
+});
