@@ -82,7 +82,7 @@ test('screenshots', async ({ page }) => {
   await page.goto(bench);
   await drawn(page);
   await page.getByRole('link', { name: /^\d+ choices$/ }).click();
-  await expect(page.getByRole('heading', { level: 1 })).toContainText('what is decided');
+  await expect(page.getByRole('heading', { level: 1 })).toContainText('your choices');
   await shot(page, 'decisions');
   await page.goto(`${bench}/compare`);
   await expect(page.locator('.sheet svg').nth(1)).toBeVisible({ timeout: 20_000 });
@@ -92,7 +92,7 @@ test('screenshots', async ({ page }) => {
   await shot(page, 'studio');
   await page.goto('/pieces');
   await page.getByRole('link', { name: 'Slow Ferry' }).click();
-  await page.getByRole('link', { name: 'Its chart in all twelve keys' }).click();
+  await page.getByRole('link', { name: 'Chord chart in all 12 keys' }).click();
   await expect(page.getByRole('heading', { level: 1 })).toContainText('all twelve keys');
   await shot(page, 'twelve-keys');
   await page.goto('/learners');

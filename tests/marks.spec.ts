@@ -25,7 +25,7 @@ test('another counting school, words of one’s own, and a section that is diffe
   const words = panel(page).getByLabel('Words to count this measure');
   await expect(words).toHaveValue('1 (2) & 3 4');
   await page.getByRole('button', { name: 'Counting, pedal and more' }).click();
-  await choose(page, /^Counting: Suggested/, 'ta, ka-di-mi');
+  await choose(page, /^Counting: suggested/, 'ta, ka-di-mi');
   await page.keyboard.press('Escape');
   await expect(words).toHaveValue('ta (ta) di ta ta');
   await expect(counts(page).filter({ hasText: /^ta$/ }).first()).toBeVisible();
@@ -66,7 +66,7 @@ test('the pedal of a measure, by list and by key, with what it is for', async ({
   await page.keyboard.press('p');
   await expect(here).toHaveValue('none');
   await page.getByRole('button', { name: 'Counting, pedal and more' }).click();
-  await choose(page, /^Pedal: Suggested/, 'on long notes only');
+  await choose(page, /^Pedal: suggested/, 'on long notes only');
   await page.keyboard.press('Escape');
   await expect(here).toHaveValue('none');
   await here.selectOption('Suggested');

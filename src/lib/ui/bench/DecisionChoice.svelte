@@ -13,7 +13,7 @@
   const facts = $derived(kindOf(kind));
   const choices = $derived(bench.situation ? (facts.choices?.(bench.situation) ?? []) : []);
   const options = $derived([
-    { value: PROPOSED, label: 'Suggested' },
+    { value: PROPOSED, label: 'suggested' },
     ...choices.map(([value, label]) => ({ value: String(value), label })),
   ]);
   const decided = $derived(bench.document.decided(kind, WHOLE)?.value);
