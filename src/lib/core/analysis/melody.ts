@@ -3,6 +3,7 @@
  * by measure (how they move, how varied they are, how high they lie), and the best way through them is taken, so that a
  * melody in the left hand under repeated chords is found, and a line is not left for a single measure.
  */
+import { cheapestPath } from '../cheapestPath';
 import { endOf } from '../score/metre';
 import { byMeasure, byOnset, keyboardPart, soundingNotes, type SoundingNote } from '../score/query';
 import type { Measure, Note, Part, Score } from '../score/score';
@@ -180,27 +181,10 @@ function bestLines(
   phraseStarts: ReadonlySet<number>,
 ): MelodyLine[] {
   if (has.length === 1) return measures.map(() => has[0]!);
-  let scores = has.map((line) => melodiousness(line, groups.get(line)![0]!, thick));
-  const back: number[][] = [];
-  for (let i = 1; i < measures.length; i++) {
-    const change = phraseStarts.has(i) ? SWITCH_AT_PHRASE : SWITCH;
-    const from: number[] = [];
-    const previous = scores;
-    scores = has.map((line, k) => {
-      let best = k;
-      for (let j = 0; j < has.length; j++)
-        if (previous[j]! - (j === k ? 0 : change) > previous[best]! - (best === k ? 0 : change)) best = j;
-      from.push(best);
-      return previous[best]! - (best === k ? 0 : change) + melodiousness(line, groups.get(line)![i]!, thick);
-    });
-    back.push(from);
-  }
-  let at = scores.indexOf(Math.max(...scores));
-  const path = [at];
-  for (let i = back.length - 1; i >= 0; i--) {
-    at = back[i]![at]!;
-    path.unshift(at);
-  }
+  const path = cheapestPath(
+    measures.map((_, i) => has.map((line) => -melodiousness(line, groups.get(line)![i]!, thick))),
+    (from, to, i) => (from === to ? 0 : phraseStarts.has(i) ? SWITCH_AT_PHRASE : SWITCH),
+  );
   return path.map((k) => has[k]!);
 }
 

@@ -2,6 +2,7 @@
  * The octave in which a melody lies: the whole of it with room for the left hand below, and phrases by octaves where they
  * would leave the keyboard or the hand's register. A fold falls at the beginning of a phrase, never inside one.
  */
+import { cheapestPath } from '../cheapestPath';
 import { inOctave, type SoundingNote } from '../score/query';
 import type { Ticks } from '../score/ticks';
 
@@ -65,25 +66,7 @@ export function foldMelody(
     else phrases.at(-1)!.push(note);
   }
   const costs = phrases.map((notes) => OCTAVES.map((o) => phraseCost(notes, o, settings)));
-  let totals = costs[0]!;
-  const back: number[][] = [];
-  for (const own of costs.slice(1)) {
-    const from: number[] = [];
-    const previous = totals;
-    totals = own.map((cost, k) => {
-      const sums = previous.map((p, j) => p + CHANGE * Math.abs(k - j));
-      const best = sums.indexOf(Math.min(...sums));
-      from.push(best);
-      return sums[best]! + cost;
-    });
-    back.push(from);
-  }
-  let at = totals.indexOf(Math.min(...totals));
-  const path = [at];
-  for (let i = back.length - 1; i >= 0; i--) {
-    at = back[i]![at]!;
-    path.unshift(at);
-  }
+  const path = cheapestPath(costs, (from, to) => CHANGE * Math.abs(to - from));
   const octaves = path.map((k) => OCTAVES[k]!);
   const folds = phrases.flatMap((notes, i): Fold[] =>
     octaves[i] === (i === 0 ? 0 : octaves[i - 1]) ? [] : [{ onset: notes[0]!.onset, octaves: octaves[i]! }],

@@ -2,6 +2,7 @@
  * In which octave one pianist plays what several players had: each phrase in one octave, in the register in which a tune is read and
  * played gladly, without leaps that only come from going over from one instrument to another, or from a player who answers himself an octave away.
  */
+import { cheapestPath } from '../cheapestPath';
 import { beatLength } from '../score/metre';
 import { inOctave, measureAt, type SoundingNote } from '../score/query';
 import type { Measure } from '../score/score';
@@ -53,30 +54,10 @@ function stretchesOf(line: readonly SoundingNote[], measures: readonly Measure[]
 /** The line with each stretch in its octave: the cheapest way through all of them. */
 export function inGladOctaves(line: readonly SoundingNote[], measures: readonly Measure[]): SoundingNote[] {
   const stretches = stretchesOf(line, measures);
-  if (stretches.length === 0) return [];
-  let totals = OCTAVES.map((o) => costOf(stretches[0]!, o));
-  const back: number[][] = [];
-  for (let i = 1; i < stretches.length; i++) {
-    const [before, stretch] = [stretches[i - 1]!, stretches[i]!];
-    const from: number[] = [];
-    const previous = totals;
-    totals = OCTAVES.map((octaves, k) => {
-      let [best, least] = [0, Infinity];
-      OCTAVES.forEach((other, j) => {
-        const sum = previous[j]! + between(before, other, stretch, octaves);
-        if (sum < least) [best, least] = [j, sum];
-      });
-      from[k] = best;
-      return least + costOf(stretch, octaves);
-    });
-    back.push(from);
-  }
-  let at = totals.indexOf(Math.min(...totals));
-  const path = [at];
-  for (let i = back.length - 1; i >= 0; i--) {
-    at = back[i]![at]!;
-    path.unshift(at);
-  }
+  const path = cheapestPath(
+    stretches.map((stretch) => OCTAVES.map((o) => costOf(stretch, o))),
+    (from, to, i) => between(stretches[i - 1]!, OCTAVES[from]!, stretches[i]!, OCTAVES[to]!),
+  );
   return stretches.flatMap(({ notes }, i) => notes.map((n) => inOctave(n, OCTAVES[path[i]!]!)));
 }
 

@@ -146,13 +146,28 @@ export function withParts(score: Score, { parts: choices, tune }: PartChoices = 
   };
 }
 
+/** A score never changes: its look, its sentences and its melody part ask for the same phrases. */
+const phrasesOf = new WeakMap<Score, Map<string, TunePhrase[]>>();
+
 /** The phrases in which each part that may have the tune has it; what the teacher says of a measure holds. */
-export const tunePhrases = (score: Score, { parts, tune }: PartChoices): TunePhrase[] =>
-  findTune(
-    score,
-    new Set([...Object.keys(parts).filter((id) => parts[id] === 'melody'), ...tune.map(({ part }) => part)]),
-    (measure) => tune.findLast(({ from, to }) => measure >= from && measure <= to)?.part,
-  );
+export function tunePhrases(score: Score, { parts, tune }: PartChoices): TunePhrase[] {
+  const among = new Set([
+    ...Object.keys(parts).filter((id) => parts[id] === 'melody'),
+    ...tune.map(({ part }) => part),
+  ]);
+  const known = phrasesOf.get(score) ?? new Map<string, TunePhrase[]>();
+  phrasesOf.set(score, known);
+  const name = JSON.stringify([[...among].sort(), tune]);
+  const phrases =
+    known.get(name) ??
+    findTune(
+      score,
+      among,
+      (measure) => tune.findLast(({ from, to }) => measure >= from && measure <= to)?.part,
+    );
+  known.set(name, phrases);
+  return phrases;
+}
 
 /** The tune as a part of its own, made of the phrases of those who have it. */
 function sharedTune(score: Score, leading: readonly Part[], tune: readonly TuneChoice[]): Part | undefined {

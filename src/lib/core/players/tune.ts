@@ -5,6 +5,7 @@
  * keeps one octave.
  */
 import { upperLine } from '../analysis/melody';
+import { cheapestPath } from '../cheapestPath';
 import { beatLength } from '../score/metre';
 import { byMeasure, byOnset, soundingNotes, type SoundingNote } from '../score/query';
 import type { Measure, Part, Score } from '../score/score';
@@ -291,35 +292,13 @@ function bestPath(
   measures: readonly Measure[],
   chosen: (measure: number) => string | undefined,
 ): number[] {
-  const of = (k: number, i: number): number =>
-    points[k]![i]! + (chosen(i) === players[k]!.part.id ? CHOSEN : 0);
-  let totals = players.map((_, k) => of(k, 0));
-  const back: number[][] = [];
-  for (let i = 1; i < measures.length; i++) {
-    const previous = totals;
-    const from: number[] = [];
-    totals = players.map((to, k) => {
-      let best = k;
-      let most = previous[k]!;
-      players.forEach((other, j) => {
-        if (j === k) return;
-        // No need to weigh what could not win at the cheapest.
-        if (previous[j]! - SWITCH.atBreath <= most) return;
-        const sum = previous[j]! - switchCost(other, to, i, measures);
-        if (sum > most) [best, most] = [j, sum];
-      });
-      from.push(best);
-      return most + of(k, i);
-    });
-    back.push(from);
-  }
-  let at = totals.indexOf(Math.max(...totals));
-  const path = [at];
-  for (let i = back.length - 1; i >= 0; i--) {
-    at = back[i]![at]!;
-    path.unshift(at);
-  }
-  return path;
+  return cheapestPath(
+    measures.map((_, i) =>
+      players.map(({ part }, k) => -points[k]![i]! - (chosen(i) === part.id ? CHOSEN : 0)),
+    ),
+    (from, to, i) => (from === to ? 0 : switchCost(players[from]!, players[to]!, i, measures)),
+    SWITCH.atBreath,
+  );
 }
 
 function phrasesOf(

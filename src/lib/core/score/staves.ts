@@ -2,6 +2,7 @@
  * How the notes of two staves are read without counting lines: a staff takes the other clef where its notes lie far outside for a while, and
  * what is still more than three lines off is written an octave nearer, under an octave sign.
  */
+import { cheapestPath } from '../cheapestPath';
 import { endOf } from './metre';
 import { staffPosition } from './pitch';
 import { byMeasure } from './query';
@@ -53,25 +54,10 @@ function signsOf(measures: readonly Measure[], notes: readonly Note[], staff: nu
       (LINE * sum + BEYOND * beyond) / Math.max(1, Math.sqrt(own.length)) + (sign === usual ? 0 : UNUSUAL)
     );
   };
-  let totals = SIGNS.map((sign) => costIn(groups[0] ?? [], sign));
-  const back: number[][] = [];
-  for (const own of groups.slice(1)) {
-    const from: number[] = [];
-    const previous = totals;
-    totals = SIGNS.map((sign, k) => {
-      const other = 1 - k;
-      const stays = previous[k]! <= previous[other]! + CHANGE;
-      from.push(stays ? k : other);
-      return (stays ? previous[k]! : previous[other]! + CHANGE) + costIn(own, sign);
-    });
-    back.push(from);
-  }
-  let at = totals[0]! <= totals[1]! ? 0 : 1;
-  const path = [at];
-  for (let i = back.length - 1; i >= 0; i--) {
-    at = back[i]![at]!;
-    path.unshift(at);
-  }
+  const path = cheapestPath(
+    groups.map((own) => SIGNS.map((sign) => costIn(own, sign))),
+    (from, to) => (from === to ? 0 : CHANGE),
+  );
   return path.map((k) => SIGNS[k]!);
 }
 

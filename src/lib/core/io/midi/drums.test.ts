@@ -3,7 +3,7 @@ import { idiomOf } from '../../analysis/idiom';
 import { feelOf } from '../../counting/feel';
 import { TICKS_PER_QUARTER as Q } from '../../score/ticks';
 import { bandFile, type BandPlayer } from '../../test/bandFile';
-import { drumGroups, drumsSwing } from './drums';
+import { drumsSwing } from './drums';
 import { readMidi } from './read';
 
 const [KICK, SNARE, HAT, RIDE] = [36, 38, 42, 51];
@@ -118,7 +118,11 @@ describe('drums', () => {
       at.map((p, i) => [p / 2, i === 0 ? KICK : SNARE] as const),
       3.5,
     );
-    expect(drumGroups(strokes, { beats: 7, beatType: 8 }, 0)).toEqual(groups);
+    const tune = Array.from({ length: 8 }, (_, i) => [3.5 * i, 3, 67 + (i % 4)] as const);
+    const { score } = readMidi(
+      bandFile({ players: players(tune), drums: inQuarters(strokes), time: [7, 8] }),
+    );
+    expect(score.measures.map((m) => m.time.groups)).toEqual(score.measures.map(() => groups));
   });
   it('alone are no music', () => {
     expect(() => readMidi(bandFile({ players: [], drums: [[0, KICK]] }))).toThrow('percussion only');

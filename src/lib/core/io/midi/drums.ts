@@ -48,55 +48,8 @@ export function drumAccents(strokes: readonly Struck[]): Map<Ticks, number> {
   return accents;
 }
 
-/** The ways in which eighths of a measure are grouped where beats alone do not say it. */
-const GROUPINGS: Readonly<Record<number, readonly (readonly number[])[]>> = {
-  5: [
-    [3, 2],
-    [2, 3],
-  ],
-  7: [
-    [2, 2, 3],
-    [3, 2, 2],
-    [2, 3, 2],
-  ],
-  8: [
-    [3, 3, 2],
-    [3, 2, 3],
-    [2, 3, 3],
-  ],
-};
-
-/** Groups of a measure of five, seven or eight pulses, by where kicks and snares fall; undefined where the drums do not say. */
-export function drumGroups(
-  strokes: readonly Struck[],
-  time: TimeSignature,
-  from: Ticks,
-): readonly number[] | undefined {
-  const ways = time.beatType >= 8 || time.beats !== 8 ? GROUPINGS[time.beats] : undefined;
-  if (!ways) return undefined;
-  const full = measureLength(time);
-  const pulse = full / time.beats;
-  const hits = new Array<number>(time.beats).fill(0);
-  for (const { onset, key } of strokes)
-    if (onset >= from && (KICKS.has(key) || SNARES.has(key))) {
-      const place = ((onset - from) % full) / pulse;
-      const near = Math.round(place);
-      if (Math.abs(place - near) < 0.1) hits[near % time.beats]! += 1;
-    }
-  const total = hits.reduce((sum, n) => sum + n, 0);
-  if (total < FEWEST) return undefined;
-  const fit = (groups: readonly number[]): number => {
-    let at = 0;
-    let sum = 0;
-    for (const group of groups) {
-      sum += hits[at]!;
-      at += group;
-    }
-    return sum / groups.length;
-  };
-  const [best, next] = [...ways].sort((a, b) => fit(b) - fit(a));
-  return fit(best!) > fit(next!) ? best : undefined;
-}
+/** Strokes that begin a group: those of kicks and snares. */
+export const beginsGroup = ({ key }: Struck): boolean => KICKS.has(key) || SNARES.has(key);
 
 /** The style that drums alone give away. */
 export type DrumStyle = 'waltz' | 'march' | 'swing';

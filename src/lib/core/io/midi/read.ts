@@ -4,7 +4,7 @@
  */
 import { keyFromProfile } from '../../analysis/keyProfile';
 import { notate } from '../../score/notate';
-import { measureAt } from '../../score/query';
+import { byMeasure, measureAt } from '../../score/query';
 import { speaksOfTempo } from '../../score/tempoWords';
 import { familyOf, isKeyboard } from '../../players/instruments';
 import { plural } from '../../plural';
@@ -15,8 +15,8 @@ import { keyName, spellInKey, type Key } from '../../theory/key';
 import type { ReadResult } from '../readResult';
 import { tempoLine } from '../tempoLine';
 import { beatPosition, trackBeats } from './beats';
-import { isOdd } from '../groups';
-import { drumAccents, drumGroups, drumsSwing, drumStyle } from './drums';
+import { withHeardGroups } from '../groups';
+import { beginsGroup, drumAccents, drumsSwing, drumStyle, type Struck } from './drums';
 import { settleEnds } from './ends';
 import { readMidiEvents, secondsAt, type MidiFile, type Player } from './events';
 import { measuresFor } from './measures';
@@ -156,18 +156,17 @@ function partOf(
   };
 }
 
-/** Measures of five, seven or eight pulses with the groups that the drums give them. */
-function groupedBy(
-  drums: readonly { readonly onset: Ticks; readonly key: number }[],
-  measures: readonly Measure[],
-  shift: Ticks,
-): readonly Measure[] {
-  const odd = measures.find((m) => isOdd(m.time));
-  if (!odd) return measures;
-  const groups = drumGroups(drums, odd.time, odd.start + shift - odd.beginsAt);
-  return groups
-    ? measures.map((m) => (m.time.beats === odd.time.beats ? { ...m, time: { ...m.time, groups } } : m))
-    : measures;
+/** Measures of five, seven or eight pulses with the groups that the drums give them, as beams do in a score. */
+function groupedBy(drums: readonly Struck[], measures: readonly Measure[], shift: Ticks): Measure[] {
+  const strokes = drums.filter(beginsGroup).map(({ onset }) => ({ onset: onset - shift }));
+  const within = byMeasure(
+    measures,
+    strokes.filter(({ onset }) => onset >= 0),
+  );
+  return withHeardGroups(
+    measures,
+    within.map((own, i) => own.map(({ onset }) => ({ at: onset - measures[i]!.start, begins: true }))),
+  );
 }
 
 /** A part of the score to be, with the staff of each of its notes. */
