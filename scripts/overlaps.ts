@@ -34,16 +34,10 @@ for (const file of files) {
     for (const [size, style, names] of looks) {
       const choices = choicesSchema.parse({ size, fingers: 'all', names });
       const source = sourceOf({
-        title: score.title,
-        composer: '',
         recipe: recipeSchema.parse({ level, style }),
         decisions: [],
         levels: LEVELS,
         score: withParts(score),
-        state: '',
-        learner: null,
-        voice: null,
-        week: null,
         choices,
       });
       const frame = { width: frameWidth('a4'), height: frameHeight('a4') };

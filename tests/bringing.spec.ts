@@ -286,6 +286,11 @@ test('a band: who has the melody is named phrase by phrase, heard, and changed',
   await page.getByRole('button', { name: 'Listen to measures 1 to 8' }).click();
   await expect(page.getByRole('button', { name: 'Stop measures 1 to 8' })).toBeVisible();
   await page.getByRole('button', { name: 'Stop measures 1 to 8' }).click();
+  // What is chosen is saved, also where the new look has not come back yet.
+  await page.route('**/pieces?/look', async (route) => {
+    await new Promise((later) => setTimeout(later, 3_000));
+    await route.continue().catch(() => undefined);
+  });
   await first.selectOption('Runs');
   await expect(first.locator('option:checked')).toHaveText('Runs');
   await page.getByRole('button', { name: 'Save this piece' }).click();

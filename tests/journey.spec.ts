@@ -63,9 +63,9 @@ test('from uploading a file to the printed handout and the student’s record', 
 
   // Given to a learner.
   await fromMenu(page, 'Assign to a student');
-  await page.getByRole('button', { name: 'Give to Teo' }).click();
-  await expect(page.getByText('Given to Teo.')).toBeVisible();
-  await expect(page.getByRole('dialog').getByText('has it')).toBeVisible();
+  await page.getByRole('button', { name: 'Assign to Teo' }).click();
+  await expect(page.getByText('Assigned to Teo.')).toBeVisible();
+  await expect(page.getByRole('dialog').getByText('assigned', { exact: true })).toBeVisible();
   await page.getByRole('button', { name: 'Close', exact: true }).click();
 
   // The handout prints on both papers, with the chosen fingers where they are asked for.

@@ -313,9 +313,7 @@ test('students side by side are sorted, filtered and taken away; a month is told
 }) => {
   await open(page, '/learners');
   await page.getByRole('radio', { name: 'Table' }).click();
-  const names = page
-    .getByRole('region', { name: 'Students side by side' })
-    .locator('tbody tr td:first-child');
+  const names = page.getByRole('region', { name: 'Students table' }).locator('tbody tr td:first-child');
   await page.getByRole('button', { name: 'Student', exact: true }).click();
   const sorted = await names.allTextContents();
   expect(sorted).toEqual([...sorted].sort());

@@ -42,7 +42,7 @@ test('another counting school, words of one’s own, and a section that is diffe
   await benchReady(page);
   await page.getByRole('button', { name: /^measure 1, difficulty/ }).click();
   await expect(words).toHaveValue('long (and) short go on');
-  await panel(page).getByRole('button', { name: 'Reset the words' }).click();
+  await panel(page).getByRole('button', { name: 'Reset the counting words' }).click();
   await expect(words).toHaveValue('ta (ta) di ta ta');
   await panel(page)
     .getByLabel(/^Counting in section/)

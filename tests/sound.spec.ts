@@ -14,7 +14,7 @@ test('plays from the note in hand and stops by one key, the cursor goes along', 
   await openBench(page, 'Heard Song');
   const music = page.getByRole('application', { name: /^Music of/ });
   await music.focus();
-  await page.getByRole('checkbox', { name: 'a measure before' }).uncheck();
+  await page.getByRole('checkbox', { name: 'Count-in' }).uncheck();
   await music.focus();
   await page.keyboard.press(' ');
   await expect(page.getByRole('button', { name: 'Stop' })).toBeVisible();
@@ -34,7 +34,7 @@ test('plays from the note in hand and stops by one key, the cursor goes along', 
 
 test('a phrase goes round, a decision is taken while it sounds', async ({ page }) => {
   await openBench(page, 'Looped Song');
-  await page.getByRole('checkbox', { name: 'a measure before' }).uncheck();
+  await page.getByRole('checkbox', { name: 'Count-in' }).uncheck();
   await page.getByRole('slider', { name: /^Tempo/ }).fill('120');
   await page.getByRole('application', { name: /^Music of/ }).focus();
   await page.keyboard.press('l');
@@ -88,7 +88,7 @@ test('what is heard is what is written: onsets within 5 ms, right pitches', asyn
   // In the octave of the source, where a rise is told from what rings on.
   await setLevel(page, '3');
   await benchReady(page);
-  await page.getByRole('checkbox', { name: 'a measure before' }).uncheck();
+  await page.getByRole('checkbox', { name: 'Count-in' }).uncheck();
   await page.getByRole('radio', { name: 'right' }).click();
   const take = async (name: RegExp): Promise<Buffer> => {
     const download = page.waitForEvent('download', { timeout: 60_000 });

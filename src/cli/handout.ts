@@ -48,17 +48,13 @@ export async function handout({ score, values, recipeFile, levels }: Input): Pro
   // The engraver and the faces are loaded only where paper is wanted.
   const { handoutDocument, sourceOf, writePdf } = await import('../lib/paper');
   const source = sourceOf({
-    title: score.title || 'Untitled',
-    composer: score.composer,
     recipe,
     decisions,
     levels,
     score,
     choices,
-    state: '',
     learner: values.learner ?? null,
     voice,
-    week: null,
   });
   const date = new Date().toLocaleDateString('en-GB', { day: 'numeric', month: 'long', year: 'numeric' });
   return writePdf(

@@ -32,16 +32,10 @@ const versionOf = (score: Score, level: number) =>
   realise(withParts(score), recipeSchema.parse({ level }), [], LEVELS);
 const sourceFor = (score: Score, level: number): Source =>
   sourceOf({
-    title: score.title,
-    composer: score.composer,
     recipe: recipeSchema.parse({ level }),
     decisions: [],
     levels: LEVELS,
     score: withParts(score),
-    state: '',
-    learner: null,
-    voice: null,
-    week: null,
     choices: choicesSchema.parse({ fingers: 'all' }),
   });
 

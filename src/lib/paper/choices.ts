@@ -6,7 +6,7 @@ import { z } from 'zod';
 export const SHEETS = {
   score: { name: 'Score', says: 'the music, fingered and counted' },
   chords: { name: 'Chords', says: 'each chord on the keyboard, with fingers' },
-  slash: { name: 'Lyric chart', says: 'words with chords and beats above them' },
+  slash: { name: 'Lyric chart', says: 'lyrics with chords and beats above them' },
   practice: { name: 'Practice', says: 'the week’s steps, with boxes for each day' },
   beyond: { name: 'Beyond the page', says: 'to improvise and to vary over the same left hand' },
   flashcards: { name: 'Cards', says: 'chords and positions to cut out' },

@@ -39,13 +39,15 @@ export function mapBlock({ form, score, difficulty }: Version, width: number): B
     const wanted = textWidth(says, LABEL) + 8;
     const isNamed = wanted <= room;
     const half = Math.max(2, Math.min(isNamed ? wanted / 2 : 7, room / 2 - 1));
+    // Without a name it is no higher than a stone.
+    const high = isNamed ? 5.5 : RADIUS;
     return [
       element('rect', {
         x: round(x - half),
-        y: round(y - 5.5),
+        y: round(y - high),
         width: round(2 * half),
-        height: 11,
-        rx: 5.5,
+        height: round(2 * high),
+        rx: round(Math.min(half, high)),
         fill: PAPER,
         stroke: QUIET,
         'stroke-width': 0.7,

@@ -47,16 +47,12 @@ function sourceFrom(
   { choices, recipe, decisions = [], more }: Wanted = {},
 ): Source {
   const made = sourceOf({
-    title: score.title,
-    composer: score.composer,
     recipe: recipeSchema.parse({ level, ...recipe }),
     decisions,
     levels: LEVELS,
     score,
     state: 'change 12',
     learner: 'Berit',
-    voice: null,
-    week: null,
     choices: choicesSchema.parse(choices ?? {}),
   });
   return { ...made, ...more };
@@ -132,7 +128,7 @@ describe('the score', () => {
     });
     const plain = await scoreSheet(sourceFrom(again, 2), frame);
     const folded = await scoreSheet(sourceFrom(again, 2, { choices: { repeats: 'folded' } }), frame);
-    expect(saysOf(folded)).toContain('are measures 1 to 4 again.');
+    expect(saysOf(folded)).toContain('repeat measures 1 to 4.');
     expect(folded.filter((b) => b.isSystem).length).toBeLessThan(plain.filter((b) => b.isSystem).length);
   });
   it('writes repeats out where it is asked to', async () => {

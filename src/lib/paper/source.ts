@@ -59,11 +59,11 @@ export interface Frame {
   readonly enough?: number;
 }
 
-/** What a source is made of. */
-export interface Given extends Pick<
-  Source,
-  'title' | 'composer' | 'recipe' | 'state' | 'learner' | 'voice' | 'week' | 'choices'
-> {
+/** What a source is made of. What is left out is as the piece has it, and for nobody. */
+export interface Given
+  extends
+    Pick<Source, 'recipe' | 'choices'>,
+    Partial<Pick<Source, 'title' | 'composer' | 'state' | 'learner' | 'voice' | 'week'>> {
   /** The piece, its parts chosen. */
   readonly score: Score;
   readonly decisions: readonly Decision[];
@@ -83,6 +83,12 @@ export function sourceOf({ score, decisions, levels, chunks, ...own }: Given): S
   const version = realise(score, own.recipe, decisions, levels);
   const music = toLearn(version);
   return {
+    title: score.title,
+    composer: score.composer,
+    state: '',
+    learner: null,
+    voice: null,
+    week: null,
     ...own,
     version,
     chordLevel: chordLevelFrom(own.recipe.level, levels),

@@ -88,7 +88,9 @@ function seenIn(score: Score): SeenIdiom {
         : { idiom: 'march', because: 'its left hand has low notes and chords in turn' };
     }
   }
-  if (isHymn(notes)) return { idiom: 'hymn', because: 'all its voices move together' };
+  // Players who strike together are an arrangement, voices that do are a hymn.
+  const isBand = score.parts.some((p) => p.role === 'other' && p.instrument !== undefined);
+  if (!isBand && isHymn(notes)) return { idiom: 'hymn', because: 'all its voices move together' };
   const isSung = score.parts.some((p) => p.notes.some((n) => n.lyrics?.some((l) => l.line === 'words')));
   const isSlow = score.tempo > 0 && score.tempo <= SLOW;
   if (isSlow && (isSung || (hands !== undefined && shareOf(measures, hands.left, isBroken) > MOST_MEASURES)))

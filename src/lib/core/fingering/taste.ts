@@ -58,7 +58,7 @@ const MATTERS: Readonly<Partial<Record<Rule, readonly [more: string, less: strin
   cramped: ['you give the fingers room', 'you do not mind fingers close together'],
   wide: ['you keep the hand relaxed rather than open', 'you do not mind an open hand'],
   move: ['you keep the hand where it is', 'you don’t mind moving the hand'],
-  'far-move': ['you keep moves small', 'you do not mind a long way'],
+  'far-move': ['you keep moves small', 'you don’t mind long moves'],
   weak: ['you spare the fourth and fifth finger', 'you let the fourth and fifth finger work'],
   'three-four': ['you keep 3 and 4 from following each other', 'you do not mind 3 and 4 in a row'],
   'three-four-five': [

@@ -11,6 +11,7 @@ import { toMidi, type Pitch } from '../score/pitch';
 import { byMeasure, soundingNotes } from '../score/query';
 import type { Score } from '../score/score';
 import { keyOptions, signatureText } from '../theory/easyKeys';
+import { distanceText } from '../theory/intervalWord';
 import { keyCode, keyName, type Key } from '../theory/key';
 import { transpositionTo } from '../transpose/transpose';
 import { analysed } from '../version/analysed';
@@ -163,10 +164,8 @@ function outsideVoice(melody: readonly { midi: number; duration: number }[], voi
   return Math.min(...outside) / total;
 }
 
-const MOVES = ['', 'a semitone', 'a tone', 'a minor third', 'a major third', 'a fourth', 'a tritone'];
-
 const moveText = (by: number): string =>
-  by === 0 ? 'original key' : `${MOVES[Math.abs(by)]} ${by > 0 ? 'up' : 'down'}`;
+  by === 0 ? 'original key' : `${distanceText(by)} ${by > 0 ? 'up' : 'down'}`;
 
 /** Why a key stands where it does, in one plain sentence. `all` are the keys it is compared with. */
 export function keySentence(ranked: RankedKey, mode: Key['mode'], all: readonly RankedKey[]): string {

@@ -18,6 +18,8 @@ const MOVED = 1.6;
 const CHANGE = { within: 2.2, afterRest: 1.2 };
 const BROKEN = 5;
 const WIDE = 0.12;
+/** What it costs to be in another octave than the same music has elsewhere. */
+const UNLIKE = 5;
 /** Semitones up to which a leap costs nothing, and beyond which it breaks the line. */
 const [EASY, WIDEST] = [7, 12];
 /** Beats of a rest that part two phrases, and fewest beats between two such places. */
@@ -54,11 +56,39 @@ function stretchesOf(line: readonly SoundingNote[], measures: readonly Measure[]
 /** The line with each stretch in its octave: the cheapest way through all of them. */
 export function inGladOctaves(line: readonly SoundingNote[], measures: readonly Measure[]): SoundingNote[] {
   const stretches = stretchesOf(line, measures);
-  const path = cheapestPath(
-    stretches.map((stretch) => OCTAVES.map((o) => costOf(stretch, o))),
-    (from, to, i) => between(stretches[i - 1]!, OCTAVES[from]!, stretches[i]!, OCTAVES[to]!),
+  const own = stretches.map((stretch) => OCTAVES.map((o) => costOf(stretch, o)));
+  const pathOf = (costs: readonly (readonly number[])[]): number[] =>
+    cheapestPath(costs, (from, to, i) =>
+      between(stretches[i - 1]!, OCTAVES[from]!, stretches[i]!, OCTAVES[to]!),
+    );
+  // Solved freely the places of the same music vote; solved again, to depart from the vote costs.
+  const music = stretches.map(musicOf);
+  const soundsAt = (i: number, k: number): number => stretches[i]!.notes[0]!.midi + 12 * OCTAVES[k]!;
+  const votes = votesOf(
+    music,
+    pathOf(own).map((k, i) => soundsAt(i, k)),
+  );
+  const path = pathOf(
+    own.map((costs, i) =>
+      costs.map((cost, k) => cost + (soundsAt(i, k) === votes.get(music[i]!) ? 0 : UNLIKE)),
+    ),
   );
   return stretches.flatMap(({ notes }, i) => notes.map((n) => inOctave(n, OCTAVES[path[i]!]!)));
+}
+
+/** What makes two stretches the same music: when they strike, and which keys, in any octave. */
+const musicOf = ({ notes }: Stretch): string =>
+  notes.map((n) => `${n.onset - notes[0]!.onset}:${n.midi - notes[0]!.midi}`).join(' ') +
+  ` ${notes[0]!.midi % 12}`;
+
+/** The key on which most places of the same music begin, the first of equals. `keys` are those on which each begins. */
+function votesOf(music: readonly string[], keys: readonly number[]): Map<string, number> {
+  const counts = new Map<string, Map<number, number>>();
+  music.forEach((name, i) => {
+    const count = counts.get(name) ?? new Map<number, number>();
+    counts.set(name, count.set(keys[i]!, (count.get(keys[i]!) ?? 0) + 1));
+  });
+  return new Map([...counts].map(([name, count]) => [name, [...count].sort((a, b) => b[1] - a[1])[0]![0]]));
 }
 
 function costOf({ notes }: Stretch, octaves: number): number {

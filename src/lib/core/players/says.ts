@@ -19,9 +19,9 @@ export function saysOfPlayers(source: Score, choices: PartChoices): string[] {
     .map(({ from, to, part }) => `${nameOf(part)} in ${measuresText(numbers, from, to)}`);
   const more = phrases.length > NAMED ? `, and ${phrases.length - NAMED} more phrases` : '';
   return [
-    ...(phrases.length > 0 ? [`The melody was found by listening: ${named.join(', ')}${more}.`] : []),
+    ...(phrases.length > 0 ? [`Suggested melody: ${named.join(', ')}${more}.`] : []),
     ...(pianos > 1
-      ? [`${pianos} keyboard parts are played by two hands: the outer lines, and the harmony of all.`]
+      ? [`Two hands play ${pianos} keyboard parts: the outer lines and everyone’s harmony.`]
       : []),
   ];
 }

@@ -109,6 +109,18 @@ describe('who has the tune', () => {
     expect(Math.max(...keys)).toBeLessThanOrEqual(84);
     expect(keys.slice(1).every((k, i) => Math.abs(k - keys[i]!) <= 12)).toBe(true);
   });
+  it('has the same music in one octave, whoever played it and whatever came before', () => {
+    const score = band([
+      { name: 'Bass', program: 33, notes: bass(24) },
+      { name: 'Flute', program: FLUTE, notes: [...sung(0), ...sung(64)] },
+      { name: 'Piccolo', program: 72, notes: sung(32, 24) },
+    ]);
+    const tune = soundingNotes(withParts(score).parts.find((p) => p.role === 'melody')!.notes);
+    const third = tune.length / 3;
+    const keys = [0, 1, 2].map((i) => tune.slice(i * third, (i + 1) * third).map((n) => n.midi));
+    expect(keys[1]).toEqual(keys[0]);
+    expect(keys[2]).toEqual(keys[0]);
+  });
   it('is the right hand of a player with two', () => {
     const both = [...sung(0), ...sung(32), ...bass(16).filter((_, i) => i % 2 === 0)];
     const chords = pad(16).map(([at, length, key]) => [at, length, key - 12] as const);

@@ -163,8 +163,8 @@ function foldedBlocks({ form, score }: Version, again: Again, width: number): Bl
   const times = timesOf(again);
   const goesRound = again.as + again.length === again.from;
   const says = goesRound
-    ? `${capital(block)}: ${times + 1} times in all, to measure ${numbers[again.to]}.`
-    : `${capital(measuresText(numbers, again.from, again.to))} ${again.from === again.to ? 'is' : 'are'} ${block} again${times > 1 ? `, ${times} times` : ''}.`;
+    ? `Play ${block} ${times + 1} times in all, to measure ${numbers[again.to]}.`
+    : `${capital(measuresText(numbers, again.from, again.to))} ${again.from === again.to ? 'repeats' : 'repeat'} ${block}${times > 1 ? ` ${times} times` : ''}.`;
   return [
     ...(again.from === section.from ? [heading(section.label, width)] : []),
     paragraph(says, width, TEXT, { gap: 12 }),

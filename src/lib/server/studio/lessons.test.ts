@@ -300,7 +300,7 @@ describe('a month', () => {
     const report = await monthReport(db, inThisThread(db), findLearner(db, id)!, '2026-03');
     expect(report.whole.join(' ')).toBe('1 lesson this month. Nora practised about 80 minutes a week.');
     expect(report.pieces[0]!.sentences.join(' ')).toMatch(
-      /^4 new measures hands together this month: 4 of 8 now\. .*♩ = 50.*went well/,
+      /^4 more measures hands together this month: 4 of 8 now\. .*♩ = 50.*went well/,
     );
     expect(monthText('Nora', 'March 2026', report)).toContain('2026-03-10  Both hands now.');
     const other = await monthReport(db, inThisThread(db), findLearner(db, id)!, '2026-04');

@@ -56,7 +56,7 @@ function pieceInWords(progress: Progress, month: Month): string[] {
   const isWhole = after >= form.newMeasures;
   return [
     after > before
-      ? `${plural(after - before, 'new measure')} hands together this month: ${after} of ${form.newMeasures} now${isWhole ? ', the whole piece' : ''}.`
+      ? `${plural(after - before, 'more measure')} hands together this month: ${after} of ${form.newMeasures} now${isWhole ? ', the whole piece' : ''}.`
       : `${after} of ${form.newMeasures} measures hands together, as before; the work went into how they sound.`,
     ...(tempi.length > 0
       ? [

@@ -80,7 +80,6 @@ function sourceFor(db: Db, asked: PaperFor, choices: Choices): Source {
     learner,
     voice,
     choices,
-    week: null,
   });
   const { version } = made;
   const places = new Map(version.score.measures.map((m) => [m.id, m.index]));

@@ -62,7 +62,8 @@
       <button
         type="button"
         class="link text-sm"
-        onclick={() => perform(bench, { do: 'give back', kind: 'count', at })}>Reset the words</button
+        onclick={() => perform(bench, { do: 'give back', kind: 'count', at })}
+        >Reset the counting words</button
       >
     {/if}
   {:else}

@@ -18,7 +18,7 @@
     >
       <Dialog.Title class="text-lg font-bold">Assign this version to…</Dialog.Title>
       <Dialog.Description class="mb-3 text-quiet"
-        >It appears among the student's pieces, with its steps.</Dialog.Description
+        >It appears in the student’s pieces, with its practice plan.</Dialog.Description
       >
       {#if learners.length === 0}
         <p>There are no students yet. <a class="link" href="/learners/new">Add the first one</a></p>
@@ -28,15 +28,15 @@
             <li class="flex items-center gap-3 border-t border-hairline py-2">
               <span
                 ><strong>{learner.name}</strong>
-                <span class="text-quiet">plays at level {learner.level}</span></span
+                <span class="text-quiet">level {learner.level}</span></span
               >
               {#if learner.has && learner.isNewest}
-                <span class="ml-auto text-quiet">has it</span>
+                <span class="ml-auto text-quiet">assigned</span>
               {:else}
                 <form method="post" action="?/give" use:enhance class="ml-auto">
                   <input type="hidden" name="learner" value={learner.id} />
-                  <button class="link font-semibold" aria-label="Give to {learner.name}"
-                    >{learner.has ? 'Assign the latest changes' : 'Give'}</button
+                  <button class="link font-semibold" aria-label="Assign to {learner.name}"
+                    >{learner.has ? 'Assign the latest changes' : 'Assign'}</button
                   >
                 </form>
               {/if}

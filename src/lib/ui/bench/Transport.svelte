@@ -102,19 +102,19 @@
       {/each}
     </div>
     <label class="flex items-center gap-1"
-      ><input type="checkbox" class="tick" bind:checked={sound.click} /> click</label
+      ><input type="checkbox" class="tick" bind:checked={sound.click} /> Metronome</label
     >
     <label class="flex items-center gap-1" title="The counts are spoken (K)"
-      ><input type="checkbox" class="tick" bind:checked={sound.speaks} /> counts</label
+      ><input type="checkbox" class="tick" bind:checked={sound.speaks} /> Counts</label
     >
   </div>
   <div class="flex items-center justify-between gap-3">
     <label class="flex items-center gap-1"
-      ><input type="checkbox" class="tick" bind:checked={sound.countIn} /> a measure before</label
+      ><input type="checkbox" class="tick" bind:checked={sound.countIn} /> Count-in</label
     >
     {#if trial.now}
       <p class="flex min-w-0 items-center gap-2" role="status">
-        <span class="truncate">heard: {trial.now.name}</span>
+        <span class="truncate">Trying: {trial.now.name}</span>
         <button class="link" onclick={() => perform(bench, { do: 'take' })}>Take</button>
       </p>
     {:else if sound.silence}<p class="min-w-0 truncate text-alarm" role="status" title={sound.silence}>

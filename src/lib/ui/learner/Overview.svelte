@@ -155,7 +155,7 @@
   <button class="link ml-auto" onclick={takeAway}>Download table (CSV)</button>
 </div>
 <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
-<div class="mt-3 overflow-x-auto" role="region" aria-label="Students side by side" tabindex="0">
+<div class="mt-3 overflow-x-auto" role="region" aria-label="Students table" tabindex="0">
   <table class="w-full min-w-[56rem] border-collapse text-left">
     <thead>
       {#each table.getHeaderGroups() as group (group.id)}

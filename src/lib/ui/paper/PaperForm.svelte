@@ -124,9 +124,9 @@
       ['none', 'none'],
     ])}
     {@render pick('repeats', 'Repeated music', choices.repeats, [
-      ['short', 'once, if that saves a page'],
+      ['short', 'save pages'],
       ['as written', 'as written'],
-      ['folded', 'once'],
+      ['folded', 'abbreviated'],
       ['written out', 'written out'],
     ])}
   </div>

@@ -131,7 +131,7 @@
           {/if}
         {:else}
           {@const times = timesOf(item)}
-          {@const again = `${numbers[item.as]}–${numbers[item.as + item.length - 1]} ${times > 1 ? `×${times}` : 'again'}`}
+          {@const again = `${numbers[item.as]}–${numbers[item.as + item.length - 1]} ${times > 1 ? `×${times}` : 'repeat'}`}
           {@const wanted = again.length * 5.8 + 12}
           {@const isNamed = !isBare && wanted <= room}
           {@const half = Math.max(2, Math.min(isNamed ? wanted / 2 : 9, room / 2 - 1))}

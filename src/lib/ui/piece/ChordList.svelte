@@ -47,7 +47,7 @@
       {:else}
         {FROM[report.chordsFrom]}
         {report.startsOn
-          ? `The piece begins on ${report.startsOn.symbol}, ${report.startsOn.isBorrowed ? 'outside the key' : 'away from home'}.`
+          ? `The piece begins on ${report.startsOn.symbol}, ${report.startsOn.isBorrowed ? 'outside the key' : 'not the tonic'}.`
           : ''}
       {/if}
     </p>

@@ -2,6 +2,7 @@
   /** What was found in a piece: doubts, form as a path, where it varies, where it is hard. Every statement leads into the music. */
   import type { PieceReport } from '$core/analysis/report';
   import type { SectionStart } from '$core/analysis/sections';
+  import { distanceText } from '$core/theory/intervalWord';
   import { keyName } from '$core/theory/key';
   import Path from '$ui/path/Path.svelte';
   import { capital, differenceText, measuresText, measureText, plural } from '$ui/text';
@@ -36,7 +37,7 @@
       ...report.wide.map(({ measure, onset, hand, span, reach, remedies }) => ({
         measure,
         onset,
-        text: `the ${hand} hand has a chord of ${span} semitones and holds ${reach}: ${remedies.map((w) => w.text).join('; or ')}`,
+        text: `the ${hand} hand has a chord of ${distanceText(span)} and reaches ${distanceText(reach)}: ${remedies.map((w) => w.text).join('; or ')}`,
       })),
     ].sort((a, b) => a.onset - b.onset),
   );
@@ -102,7 +103,7 @@
         {original.label === section.label ? `(${measuresText(numbers, original.from, original.to)})` : ''}
         {transposed === 0
           ? 'with other notes:'
-          : `moved by ${plural(Math.abs(transposed), 'semitone')}${differences.length > 0 ? ', with other notes:' : '.'}`}
+          : `moved by ${distanceText(transposed)}${differences.length > 0 ? ', with other notes:' : '.'}`}
         {#each differences.slice(0, MOST_DIFFERENCES) as d, i (d.measure)}{i > 0 ? '; ' : ''}<a
             class="link"
             href={measureLink(d.measure)}>{measureText(numbers[d.measure]!)}</a

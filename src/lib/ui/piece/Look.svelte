@@ -21,6 +21,8 @@
   let { file, preview: first, rights, onclose }: Props = $props();
 
   let preview = $state.raw(untrack(() => first));
+  /** As the teacher has them now: the picture follows, and what is saved does not wait for it. */
+  let choices = $state.raw(untrack(() => first.choices));
   let title = $state(untrack(() => first.title));
   let composer = $state(untrack(() => first.composer));
   let right = $state('not known');
@@ -29,9 +31,13 @@
 
   async function choose(parts: PartChoices): Promise<void> {
     problem = '';
+    choices = parts;
     try {
-      preview = await look(file, parts);
+      const looked = await look(file, parts);
+      // Choices made meanwhile have a look of their own under way.
+      if (choices === parts) preview = looked;
     } catch (error) {
+      if (choices === parts) choices = preview.choices;
       problem = error instanceof Error ? error.message : String(error);
     }
   }
@@ -41,7 +47,7 @@
     busy = true;
     problem = '';
     try {
-      await goto(await keep(file, { title, composer, rights: right, parts: preview.choices }, once), {
+      await goto(await keep(file, { title, composer, rights: right, parts: choices }, once), {
         invalidateAll: true,
       });
     } catch (error) {
@@ -95,17 +101,17 @@
           {#if preview.parts.length > 1}
             <section class="mt-4" aria-labelledby="parts">
               <h3 id="parts" class="font-bold">Who plays what</h3>
-              <Parts parts={preview.parts} choices={preview.choices} onchange={choose} />
+              <Parts parts={preview.parts} {choices} onchange={choose} />
             </section>
           {/if}
           {#if preview.tune.length > 0}
             <section class="mt-4" aria-labelledby="tune">
-              <h3 id="tune" class="font-bold">Who has the melody</h3>
+              <h3 id="tune" class="font-bold">Melody by phrase</h3>
               <TunePhrases
                 tune={preview.tune}
                 parts={preview.parts}
-                chosen={preview.choices.tune}
-                onchange={(tune) => void choose({ ...preview.choices, tune })}
+                chosen={choices.tune}
+                onchange={(tune) => void choose({ ...choices, tune })}
               />
             </section>
           {/if}

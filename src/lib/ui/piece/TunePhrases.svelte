@@ -42,6 +42,10 @@
   }
   onDestroy(() => player?.stop());
 
+  /** As it was just chosen, before the phrases are read again. */
+  const chosenFor = ({ from, to }: TuneFacts): string | undefined =>
+    chosen.find((c) => c.from <= from && c.to >= to)?.part;
+
   function choose({ from, to }: TuneFacts, part: string): void {
     const others = chosen.filter((c) => c.to < from || c.from > to);
     onchange([...others, { from, to, part }].sort((a, b) => a.from - b.from));
@@ -62,7 +66,7 @@
       <select
         class="field"
         aria-label="Melody in {where(phrase)}"
-        value={phrase.part}
+        value={chosenFor(phrase) ?? phrase.part}
         onchange={(event) => choose(phrase, event.currentTarget.value)}
       >
         {#each parts as { id, name } (id)}<option value={id}>{name}</option>{/each}

@@ -195,12 +195,12 @@
             onchange={() => partsForm?.requestSubmit()}
           />
           {#if data.parts.tune.length > 0}
-            <h3 class="mt-3 font-bold">Who has the melody</h3>
+            <h3 class="mt-3 font-bold">Melody by phrase</h3>
             <input type="hidden" name="tune" value={JSON.stringify(tune ?? data.parts.choices.tune)} />
             <TunePhrases
               tune={data.parts.tune}
               parts={data.parts.list}
-              chosen={data.parts.choices.tune}
+              chosen={tune ?? data.parts.choices.tune}
               onchange={(changed) => {
                 tune = changed;
                 void tick().then(() => partsForm?.requestSubmit());

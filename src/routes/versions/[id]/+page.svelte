@@ -101,7 +101,7 @@
     return () => clearTimeout(timer);
   });
   $effect(() => {
-    if (form && 'given' in form) toast.success(`Given to ${form.given}.`);
+    if (form && 'given' in form) toast.success(`Assigned to ${form.given}.`);
   });
 </script>
 

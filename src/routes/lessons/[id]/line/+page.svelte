@@ -18,7 +18,7 @@
   {#if data.line}
     <p class="text-quiet">
       {plural(data.line.measures, 'measure')} at level {levelText(data.line.level)}. Look first: key, time
-      signature, where the hands lie. Then play once through, without stopping.
+      signature, hand position. Then play once through, without stopping.
     </p>
     <div class="mt-5 bg-paper px-4 py-5"><Picture svg={data.line.svg} label="A line to read" /></div>
     <details class="mt-3">
