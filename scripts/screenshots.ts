@@ -73,11 +73,11 @@ test('screenshots', async ({ page }) => {
   await expect(page.getByText('Saved', { exact: true })).toBeVisible();
   const bench = page.url();
   await page.getByRole('link', { name: 'Compare levels' }).click();
-  await expect(page.getByRole('heading', { level: 1 })).toContainText('level by level');
+  await expect(page.getByRole('heading', { level: 1 })).toContainText('levels side by side');
   await expect(page.locator('.sheet > svg')).toHaveCount(6, { timeout: 30_000 });
   await shot(page, 'levels');
   await page.goto(`${bench}/keys`);
-  await expect(page.getByRole('list', { name: 'All keys, the best first' })).toBeVisible({ timeout: 20_000 });
+  await expect(page.getByRole('list', { name: 'All keys, best first' })).toBeVisible({ timeout: 20_000 });
   await shot(page, 'keys');
   await page.goto(bench);
   await drawn(page);
@@ -88,7 +88,7 @@ test('screenshots', async ({ page }) => {
   await expect(page.locator('.sheet svg').nth(1)).toBeVisible({ timeout: 20_000 });
   await shot(page, 'compare');
   await page.goto('/settings/studio');
-  await expect(page.getByRole('heading', { level: 1 })).toContainText('The studio');
+  await expect(page.getByRole('heading', { level: 1 })).toContainText('Studio');
   await shot(page, 'studio');
   await page.goto('/pieces');
   await page.getByRole('link', { name: 'Slow Ferry' }).click();

@@ -26,7 +26,7 @@ const OPEN = ['/sign-in', '/robots.txt'];
 
 const NOT_SIGNED_IN: Refusal = {
   status: 403,
-  message: 'You are not signed in any more. Open the page again.',
+  message: 'Your session has ended. Open the page again.',
 };
 
 /** A sentence for whoever reads it, as JSON for a script. */

@@ -19,7 +19,7 @@ test('the left hand gets another texture, for the whole, a section and a measure
   await openBench(page, 'Textured Song');
   await setLevel(page, '4');
   await choose(page, /^Left hand: /, 'Swing bass');
-  const panel = page.getByRole('region', { name: 'The measure in hand' });
+  const panel = page.getByRole('region', { name: 'Selected measure' });
   await page.getByRole('button', { name: /^measure 1, difficulty/ }).click();
   await expect(panel).toContainText('the root of');
   await expect(page.getByText(/notes added|enriched by/)).toBeVisible();
@@ -69,9 +69,9 @@ test('the same phrase at every level; the ticked ones become versions', async ({
   await expect(page.getByRole('img', { name: /^Level \d, pickup to measure/ })).toHaveCount(6);
   await expect(page.locator('.sheet > svg')).toHaveCount(6, { timeout: 30_000 });
   await expectAccessible(page);
-  await page.getByRole('button', { name: 'Phrase after' }).click();
+  await page.getByRole('button', { name: 'Next phrase' }).click();
   await expect(page.getByRole('img', { name: /^Level 6, measures/ })).toBeVisible();
-  await page.getByRole('checkbox', { name: /^1 First hands/ }).check();
+  await page.getByRole('checkbox', { name: /^1 First steps/ }).check();
   await page.getByRole('checkbox', { name: /^4 Patterns/ }).check();
   await page.getByRole('button', { name: 'Make versions of the checked levels' }).click();
   await expect(page.getByRole('link', { name: /^Level 1 in/ })).toBeVisible();
@@ -81,7 +81,7 @@ test('the same phrase at every level; the ticked ones become versions', async ({
 test('keys are ranked, weighed anew, and taken with a click', async ({ page }) => {
   await openBench(page, 'Keyed Song');
   await page.getByRole('link', { name: 'Compare keys' }).click();
-  const keys = page.getByRole('list', { name: 'All keys, the best first' });
+  const keys = page.getByRole('list', { name: 'All keys, best first' });
   await expect(keys.getByRole('button')).toHaveCount(13, { timeout: 20_000 });
   await expect(page.getByRole('list', { name: 'The best three keys' }).getByRole('listitem')).toHaveCount(3);
   await expectAccessible(page);
@@ -101,7 +101,7 @@ test('the chart of a piece in all twelve keys', async ({ page }) => {
   await expect(page.getByRole('region', { name: /major$/ })).toHaveCount(12);
   await expectAccessible(page);
   const download = page.waitForEvent('download');
-  await page.getByRole('link', { name: /^Take it away/ }).click();
+  await page.getByRole('link', { name: /^Download/ }).click();
   expect((await download).suggestedFilename()).toBe('Twelve Times, all keys.pro');
 });
 
@@ -109,12 +109,12 @@ test('a level is changed, one is added between two, and all are given back', asy
   await open(page, '/settings/levels?level=5');
   await expectAccessible(page);
   await page.getByLabel('Left hand, notes at once').fill('9');
-  await page.getByRole('button', { name: 'Save this level' }).click({ noWaitAfter: true });
+  await page.getByRole('button', { name: 'Save level' }).click({ noWaitAfter: true });
   // The browser itself refuses what the field does not take.
   await expect(page.getByLabel('Left hand, notes at once')).toHaveJSProperty('validity.valid', false);
   await page.getByLabel('Left hand, notes at once').fill('1');
   await page.getByLabel('Name').fill('Nearly full');
-  await page.getByRole('button', { name: 'Save this level' }).click();
+  await page.getByRole('button', { name: 'Save level' }).click();
   await expect(page.getByRole('link', { name: '5 Nearly full' })).toBeVisible();
   await page.getByRole('button', { name: 'Add one after 5' }).click();
   await expect(page.getByRole('heading', { name: /^5½/ })).toBeVisible();

@@ -30,7 +30,7 @@ test('arrows walk by onset, by measure and to the other hand; the keyboard pictu
 
 test('a proposal says why, a decision says what it costs', async ({ page }) => {
   await openBench(page, 'Reasoned Song');
-  const panel = page.getByRole('region', { name: 'The measure in hand' });
+  const panel = page.getByRole('region', { name: 'Selected measure' });
   await page.keyboard.press('ArrowRight');
   await expect(panel).toContainText(/\d on F4/);
   await expect(panel).toContainText('Suggested.');
@@ -63,7 +63,7 @@ test('what a level leaves out or breaks is said', async ({ page }) => {
     .click();
   await expect(page.getByText(/1 measure over the limit of accidentals in the key signature/)).toBeVisible();
   await page.getByRole('button', { name: /^pickup, difficulty/ }).click();
-  await expect(page.getByRole('region', { name: 'The measure in hand' })).toContainText(
+  await expect(page.getByRole('region', { name: 'Selected measure' })).toContainText(
     'accidentals in the key signature: 4, where the level has 1',
   );
 });
@@ -104,8 +104,8 @@ test('the keys are listed on demand', async ({ page }) => {
   await page.keyboard.press('?');
   const keys = page.getByRole('dialog');
   await expect(keys).toContainText('finger 1');
-  await keys.getByRole('searchbox', { name: 'Search the keys' }).fill('octave');
+  await keys.getByRole('searchbox', { name: 'Search shortcuts' }).fill('octave');
   await expect(keys.locator('dd')).toHaveText(['an octave higher', 'an octave lower']);
   await keys.getByRole('searchbox').fill('somersault');
-  await expect(keys).toContainText('No key does that.');
+  await expect(keys).toContainText('No matching shortcuts.');
 });

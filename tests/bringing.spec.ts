@@ -65,7 +65,7 @@ test('a melody is typed, and kept under the name it is given', async ({ page }) 
   await open(page, '/pieces');
   await page.getByRole('button', { name: 'Type or paste it' }).click();
   await page.getByLabel('A melody in ABC, or chords with their beats').fill('L: 1/4\nK: F\nF G A B | c4 |]');
-  await page.getByRole('button', { name: 'Read what is typed' }).click();
+  await page.getByRole('button', { name: 'Read this text' }).click();
   await page.getByLabel('Title').fill('Typed Melody');
   await page.getByRole('button', { name: 'Save this piece' }).click();
   await expect(page.getByRole('heading', { level: 1, name: 'Typed Melody' })).toBeVisible();
@@ -84,7 +84,7 @@ test('of a tune book several tunes are brought at once, or one is looked at', as
   await page.locator('input[type=file]').setInputFiles(file);
   const dialog = page.getByRole('dialog');
   await expect(dialog).toContainText('It holds 3 tunes.');
-  await dialog.getByRole('button', { name: 'Choose all' }).click();
+  await dialog.getByRole('button', { name: 'Select all' }).click();
   await dialog.getByRole('button', { name: 'Bring 3 tunes' }).click();
   await expect(dialog).toContainText('2 tunes are saved');
   await expect(dialog.getByRole('alert')).toContainText('Nothing Yet: The ABC text holds no notes.');
@@ -94,7 +94,7 @@ test('of a tune book several tunes are brought at once, or one is looked at', as
   // One tune is looked at like any other file.
   await page.locator('input[type=file]').setInputFiles(file);
   await dialog.getByLabel('Otter Walk').check();
-  await dialog.getByRole('button', { name: 'Look at it' }).click();
+  await dialog.getByRole('button', { name: 'Preview' }).click();
   await expect(dialog).toContainText('Is this the piece?');
   await expect(dialog.getByLabel('Title')).toHaveValue('Otter Walk');
 });
@@ -146,7 +146,7 @@ test('who plays what is proposed, and can be changed after the piece is kept', a
 test('a piece and a version are taken away in every format', async ({ page, request }) => {
   await bring(page, 'Taken Away');
   const piece = new URL(page.url()).pathname;
-  await page.getByRole('button', { name: 'Take it away as' }).click();
+  await page.getByRole('button', { name: 'Download' }).click();
   await expect(page.getByRole('menuitem')).toHaveCount(6);
   const download = page.waitForEvent('download');
   await page.getByRole('menuitem', { name: /^ABC/ }).click();
@@ -246,7 +246,7 @@ test('a large score says how far it is, and can be stopped', async ({ page }) =>
   });
   await expect(page.getByRole('progressbar', { name: 'Reading the file' })).toBeVisible();
   await page.getByRole('button', { name: 'Stop' }).click();
-  await expect(page.getByRole('alert')).toContainText('This was stopped, as you asked.');
+  await expect(page.getByRole('alert')).toContainText('Stopped.');
   await expect(page.getByText('very-long.musicxml')).toHaveCount(0);
 });
 

@@ -7,7 +7,7 @@ async function openBench(page: Page, title: string): Promise<void> {
   await page.getByRole('button', { name: 'Make a version' }).click();
   await benchReady(page);
 }
-const panel = (page: Page) => page.getByRole('region', { name: 'The measure in hand' });
+const panel = (page: Page) => page.getByRole('region', { name: 'Selected measure' });
 const music = (page: Page) => page.getByRole('application', { name: /^Music of/ });
 const measure = (page: Page, number: number) =>
   page.getByRole('button', { name: new RegExp(`^measure ${number}, difficulty`) });
@@ -31,7 +31,7 @@ test('the list of what can be decided is searched and taken by keyboard alone', 
   await page.keyboard.press('Enter');
   await expect(music(page)).toContainText('measure 3: listen to the bass');
   await page.keyboard.press('m');
-  await expect(page.getByRole('button', { name: /^measure 3, .*marked as hard/ })).toBeVisible();
+  await expect(page.getByRole('button', { name: /^measure 3, .*marked as a hard spot/ })).toBeVisible();
   await page.keyboard.press('s');
   const chords = page.getByRole('textbox', { name: 'Chords' });
   await chords.fill('nonsense');
@@ -129,7 +129,7 @@ test('a phrase is heard in another texture, level and key before it is taken', a
   await measure(page, 2).click();
   await music(page).focus();
   await page.keyboard.press('Shift+T');
-  const heard = page.getByRole('group', { name: 'Hearing it' });
+  const heard = page.getByRole('group', { name: 'Playback' });
   await expect(heard).toContainText(/Trying: held root/);
   await expect(page.getByRole('button', { name: 'Stop' })).toBeVisible();
   await page.keyboard.press('Shift+T');
@@ -147,11 +147,11 @@ test('a phrase is heard in another texture, level and key before it is taken', a
 
 test('what is shown is chosen once for this device; notes grow, the desk goes dark', async ({ page }) => {
   await openBench(page, 'Shown Song');
-  await page.getByRole('button', { name: 'Shown' }).click();
+  await page.getByRole('button', { name: 'View' }).click();
   await page.getByRole('checkbox', { name: 'Counts', exact: true }).uncheck();
-  await page.getByRole('checkbox', { name: 'Names of the notes' }).check();
+  await page.getByRole('checkbox', { name: 'Note names' }).check();
   await page.getByRole('button', { name: 'Larger music' }).click();
-  await page.getByLabel('Light').selectOption('dark');
+  await page.getByLabel('Theme').selectOption('dark');
   await expect(page.locator('html')).toHaveAttribute('data-theme', 'dark');
   await expect(page.locator('.sheet text.count')).toHaveCount(0);
   await expectAccessible(page);
@@ -161,7 +161,7 @@ test('what is shown is chosen once for this device; notes grow, the desk goes da
   await benchReady(page);
   await expect(page.locator('.sheet text.count')).toHaveCount(0);
   await expectAccessible(page);
-  await page.getByRole('button', { name: 'Shown' }).click();
+  await page.getByRole('button', { name: 'View' }).click();
   await expect(page.getByText('115 %')).toBeVisible();
 });
 
@@ -182,14 +182,14 @@ test('a version is signed, and what comes after it is said; it is named, copied 
   await line.getByLabel('Name').fill('For the summer');
   await line.getByRole('button', { name: 'Save' }).click();
   await expect(page.getByRole('link', { name: 'For the summer', exact: true })).toBeVisible();
-  await line.getByLabel('Copy it for').selectOption({ index: 1 });
+  await line.getByLabel('Copy for').selectOption({ index: 1 });
   await line.getByRole('button', { name: 'Copy', exact: true }).click();
   await benchReady(page);
   await expect(page.getByRole('link', { name: /^[1-3] choices?$/ })).toBeVisible();
   await music(page).focus();
   await page.keyboard.press('5');
   await benchReady(page);
-  await fromMenu(page, 'Versions compared');
+  await fromMenu(page, 'Compare versions');
   await expect(page.getByRole('heading', { level: 1 })).toHaveText('Signed Song: two versions');
   await expect(page.getByText(/right hand: fingers/).first()).toBeVisible();
   await expect(page.locator('.measure-area.current').first()).toBeAttached();
@@ -207,7 +207,7 @@ test('pieces are searched and filtered', async ({ page }) => {
   await expect(page.getByText('No pieces match.')).toBeVisible();
   await page.getByRole('button', { name: 'Clear filters' }).click();
   await expect(list).toBeVisible();
-  await page.getByLabel('Learned by').selectOption('Runa');
+  await page.getByLabel('Current piece of').selectOption('Runa');
   await expect(page.getByRole('link', { name: 'Kite Weather' })).toBeVisible();
   await expect(list).toHaveCount(0);
 });

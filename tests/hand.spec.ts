@@ -5,7 +5,7 @@ import { benchReady, bring, expectAccessible, open } from './support';
 test('fingers that are decided teach the house’s hand, which new versions begin with', async ({ page }) => {
   // Learning waits until nobody works, and the machine may be busy with other tests.
   test.setTimeout(150_000);
-  await bring(page, 'Learned by Hand');
+  await bring(page, 'Current piece of Hand');
   await page.getByRole('button', { name: 'Make a version' }).click();
   await benchReady(page);
   await page.keyboard.press('ArrowRight');
@@ -23,13 +23,13 @@ test('fingers that are decided teach the house’s hand, which new versions begi
   const habits = page.getByRole('listitem');
   expect(await habits.count()).toBeGreaterThan(0);
   const share = habits.first().getByRole('combobox');
-  await share.selectOption('not at all');
+  await share.selectOption('Not at all');
   await expect(page.getByText('Saved. New versions use it.')).toBeVisible();
   await page.reload();
   await expect(share).toHaveValue('0');
 
   await open(page, '/pieces');
-  await page.getByRole('link', { name: 'Learned by Hand' }).first().click();
+  await page.getByRole('link', { name: 'Current piece of Hand' }).first().click();
   await page.getByRole('button', { name: 'Make a version' }).click();
   await benchReady(page);
   await page.getByRole('button', { name: /^Hands and keyboard/ }).click();
@@ -39,7 +39,7 @@ test('fingers that are decided teach the house’s hand, which new versions begi
   await open(page, '/settings/hand');
   // Other fingers may be decided in this studio meanwhile, and are learned: then it is forgotten once more.
   await expect(async () => {
-    await page.getByRole('button', { name: 'Forget all of it' }).click({ timeout: 2000 });
+    await page.getByRole('button', { name: 'Reset fingering preferences' }).click({ timeout: 2000 });
     await expect(page.getByText(/^Reset/)).toBeVisible({ timeout: 3000 });
     await expect(page.getByText(/^Nothing learned yet/)).toBeVisible({ timeout: 3000 });
   }).toPass({ timeout: 40_000 });

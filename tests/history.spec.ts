@@ -40,7 +40,7 @@ test('an octave and a note left out, from their keys and back again', async ({ p
   await page.getByRole('application', { name: /^Music of/ }).focus();
   await page.keyboard.press('Shift+O');
   await expect(said).toContainText('right hand, F 3');
-  const panel = page.getByRole('region', { name: 'The measure in hand' });
+  const panel = page.getByRole('region', { name: 'Selected measure' });
   await expect(panel).toContainText('Your choice: an octave lower.');
   await panel.getByRole('button', { name: 'leave this note out' }).click();
   await expect(page.locator('.sheet .note[data-id="m1n0"]')).toHaveCount(0);
@@ -52,7 +52,7 @@ test('an octave and a note left out, from their keys and back again', async ({ p
   await dropped.getByRole('button', { name: /^Reset: left out/ }).click();
   await expect(dropped).toHaveCount(0);
   await page.getByRole('link', { name: 'What was changed' }).click();
-  await expect(page.getByText('Gave back left out')).toBeVisible();
+  await expect(page.getByText('Reset left out')).toBeVisible();
   await page.getByRole('link', { name: 'Back to the bench' }).click();
   await expect(page.locator('.sheet .note[data-id="m1n0"]')).toHaveCount(1);
 });
@@ -72,7 +72,7 @@ test('an earlier state is looked at, named, made a version of its own, and gone 
   await page.getByRole('textbox', { name: 'Name of 1' }).fill('for the concert');
   await page.getByRole('button', { name: 'Save the name of 1' }).click();
   await expect(page.getByText('for the concert:')).toBeVisible();
-  await page.getByRole('link', { name: 'Look at it' }).last().click();
+  await page.getByRole('link', { name: 'Preview' }).last().click();
   await expect(page.getByText(/as it was at change 1/)).toBeVisible();
   await page.goBack();
   await page.getByRole('button', { name: 'New version from 1' }).click();

@@ -12,7 +12,7 @@ test('from uploading a file to the printed handout and the student’s record', 
   // A level 2 version in an easier key, for a learner's hands.
   await page.getByLabel(/^Level/).selectOption('2');
   await page.getByLabel(/^Key/).selectOption('C');
-  await page.getByLabel('For the hands of').selectOption({ label: 'Runa' });
+  await page.getByLabel('For').selectOption({ label: 'Runa' });
   await page.getByRole('button', { name: 'Make a version' }).click();
   await benchReady(page);
   await expect(page.getByText('Level 2, two hands, in C major.')).toBeVisible();
@@ -75,7 +75,7 @@ test('from uploading a file to the printed handout and the student’s record', 
   await expect(paper.first().getByText('Teo', { exact: true })).toBeVisible();
   await expect(paper.first().getByText(/^Copyright unknown/)).toBeVisible();
   await expect(page.locator('.page-of-paper .badge.decided')).toHaveCount(0);
-  await page.getByLabel('Your fingers').check();
+  await page.getByLabel('Only your fingers').check();
   await expect(page.locator('.page-of-paper .badge.decided')).toHaveCount(3);
   for (const [name, width, height] of [
     ['Letter', 612, 792],
@@ -99,7 +99,7 @@ test('from uploading a file to the printed handout and the student’s record', 
   // The learner's record: a step ticked with its tempo, and what is next.
   await page.goto('/learners');
   await page.getByRole('link', { name: /Window Song/ }).click();
-  const next = page.getByRole('region', { name: 'What comes next' });
+  const next = page.getByRole('region', { name: 'Next step' });
   await expect(next).toContainText('pickup to measure 4: listen');
   await next.getByRole('button', { name: 'Done' }).click();
   await expect(next).toContainText('right hand, counting aloud');

@@ -45,7 +45,7 @@ test('six ticks, two grades, a note and the week set take less than a minute of 
   seconds += words.length * KEY;
   await press('Escape');
   await press('w');
-  await expect(page.getByRole('region', { name: 'For the week' }).getByText('Set.')).toBeVisible();
+  await expect(page.getByRole('region', { name: 'Practice for the week' }).getByText('Saved.')).toBeVisible();
   await saved(page);
   await press('e');
   await page.waitForURL(/\/week$/);
@@ -193,7 +193,7 @@ test('a plan is split, renamed, given a step of one’s own, moved by keys and t
   await page.getByRole('button', { name: 'Change the plan' }).click();
   const first = page.locator('li[aria-label*="pickup to measure"], li[aria-label*="measures"]').first();
   const name = (await first.getAttribute('aria-label'))!;
-  await first.getByText('Name, measures, steps').click();
+  await first.getByText('Name, measures and steps').click();
   await first.getByLabel('Name', { exact: true }).fill('The entrance');
   await first.getByRole('button', { name: 'Rename' }).click();
   const named = page.locator('li[aria-label^="The entrance"]');
@@ -204,7 +204,7 @@ test('a plan is split, renamed, given a step of one’s own, moved by keys and t
   await expect(page.locator(`li[aria-label="${name}"]`)).toHaveCount(0);
   // A step of one's own.
   await named.getByLabel('Add a step').selectOption('own');
-  await named.getByLabel('Its name').fill('Clap the rhythm');
+  await named.getByLabel('Name').fill('Clap the rhythm');
   await named.getByRole('button', { name: 'Add', exact: true }).click();
   await expect(named.getByLabel('Name of the step Clap the rhythm')).toBeVisible();
   // Moved by the handle's keys.
@@ -216,14 +216,14 @@ test('a plan is split, renamed, given a step of one’s own, moved by keys and t
   await expect(
     page
       .locator('li[aria-label]')
-      .filter({ has: page.getByText('Name, measures, steps') })
+      .filter({ has: page.getByText('Name, measures and steps') })
       .nth(1),
   ).toHaveAttribute('aria-label', /^The entrance/);
   await page.getByRole('button', { name: 'Undo' }).click();
   await expect(
     page
       .locator('li[aria-label]')
-      .filter({ has: page.getByText('Name, measures, steps') })
+      .filter({ has: page.getByText('Name, measures and steps') })
       .first(),
   ).toHaveAttribute('aria-label', /^The entrance/);
   await expectAccessible(page);
@@ -256,7 +256,7 @@ test('a lesson is moved once, doubled, cancelled from then on; holidays; another
   await panel
     .locator('form')
     .filter({ hasText: 'Cancel once' })
-    .getByRole('button', { name: 'and all later ones' })
+    .getByRole('button', { name: 'This and all later ones' })
     .click();
   await expect(page.getByRole('button', { name: /Halvard/ })).toHaveCount(0);
   await expectAccessible(page);
@@ -280,9 +280,9 @@ test('a lesson is moved once, doubled, cancelled from then on; holidays; another
 
   // A holiday takes the lessons of its days.
   await page.getByRole('link', { name: 'Now' }).click();
-  await page.getByRole('link', { name: 'As a month' }).click();
+  await page.getByRole('link', { name: 'Month view' }).click();
   await expect(page.getByRole('heading', { level: 1 })).toContainText(/20\d\d/);
-  const form = page.locator('form').filter({ hasText: 'Add the holiday' });
+  const form = page.locator('form').filter({ hasText: 'Add holiday' });
   await form.getByLabel('Name').fill('Harbour days');
   await form.getByLabel('From').fill('2031-06-02');
   await form.getByLabel('to', { exact: true }).fill('2031-06-08');
@@ -301,7 +301,7 @@ test('a class: who is how far, what they can play together, parts for who has no
   await page.getByLabel('Ilka').check();
   await page.getByRole('button', { name: 'Add' }).click();
   await expect(page.getByText('Ilka has no part yet', { exact: false })).toBeVisible();
-  await page.getByRole('button', { name: /at their own levels/ }).click();
+  await page.getByRole('button', { name: /at their levels/ }).click();
   await expect(page.getByRole('listitem', { name: 'Ilka' })).toContainText('level 3');
   await expect(page.getByRole('listitem', { name: 'Kasimir' })).toContainText('level 2');
   await expect(page.getByRole('region', { name: 'Together now' })).toContainText(/not ready: .*Ilka/);
@@ -319,7 +319,7 @@ test('students side by side are sorted, filtered and taken away; a month is told
   expect(sorted).toEqual([...sorted].sort());
   await page.getByRole('button', { name: /^Student/ }).click();
   expect(await names.allTextContents()).toEqual([...sorted].sort().reverse());
-  await page.getByRole('combobox', { name: /^Show/ }).selectOption('who is stuck');
+  await page.getByRole('combobox', { name: /^Show/ }).selectOption('Stuck');
   await expect(names.filter({ hasText: 'Wren' })).toHaveCount(1);
   await expectAccessible(page);
   const [download] = await Promise.all([
@@ -332,7 +332,7 @@ test('students side by side are sorted, filtered and taken away; a month is told
 
   await page.getByRole('link', { name: 'Wren', exact: true }).click();
   await page.getByRole('link', { name: 'Monthly report for parents' }).click();
-  await page.getByRole('link', { name: 'The month before' }).click();
+  await page.getByRole('link', { name: 'Previous month' }).click();
   await expect(page.getByText(/\d lessons this month/)).toBeVisible();
   await expectAccessible(page);
 });

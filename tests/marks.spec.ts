@@ -10,7 +10,7 @@ async function openBench(page: Page, title: string, level = 3): Promise<void> {
   await page.getByRole('button', { name: /^measure 1, difficulty/ }).click();
 }
 
-const panel = (page: Page) => page.getByRole('region', { name: 'The measure in hand' });
+const panel = (page: Page) => page.getByRole('region', { name: 'Selected measure' });
 const counts = (page: Page) => page.locator('.sheet').first().locator('text.count');
 
 async function choose(page: Page, now: RegExp, next: string): Promise<void> {

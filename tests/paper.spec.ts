@@ -117,7 +117,7 @@ test('without a sheet there is a sentence, and what was chosen stays', async ({ 
     if (left === 1) break;
     await expect(chosen).toHaveCount(left - 1);
   }
-  await expect(page.getByRole('alert')).toHaveText('Choose a sheet at least.');
+  await expect(page.getByRole('alert')).toHaveText('Choose at least one sheet.');
   await page.reload();
   await expect(papers(page).first()).toBeVisible();
 });

@@ -59,7 +59,7 @@ test('what is said of a piece leads into its music', async ({ page }) => {
   await expect(music(page).locator('.sheet svg').first()).toBeVisible();
   await expect(page.locator('.measure-area.current')).toHaveCount(1);
   await expectAccessible(page);
-  await page.getByRole('button', { name: 'The phrase before' }).click();
+  await page.getByRole('button', { name: 'Previous phrase' }).click();
   await expect(music(page).getByRole('heading')).toHaveText('Measures 13 to 16');
   await page.keyboard.press('Escape');
   await expect(music(page)).toHaveCount(0);
@@ -88,7 +88,7 @@ test('the form is made one’s own, and given back', async ({ page }) => {
   await page.getByRole('button', { name: 'Undo' }).last().click();
   await expect(page.getByLabel('Name of section Refrain')).toHaveCount(1);
   await expectAccessible(page);
-  await page.getByRole('button', { name: 'Back to what the music says' }).click();
+  await page.getByRole('button', { name: 'Reset to the suggestion' }).click();
   await expect(page.getByText('Change the sections')).toBeVisible();
   await expect(page.getByRole('link', { name: 'B', exact: true })).toBeVisible();
 });

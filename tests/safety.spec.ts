@@ -135,7 +135,7 @@ test('a note that cannot be sent is kept through a reload, and sent when the ser
   await page.getByRole('button', { name: 'Add note' }).click();
   await expect(page.getByText(/You’re offline/)).toBeVisible();
   await page.unroute('**/learners/**');
-  await expect(page.getByText('It is sent now.')).toBeVisible();
+  await expect(page.getByText('Sent.')).toBeVisible();
   await expect(page.getByRole('listitem').filter({ hasText: words })).toHaveCount(1);
   await expect(page.getByLabel('Lesson notes and practice')).toHaveValue('');
 });

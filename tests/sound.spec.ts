@@ -77,7 +77,7 @@ test('without a sound device the cursor goes along, and it is said', async ({ pa
   });
   await openBench(page, 'Silent Song');
   await page.getByRole('button', { name: 'Play', exact: true }).click();
-  await expect(page.getByText(/^There is no sound here/)).toBeVisible();
+  await expect(page.getByText(/^No sound/)).toBeVisible();
   await expect(page.locator('.sheet .note.sounding').first()).toBeVisible({ timeout: 10_000 });
   await page.getByRole('button', { name: 'Stop' }).click();
 });

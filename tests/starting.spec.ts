@@ -102,7 +102,7 @@ test('a piece whose file is damaged stops nothing: its page says so and gives th
   await expect(page.getByText('Mill Pond Waltz')).toBeVisible();
   const answer = await page.goto(`${url}/pieces/${id}`);
   expect(answer?.status()).toBe(422);
-  await expect(page.getByRole('heading', { name: 'This cannot be read' })).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'This can’t be read' })).toBeVisible();
   const file = await page.request.get(
     url + (await page.getByRole('link', { name: /Download the original file/ }).getAttribute('href'))!,
   );

@@ -24,6 +24,7 @@ import {
   type Transposition,
 } from '../lib/core/transpose/transpose';
 import { checkVersion, type Violation } from '../lib/core/version/check';
+import { violationText } from '../lib/core/version/limits';
 import { withPedal } from '../lib/core/version/markSource';
 import { realise } from '../lib/core/version/realise';
 import { finger } from './finger';
@@ -142,14 +143,14 @@ function arrange({ score, values, recipeFile, levels }: Input): Outcome {
       ),
       difficulty: scoreOfWhole(version.difficulty),
       reasons: version.reasons.map((r) => ({ ...r, measure: number(r.measure) })),
-      violations: violationsJson(version.score, version.violations),
+      violations: violationsJson(version.score, version.violations, recipe.level),
       goalTempo: version.goalTempo,
     },
   };
 }
 
-const violationsJson = (score: Score, violations: readonly Violation[]) =>
-  violations.map((v) => ({ ...v, measure: numberOf(score, v.measure) }));
+const violationsJson = (score: Score, violations: readonly Violation[], level: number) =>
+  violations.map((v) => ({ ...v, measure: numberOf(score, v.measure), says: violationText(v, level) }));
 
 function count({ score, values }: Input): Outcome {
   const { cutTime } = recipeFrom(values);
@@ -216,7 +217,7 @@ function transpose({ score: source, values }: Input): Outcome {
 function transposition(from: Key, values: Values): Transposition {
   if (values.to !== undefined) {
     const to = parseKey(values.to);
-    if (!to) throw new UsageError(`--to ${values.to} names no key; write C, F#m or Bb.`);
+    if (!to) throw new UsageError(`--to ${values.to} isn’t a key. Write it like C, F#m or Bb.`);
     return transpositionTo(from, inMode(to, from.mode));
   }
   if (values.by === undefined) throw new UsageError('transpose needs --to KEY or --by SEMITONES.');
@@ -226,7 +227,7 @@ function transposition(from: Key, values: Values): Transposition {
 
 /** --up and --down choose the octave where --to leaves it open. */
 function withDirection(by: Transposition, values: Values): Transposition {
-  if (values.up && values.down) throw new UsageError('--up and --down exclude each other.');
+  if (values.up && values.down) throw new UsageError('Use --up or --down, not both.');
   if (values.up && by.semitones < 0) return { ...by, semitones: by.semitones + 12 };
   if (values.down && by.semitones > 0) return { ...by, semitones: by.semitones - 12 };
   return by;
@@ -240,7 +241,10 @@ function check({ score, values, levels }: Input): Outcome {
     reach: reachOf(recipe),
     keyboard: KEYBOARDS[recipe.keyboard],
   });
-  return { json: { violations: violationsJson(score, violations) }, found: violations.length > 0 };
+  return {
+    json: { violations: violationsJson(score, violations, recipe.level) },
+    found: violations.length > 0,
+  };
 }
 
 export interface Command {

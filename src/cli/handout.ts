@@ -53,7 +53,7 @@ export async function handout({ score, values, recipeFile, levels }: Input): Pro
     levels,
     score,
     choices,
-    learner: values.learner ?? null,
+    learner: values.student ?? values.learner ?? null,
     voice,
   });
   const date = new Date().toLocaleDateString('en-GB', { day: 'numeric', month: 'long', year: 'numeric' });

@@ -1,4 +1,5 @@
 /** Options of the command line, checked. Whatever is wrong becomes one plain line (UsageError). */
+import { inSentence } from '../lib/core/capital';
 import { parseArgs } from 'node:util';
 import { z } from 'zod';
 import { LEVELS, levelsSchema, type LevelContract } from '../lib/core/arrange/levels';
@@ -58,6 +59,8 @@ const DEFINITIONS = {
   'note-names': { type: 'string' },
   'finger-numbers': { type: 'string' },
   'chord-keys': { type: 'string' },
+  student: { type: 'string' },
+  /** As it was called at first. */
   learner: { type: 'string' },
   help: { type: 'boolean', short: 'h' },
 } as const;
@@ -88,7 +91,7 @@ export function settingsHelp(): string {
       const values = list(schema);
       return line(optionOf(setting), `${schema.description ?? ''}${values ? ` (${values})` : ''}`);
     }),
-    ...DECIDING.map((kind) => line(kind.option!, `${kind.name.toLowerCase()}: ${list(kind.value)}`)),
+    ...DECIDING.map((kind) => line(kind.option!, `${inSentence(kind.name)}: ${list(kind.value)}`)),
   ].join('\n');
 }
 
@@ -221,12 +224,12 @@ function wantedIn(file: unknown, score: Score | undefined): Wanted {
   const recipe = recipeSchema.safeParse(whole);
   if (!recipe.success) {
     const issue = recipe.error.issues[0]!;
-    throw new UsageError(`The recipe is not usable at “${issue.path.join('.')}”: ${issue.message}`);
+    throw new UsageError(`The recipe can’t be used at “${issue.path.join('.')}”: ${issue.message}`);
   }
   const { decisions = [] } = z.object({ decisions: z.unknown() }).partial().parse(whole);
   const own = decisionsSchema.safeParse(decisions);
   if (!own.success)
-    throw new UsageError(`The decisions of the recipe are not usable: ${own.error.issues[0]!.message}`);
+    throw new UsageError(`The choices in the recipe can’t be used: ${own.error.issues[0]!.message}`);
   return {
     recipe: recipe.data,
     decisions: [...(score ? listed(fromOlder(score, whole, [])) : []), ...own.data],
@@ -239,7 +242,7 @@ export function levelsFrom(file: unknown): readonly LevelContract[] {
   const parsed = levelsSchema.safeParse(file);
   if (parsed.success) return parsed.data;
   const issue = parsed.error.issues[0]!;
-  throw new UsageError(`The levels are not usable at “${issue.path.join('.')}”: ${issue.message}`);
+  throw new UsageError(`The levels can’t be used at “${issue.path.join('.')}”: ${issue.message}`);
 }
 
 /** "voice=30,reading=2" as weights, over the usual ones. */
@@ -260,7 +263,7 @@ export function weightsFrom(text: string): Weights {
 export function voiceFrom(text: string): VoiceRange {
   const [low, high] = text.split('-').map(parsePitch);
   if (!low || !high || toMidi(low) >= toMidi(high))
-    throw new UsageError(`--voice ${text} is no range; write the lowest and the highest note as A3-D5.`);
+    throw new UsageError(`--voice ${text} isn’t a range. Write the lowest and highest notes like A3-D5.`);
   return { low, high };
 }
 

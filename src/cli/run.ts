@@ -39,10 +39,10 @@ ${Object.entries(STUDIO_COMMANDS)
 
 Options
   -o FILE                 where music goes
-  --levels FILE.json      arrange, check, keys: levels of your own instead of the built-in ones
+  --levels FILE.json      arrange, check, keys: your levels instead of the built-in ones
   --reach 7…10            white keys; also --reach-left, --reach-right
   --hand right|left|both  count: whose notes
-  --recipe FILE.json      arrange, keys: settings and decisions from a file
+  --recipe FILE.json      arrange, keys: settings and choices from a file
   --json FILE             arrange, finger, pedal: also the report, with reasons
   --tune 12               which tune of a tune book in ABC, by its X: (the first)
   --players both|first|second   of two keyboard parts: both in two hands, or one
@@ -55,7 +55,7 @@ Options
   --paper a4|letter, --size normal|large|very-large
   --finger-numbers once|all|positions|none, --note-names none|below|heads
   --chord-keys all|C,G,Bb handout: the chord sheet in these keys
-  --learner NAME          handout: whose it is
+  --student NAME          handout: whose it is
 
 Settings of a version (arrange, keys; some for check, count, finger and pedal)
 ${settingsHelp()}
@@ -68,7 +68,7 @@ function encode(score: Score, path: string): string | Uint8Array {
   const format = formatOf(ending);
   if (!format)
     throw new UsageError(
-      `Music cannot be written as “${ending || path}”; use ${WRITTEN_FORMATS.map((f) => f.ending).join(', ')}, .xml or .json.`,
+      `Key Path can’t write music as “${ending || path}”; use ${WRITTEN_FORMATS.map((f) => f.ending).join(', ')}, .xml or .json.`,
     );
   return format.write(score);
 }
@@ -176,7 +176,7 @@ function playersOf(source: Score, wanted: string | undefined): PartChoices {
   if (place < 0) throw new UsageError(`--players takes both, first or second, not “${wanted}”.`);
   const one = pianos[place];
   if (pianos.length < 2 || one === undefined)
-    throw new UsageError('--players chooses between two keyboard parts; this file has not two.');
+    throw new UsageError('--players chooses between two keyboard parts; this file has only one.');
   const others = pianos.filter((id) => id !== one).map((id) => [id, 'other'] as const);
   return { ...choices, parts: { ...choices.parts, ...Object.fromEntries(others) } };
 }
@@ -216,7 +216,7 @@ function messenger() {
     failed(error: unknown): Ended {
       const line = plainly(error);
       messages.push(
-        `keypath: ${line ?? `an unexpected fault: ${error instanceof Error ? error.message : String(error)}`}`,
+        `keypath: ${line ?? `unexpected error: ${error instanceof Error ? error.message : String(error)}`}`,
       );
       return this.ended({ status: 2, stdout: '' });
     },

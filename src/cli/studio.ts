@@ -34,7 +34,7 @@ async function backup(file: string | undefined): Promise<string> {
 
 /** Gives a copy back; Key Path must not be running on the folder. */
 async function restore(file: string | undefined): Promise<string> {
-  if (!file) throw new InputError('restore needs a copy: ./keypath restore FILE');
+  if (!file) throw new InputError('restore needs a backup: ./keypath restore FILE');
   const lock = lockStudio(dataFolder());
   try {
     const kept = giveBack(dataFolder(), file, MIGRATIONS);

@@ -8,7 +8,7 @@
     {page.status === 404
       ? 'Page not found'
       : page.error?.pieceId
-        ? 'This cannot be read'
+        ? 'This can’t be read'
         : 'Something went wrong'}
   </h1>
   <p class="mt-3">{page.error?.message}</p>
@@ -22,5 +22,5 @@
       <div class="mt-4"><Discard kind="piece" id={page.error.pieceId} label="this piece" /></div>
     {/if}
   {/if}
-  <p class="mt-4"><a class="link" href="/">Back to today</a></p>
+  <p class="mt-4"><a class="link" href="/">Back to Today</a></p>
 </main>

@@ -19,11 +19,11 @@
     <h1>{longDay(data.today)}</h1>
     <p class="text-quiet">
       {given.length > 0 ? `${plural(given.length, 'lesson')} today.` : 'No lessons today.'}
-      {#if given.length === 0 && !data.empty.learners}Here is what can be prepared.{/if}
+      {#if given.length === 0 && !data.empty.learners}Here’s what you can prepare.{/if}
     </p>
     {#if data.empty.pieces}
       <p class="mt-6 border-t border-hairline pt-4">
-        Nothing is here yet. <a class="link" href="/pieces">Add a piece</a>{data.empty.learners
+        Your lessons appear here. <a class="link" href="/pieces">Add a piece</a>{data.empty.learners
           ? ' and '
           : ''}{#if data.empty.learners}<a class="link" href="/learners/new">add a student</a>{/if}.
       </p>
@@ -59,7 +59,7 @@
                 <PieceLine {piece} />
               {:else}
                 <p class="text-quiet">
-                  No current piece. <a class="link" href="/learners/{learner.id}#next">What would suit</a>
+                  No current piece. <a class="link" href="/learners/{learner.id}#next">Find one</a>
                 </p>
               {/each}
               {#if learner.more > 0}<p class="text-quiet">and {plural(learner.more, 'more piece')}</p>{/if}

@@ -188,8 +188,10 @@ export function sheetOf(
         ? 0
         : 1;
   const sung = options.words === 'none' ? NOTHING_SUNG : sungIn(part);
+  // What is sung over a chart has a line of its own, which names stand below.
+  const linesShown = Math.max(versesShown, sung.carriers.size > 0 ? 1 : 0);
   const names =
-    options.names === true ? namesByNote(part.parts[0]!.notes, versesShown + 1) : new Map<string, Lyric>();
+    options.names === true ? namesByNote(part.parts[0]!.notes, linesShown + 1) : new Map<string, Lyric>();
   const fingered = fingersShown(version, part.parts[0]!.notes, options.fingers, options.breaks);
   const notes = part.parts[0]!.notes.map((note): Note => {
     const { finger, lyrics, ...rest } = note;

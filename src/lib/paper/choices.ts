@@ -10,7 +10,7 @@ export const SHEETS = {
   practice: { name: 'Practice', says: 'the week’s steps, with boxes for each day' },
   beyond: { name: 'Beyond the page', says: 'to improvise and to vary over the same left hand' },
   flashcards: { name: 'Cards', says: 'chords and positions to cut out' },
-  duet: { name: 'Duet', says: 'each hand as a part of its own, with the other’s cues' },
+  duet: { name: 'Duet', says: 'each hand as a separate part, with the other’s cues' },
 } as const;
 
 export type SheetId = keyof typeof SHEETS;
@@ -23,7 +23,7 @@ const MOST_KEYS = 12;
 const keyCode = z
   .string()
   .max(6)
-  .refine((code) => parseKey(code) !== undefined, 'names no key; write C, F#m or Bb');
+  .refine((code) => parseKey(code) !== undefined, 'that isn’t a key; write it like C, F#m or Bb');
 
 export const choicesSchema = z.object({
   /** In order; each as often as it is wanted. */
@@ -31,7 +31,7 @@ export const choicesSchema = z.object({
     .array(
       z.object({ sheet: z.enum(SHEET_IDS), copies: z.number().int().min(1).max(MOST_COPIES).default(1) }),
     )
-    .min(1, 'Choose a sheet at least.')
+    .min(1, 'Choose at least one sheet.')
     .max(20)
     .default([{ sheet: 'score', copies: 1 }]),
   paper: z.enum(['a4', 'letter']).default('a4'),

@@ -301,7 +301,7 @@ describe('the chord sheet', () => {
   });
   it('holds the chord in the right hand where the version plays the tune, by the engine’s own fingers', () => {
     const blocks = chordSheets(sourceFrom(kite, 3), frame);
-    expect(saysOf(blocks)).toContain('the chord to hold in place of the tune');
+    expect(saysOf(blocks)).toContain('the chord to hold instead of the melody');
     expect(saysOf(blocks)).toMatch(/G: G left 5, D left 1, B right \d/);
   });
   it('says that a section has the same chords instead of drawing them again', () => {
@@ -319,7 +319,7 @@ describe('the chord sheet', () => {
   });
   it('sets the shapes of one chord side by side, each with how often it stands', () => {
     const says = saysOf(chordSheets(sourceFrom(kite, 3), frame));
-    expect(says).toContain('The same chord in several shapes');
+    expect(says).toContain('The same chord in several voicings');
     const [, count, shapes] = /\nG in (\d) shapes: (.*)/.exec(says)!;
     expect(Number(count)).toBeGreaterThan(1);
     expect(shapes).toMatch(/^G as G D G B D, \d times, first in measure 1\. G as/);
@@ -349,10 +349,10 @@ describe('the slash chart', () => {
     const pitch = (step: 'C' | 'G' | 'A', octave: number) => ({ step, octave, alter: 0 });
     const low = sourceFrom(kite, 3, { more: { voice: { low: pitch('A', 2), high: pitch('C', 4) } } });
     expect(saysOf(slashSheet(low, frame))).toContain(
-      'The tune from D3 to E4; Berit from A2 to C4. It goes 4 semitones above the voice.',
+      'The melody from D3 to E4; Berit from A2 to C4. It goes a major third above the voice.',
     );
     const wide = sourceFrom(kite, 3, { more: { voice: { low: pitch('A', 3), high: pitch('G', 5) } } });
-    expect(saysOf(slashSheet(wide, frame))).toContain('It lies within the voice.');
+    expect(saysOf(slashSheet(wide, frame))).toContain('It fits the voice.');
   });
   it('shows one verse or none where that is wished', () => {
     const texts = (words: Choices['words']) =>

@@ -54,7 +54,7 @@ export async function downloadMusic(
   asked: Asked,
 ): Promise<Response> {
   const format = formatOf(`.${ending}`);
-  if (!format) error(404, `Music cannot be written as “.${ending}”.`);
+  if (!format) error(404, `Key Path can’t write music as “.${ending}”.`);
   const content = await work('write', { ...music, ending: format.ending }, asked);
   return download(`${title}${format.ending}`, format.mediaType, content);
 }

@@ -4,7 +4,7 @@ import type { z } from 'zod';
 
 /** The form of a request. Throws 400 where it is none, or was cut off. */
 export const formOf = (request: Request): Promise<FormData> =>
-  request.formData().catch(() => error(400, 'This form could not be read. Send it again.'));
+  request.formData().catch(() => error(400, 'This form couldn’t be read. Send it again.'));
 
 export type FormResult<T> =
   | { readonly ok: true; readonly data: T }

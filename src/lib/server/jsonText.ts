@@ -5,7 +5,7 @@ export const jsonText = z.string().transform((text, context) => {
   try {
     return JSON.parse(text) as unknown;
   } catch {
-    context.addIssue({ code: 'custom', message: 'This is not JSON.' });
+    context.addIssue({ code: 'custom', message: 'This isn’t JSON.' });
     return z.NEVER;
   }
 });

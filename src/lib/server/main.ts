@@ -30,13 +30,13 @@ function end(sentence: string, status: number): never {
 
 const LISTENING: Readonly<Record<string, string>> = {
   EADDRINUSE: `Port ${port} is in use. Stop what uses it, or name another one in PORT.`,
-  EACCES: `Port ${port} may not be used by this user. Name one above 1023 in PORT.`,
-  EADDRNOTAVAIL: `This computer has no address ${host}. Name one of its own in HOST.`,
+  EACCES: `Port ${port} isn’t allowed for this user. Name one above 1023 in PORT.`,
+  EADDRNOTAVAIL: `This computer has no address ${host}. Set HOST to one that it has.`,
   ENOTFOUND: `There is no address ${host}. Name one of this computer's own in HOST.`,
 };
 
 if (!Number.isInteger(port) || port < 0 || port > 65_535)
-  end(`“${process.env.PORT}” is no port. Name a number up to 65535 in PORT.`, STATUS.address);
+  end(`“${process.env.PORT}” isn’t a port. Set PORT to a number up to 65535.`, STATUS.address);
 
 /** What ORIGIN says has to be an address without a path: the adapter would end with a stack. */
 const origin = process.env.ORIGIN;
@@ -57,7 +57,7 @@ async function handlerOf(): Promise<Handler> {
   } catch (error) {
     if (error instanceof Error && error.name === 'StudioProblem') end(error.message, STATUS.studio);
     console.error(error);
-    end('It could not start; see the message above.', STATUS.unknown);
+    end('Key Path couldn’t start; see the message above.', STATUS.unknown);
   }
 }
 

@@ -1,4 +1,5 @@
 /** Words that several screens share. */
+import { capital } from '$core/capital';
 import type { SeenIdiom } from '$core/analysis/idiom';
 import type { TimeSignature } from '$core/score/score';
 
@@ -13,18 +14,22 @@ export const idiomText = ({ idiom, because }: SeenIdiom): string =>
 
 export { capital } from '$core/capital';
 
+/** "Left hand: leaps of a seventh, frequent shifts. Right hand: fast eighths." Nothing where there is no reason. */
+export const reasonsText = (reasons: readonly string[]): string =>
+  reasons.map((r) => `${capital(r)}.`).join(' ');
+
 /** What a measure has otherwise than its model: "B4 instead of A4", "without D5", "D5 as well", or "held otherwise". */
 export function differenceText(now: string, before: string): string {
   if (now && before) return `${now} instead of ${before}`;
-  return now ? `${now} as well` : before ? `without ${before}` : 'other voicings';
+  return now ? `also ${now}` : before ? `without ${before}` : 'different voicing';
 }
 
 export { plural } from '$core/plural';
 export { measuresBetween, measuresText, measureText } from '$core/score/measureText';
 
-/** "5 of 15 new measures with both hands" */
+/** "hands together: 5 of 15 measures" */
 export const progressText = (piece: { bothHands: number; newMeasures: number }): string =>
-  `${piece.bothHands} of ${piece.newMeasures} new measures with both hands`;
+  `hands together: ${piece.bothHands} of ${piece.newMeasures} measures`;
 
 /** "23 Nov" */
 export const shortDate = (iso: string): string =>

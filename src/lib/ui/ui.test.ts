@@ -112,7 +112,7 @@ describe('what differs in a measure', () => {
   it.each([
     ['B4', 'A4', 'B4 instead of A4'],
     ['', 'D5', 'without D5'],
-    ['D5', '', 'D5 as well'],
-    ['', '', 'other voicings'],
+    ['D5', '', 'also D5'],
+    ['', '', 'different voicing'],
   ])('%j for %j', (now, before, text) => expect(differenceText(now, before)).toBe(text));
 });

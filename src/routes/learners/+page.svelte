@@ -14,7 +14,7 @@
   <div class="flex flex-wrap items-baseline gap-x-5 gap-y-2">
     <h1>Students</h1>
     {#if data.learners.length > 0}
-      <div class="flex" role="radiogroup" aria-label="How they are shown">
+      <div class="flex" role="radiogroup" aria-label="View">
         {#each [[false, 'List'], [true, 'Table']] as const as [value, says] (says)}
           <button
             role="radio"
@@ -59,8 +59,8 @@
             {:else}
               <li class="text-quiet">
                 {learner.known > 0
-                  ? `${plural(learner.known, 'piece')} known, none being learned.`
-                  : `No piece yet. Open a version and give it to ${learner.name}.`}
+                  ? `${plural(learner.known, 'piece')} learned; no current piece.`
+                  : `No piece yet. Open a version and assign it to ${learner.name}.`}
               </li>
             {/each}
             {#if learner.more > 0}<li class="text-quiet">and {plural(learner.more, 'more piece')}</li>{/if}

@@ -70,14 +70,14 @@
           <a href="/pieces/{piece.id}" class="text-lg font-semibold hover:text-accent">{piece.title}</a>
           {#if 'problem' in piece}
             <div class="text-alarm">
-              It cannot be read: {piece.problem}
-              <a class="link" href="/pieces/{piece.id}/source">Take its file away</a>
+              It can’t be read: {piece.problem}
+              <a class="link" href="/pieces/{piece.id}/source">Download its file</a>
               <Discard kind="piece" id={piece.id} label={piece.title} />
             </div>
           {:else}
             <p class="text-quiet">
               {piece.key}, {metreText(piece.time)}. {piece.newMeasures} of {plural(piece.measures, 'measure')} are
-              new.{piece.learners.length > 0 ? ` Learned by ${piece.learners.join(', ')}.` : ''}
+              new.{piece.learners.length > 0 ? ` Current piece of ${piece.learners.join(', ')}.` : ''}
             </p>
           {/if}
         </div>

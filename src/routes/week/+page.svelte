@@ -52,7 +52,7 @@
         <a class="link" href={link(before)}>Previous</a>
         <a class="link" href={link(data.today)}>Now</a>
         <a class="link" href={link(after)}>Next</a>
-        <a class="link" href={link(data.day, !data.isMonth)}>{data.isMonth ? 'Week view' : 'As a month'}</a>
+        <a class="link" href={link(data.day, !data.isMonth)}>{data.isMonth ? 'Week view' : 'Month view'}</a>
         <a class="link" href="/week/calendar.ics" download>Download calendar (.ics)</a>
       </nav>
     </div>
@@ -96,8 +96,8 @@
       {/each}
     </ul>
     <p class="mt-3 text-sm text-quiet">
-      By the clock of {data.zone.replaceAll('_', ' ')}, as the
-      <a class="link" href="/settings/studio">studio</a> has it.
+      Times are in {data.zone.replaceAll('_', ' ')}
+      (<a class="link" href="/settings/studio">Studio settings</a>).
     </p>
   </div>
 
@@ -142,9 +142,9 @@
             {/if}
             <p class="flex gap-4">
               <button class="link" name="scope" value="once"
-                >{{ move: 'Move', cancel: 'Cancel', double: 'Double' }[what]} once</button
+                >{{ move: 'Move', cancel: 'Cancel', double: 'Double' }[what]} this lesson</button
               >
-              <button class="link" name="scope" value="on">and all later ones</button>
+              <button class="link" name="scope" value="on">This and all later ones</button>
             </p>
           </form>
         {/each}
@@ -166,10 +166,10 @@
         </p>
       </section>
     {:else}
-      <p class="text-quiet">Choose a lesson to move it, cancel it or double it.</p>
+      <p class="text-quiet">Select a lesson to move, cancel or double it.</p>
     {/if}
     <section aria-labelledby="new-lesson">
-      <h2 id="new-lesson">Another lesson</h2>
+      <h2 id="new-lesson">Add a lesson</h2>
       <form method="post" action="?/add" use:kept={{ submit: keep }} class="mt-1 grid gap-2">
         <Once />
         <label class="grid text-sm text-quiet"
@@ -210,7 +210,7 @@
           >
           <label class="grid text-sm text-quiet"
             >How often <select name="every" class="field text-base text-ink"
-              ><option value="week">every week</option><option value="once">once</option></select
+              ><option value="week">Every week</option><option value="once">Once</option></select
             ></label
           >
         </div>
@@ -225,10 +225,10 @@
             <span>{h.name}, {shortDate(h.from)}{h.to === h.from ? '' : ` to ${shortDate(h.to)}`}</span>
             <form method="post" action="?/work" use:kept={{ submit: keep }}>
               <input type="hidden" name="id" value={h.id} />
-              <button class="text-sm text-quiet hover:text-ink" aria-label="Remove {h.name}">remove</button>
+              <button class="text-sm text-quiet hover:text-ink" aria-label="Delete {h.name}">Delete</button>
             </form>
           </li>
-        {:else}<li class="text-quiet">None ahead.</li>{/each}
+        {:else}<li class="text-quiet">No holidays ahead.</li>{/each}
       </ul>
       <form method="post" action="?/holiday" use:kept={{ submit: keep }} class="mt-2 grid gap-2">
         <Once />
@@ -243,7 +243,7 @@
             >to <input type="date" name="to" class="field min-w-0 text-base text-ink" /></label
           >
         </div>
-        <div><button class="link">Add the holiday</button></div>
+        <div><button class="link">Add holiday</button></div>
       </form>
     </section>
   </aside>

@@ -8,7 +8,7 @@ const path = z.string().startsWith('/').max(300);
 
 function pathIn(url: URL): string {
   const asked = path.safeParse(url.searchParams.get('for'));
-  if (!asked.success) error(400, 'This names no page to wait for.');
+  if (!asked.success) error(400, 'There’s no page to wait for.');
   return asked.data;
 }
 

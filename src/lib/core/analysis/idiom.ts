@@ -9,13 +9,13 @@ import type { Measure, Score } from '../score/score';
 
 export const IDIOMS = {
   waltz: { name: 'Waltz', says: 'a low note, then the chord twice' },
-  march: { name: 'March', says: 'low notes and chords in turn, without pedal' },
-  rag: { name: 'Rag', says: 'low notes and chords in turn under syncopation, without pedal' },
+  march: { name: 'March', says: 'low notes alternating with chords, without pedal' },
+  rag: { name: 'Rag', says: 'low notes alternating with chords under a syncopated tune, without pedal' },
   swing: { name: 'Swing', says: 'swung eighths over a walking or swinging bass' },
   hymn: { name: 'Hymn', says: 'all voices move together' },
   ballad: { name: 'Ballad', says: 'slow, over broken chords held by the pedal' },
   dance: { name: 'Dance', says: 'light on its beats, without pedal' },
-  plain: { name: 'Plain', says: 'none of these: as the level has it' },
+  plain: { name: 'Plain', says: 'none of these' },
 } as const satisfies Record<string, { readonly name: string; readonly says: string }>;
 
 export type Idiom = keyof typeof IDIOMS;
@@ -59,7 +59,7 @@ export function idiomOf(score: Score): SeenIdiom {
     (p.marks ?? []).flatMap((m) => (m.kind === 'words' ? [m.text] : [])),
   );
   const said = words.map(named).find((idiom) => idiom !== undefined);
-  if (said) return { idiom: said, because: 'it says so above the music' };
+  if (said) return { idiom: said, because: 'it is marked above the music' };
   // A title names its kind at its end, or before what it is of: a tune about a march is none.
   const titled = named(
     [/\S+$/, /^\S+(?= (of|in|for|no)\b)/i]
@@ -84,8 +84,8 @@ function seenIn(score: Score): SeenIdiom {
     if (beats === 2 || beats === 4) {
       const ragged = measures.length > 0 ? syncopations(score, hands!.right) / measures.length : 0;
       return ragged >= RAGGED
-        ? { idiom: 'rag', because: 'a syncopated tune over low notes and chords in turn' }
-        : { idiom: 'march', because: 'its left hand has low notes and chords in turn' };
+        ? { idiom: 'rag', because: 'a syncopated tune over low notes alternating with chords' }
+        : { idiom: 'march', because: 'its left hand alternates low notes and chords' };
     }
   }
   // Players who strike together are an arrangement, voices that do are a hymn.

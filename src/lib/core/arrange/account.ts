@@ -1,5 +1,6 @@
 /** What a version left out, changed and kept of its source, countable; and how true it is to it. */
 import type { ChordSpan } from '../analysis/harmony';
+import { capital } from '../capital';
 import { plural } from '../plural';
 import { beatLength, placeInMeasure } from '../score/metre';
 import { byOnset, lowestOf, measureAt, soundingNotes, type SoundingNote } from '../score/query';
@@ -165,44 +166,36 @@ function contourKept(
   return { kept, of };
 }
 
-/** "54 notes added, 40 of them in the left hand"; for a melody alone what it was enriched by. */
-function addedText({ added, addedLeft, isBareSource }: Account): string {
+/** "54 notes added (40 in the left hand)"; for a melody alone what it was enriched by. */
+function addedText({ added, addedLeft, isBareSource, leftOut }: Account): string {
   const under = added - addedLeft;
   if (isBareSource)
     return `the melody enriched by ${[
-      ...(addedLeft > 0 ? [`${plural(addedLeft, 'note')} of a left hand`] : []),
-      ...(under > 0 ? [`${plural(under, 'note')} under it in the right hand`] : []),
+      ...(addedLeft > 0 ? [`${plural(addedLeft, 'note')} in the left hand`] : []),
+      ...(under > 0 ? [`${plural(under, 'note')} below it in the right hand`] : []),
     ].join(' and ')}`;
-  if (under === 0 || addedLeft === 0)
-    return `${plural(added, 'note')} added in the ${under === 0 ? 'left' : 'right'} hand`;
-  return `${plural(added, 'note')} added, ${addedLeft} of them in the left hand`;
+  // Right after the notes left out the noun is understood.
+  const count = leftOut > 0 ? String(added) : plural(added, 'note');
+  if (under === 0 || addedLeft === 0) return `${count} added (in the ${under === 0 ? 'left' : 'right'} hand)`;
+  return `${count} added (${addedLeft} in the left hand)`;
 }
 
-/** "31 of 402 notes left out, 4 rhythms simplified, 2 measures over the leap limit." */
-export function accountText(
-  account: Account,
-  violations: readonly { readonly measure: number; readonly limit: string }[],
-  isSingAlong = false,
-): string {
-  const together = account.players > 0 ? [`${account.players} players in two hands`] : [];
+/** "31 of 402 notes left out; 12 added (in the left hand); 4 rhythms simplified." `over` are sentences on limits that are broken. */
+export function accountText(account: Account, over: readonly string[], isSingAlong = false): string {
   const parts = isSingAlong
     ? [
         account.sourceNotes > 0
-          ? `${plural(account.added, 'note')} to sing to in place of the ${account.sourceNotes} of the source`
-          : `${plural(account.added, 'note')} to sing to`,
+          ? `${plural(account.added, 'accompaniment note')} instead of the source’s ${account.sourceNotes}`
+          : plural(account.added, 'accompaniment note'),
       ]
     : [
-        ...together,
+        ...(account.players > 0 ? [`${account.players} players in two hands`] : []),
         account.leftOut > 0
           ? `${account.leftOut} of ${plural(account.sourceNotes, 'note')} left out`
           : 'every note kept',
+        ...(account.added > 0 ? [addedText(account)] : []),
         ...(account.rhythms > 0 ? [`${plural(account.rhythms, 'rhythm')} simplified`] : []),
         ...(account.ornamentsLeftOut > 0 ? [`${plural(account.ornamentsLeftOut, 'ornament')} left out`] : []),
-        ...(account.added > 0 ? [addedText(account)] : []),
       ];
-  const over = new Map<string, Set<number>>();
-  for (const { limit, measure } of violations) over.set(limit, (over.get(limit) ?? new Set()).add(measure));
-  for (const [limit, where] of over)
-    parts.push(`${plural(where.size, 'measure')} over the limit of ${limit}`);
-  return `${parts.join(', ')}.`;
+  return [capital(parts.join('; ')), ...over].map((sentence) => `${sentence}.`).join(' ');
 }

@@ -2,6 +2,7 @@
  * A keyboard part as it is written, for a hand that cannot reach everything: each chord that is too wide is mended by the first
  * way that there is, in the order of the musical rules; a note that cannot be held on to is let go.
  */
+import { intervalOf } from '../theory/intervalWord';
 import type { Hand } from '../fingering/events';
 import { assignHands } from '../hands/assign';
 import { wideChords, type WideWay } from '../hands/wide';
@@ -66,7 +67,7 @@ function mended(
     if (chord.notes.some((id) => rolled.has(id))) continue;
     const way = chord.remedies.find((w) => mayGive || w.kind === 're-voiced' || w.kind === 'thinned')!;
     apply(way, chord.notes, chord.hand, sounding, measures, handOf, changes);
-    say(chord.onset, chord.notes, `${chord.span} semitones are wider than the hand: ${way.text}`);
+    say(chord.onset, chord.notes, `${intervalOf(chord.span)} is wider than the hand: ${way.text}`);
   }
   for (const [note, at] of heldTooLong(sounding, handOf, changes, reach)) {
     changes.set(note.id, { ...changes.get(note.id), until: at });

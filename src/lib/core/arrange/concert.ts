@@ -52,7 +52,7 @@ export function concertVersion(
       reasons.push({
         measure: index,
         notes: [octave.id],
-        reason: `${pitchName(octave.pitch)} doubles the melody: the last phrase closes in octaves`,
+        reason: `${pitchName(octave.pitch)} doubles the melody: the last phrase ends in octaves`,
       });
       // Under the lower octave only what is not that key; under the upper one the hand has no room.
       return [octave, ...(semitones > 0 ? [] : own.filter((n) => toMidi(n.pitch) !== toMidi(octave.pitch)))];
@@ -63,7 +63,7 @@ export function concertVersion(
       reasons.push({
         measure: index,
         notes: moving.map((n) => n.id),
-        reason: `${own.map((n) => pitchName(n.pitch)).join(' ')} struck in turn: under a long note the chord moves`,
+        reason: `${own.map((n) => pitchName(n.pitch)).join(' ')} broken: under a long note the chord moves`,
       });
     return moving.length > 0 ? moving : own;
   });

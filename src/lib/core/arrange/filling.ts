@@ -95,10 +95,10 @@ export function fillUnder(
     notes.push(...added);
     const names = added.map((n) => pitchName(n.pitch)).join(' ');
     const why = behind
-      ? 'the left hand has gone low and left it behind'
+      ? 'the left hand moved low'
       : isChange
         ? 'the chord begins here'
-        : 'a long note bears it';
+        : 'a long note allows it';
     reasons.push({
       measure: measure.index,
       notes: added.map((n) => n.id),

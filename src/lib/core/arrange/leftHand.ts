@@ -365,11 +365,9 @@ function describe(
   const bass = strokes[0]!.keys[0]!;
   const bassName = pitchClassName(fromFifths(bass.tone));
   if (letGo) return `${bassName} of ${name}, let go where the melody comes down to it`;
-  if (texture === 'ending') return `${name} from ${bassName}, held: the end`;
+  if (texture === 'ending') return `${name} from ${bassName}, held: the ending`;
   const fellBack =
-    texture !== wanted && !ends && wanted !== 'own'
-      ? `; ${TEXTURES[wanted].name.toLowerCase()} finds no room here under the melody, in the hand or in the level`
-      : '';
+    texture !== wanted && !ends && wanted !== 'own' ? `; no room here for “${TEXTURES[wanted].name}”` : '';
   if (texture === 'block-chord' || texture.startsWith('pulse')) {
     const index = chordTones(chord).findIndex((t) => pitchClass(t) === pitchClass(bass.tone));
     const shape = SHAPES[index] ?? 'with its named bass';
@@ -379,7 +377,7 @@ function describe(
     const why =
       names.length > 0
         ? `${names.join(' and ')} ${names.length > 1 ? 'stay' : 'stays'} under the hand`
-        : 'the shape nearest to the one before';
+        : 'the voicing nearest to the one before';
     return `${name} in ${shape}: ${why}${fellBack}`;
   }
   const what =
@@ -391,7 +389,7 @@ function describe(
   const stays = lowered
     ? ', an octave lower to stay under the melody'
     : before.bass === bass.midi
-      ? ': the hand stays'
+      ? ': no shift'
       : '';
   const all = [...new Map(strokes.flatMap((s) => s.keys).map((k) => [k.midi, k])).values()]
     .sort((a, b) => a.midi - b.midi)

@@ -54,7 +54,7 @@ export const levelSchema = z
     steadiness: z.number().min(1).max(4),
   })
   .refine((l) => l.leftOnsets === null || l.leftOnsets.per === 'measure' || l.leftOnsets.most <= 8, {
-    message: 'More than eight left-hand notes to a beat is no limit.',
+    message: 'Enter at most eight left-hand notes a beat.',
     path: ['leftOnsets'],
   });
 
@@ -63,11 +63,11 @@ export type LevelContract = Readonly<z.infer<typeof levelSchema>>;
 /** Every level that can be chosen, in rising order. */
 export const levelsSchema = z
   .array(levelSchema)
-  .min(1, 'There is no level left.')
+  .min(1, 'At least one level has to stay.')
   .max(24)
   .refine(
     (levels) => new Set(levels.map((l) => l.level)).size === levels.length,
-    'Two levels have one number.',
+    'Two levels have the same number.',
   )
   .transform((levels) => [...levels].sort((a, b) => a.level - b.level));
 

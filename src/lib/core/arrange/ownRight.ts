@@ -106,7 +106,7 @@ export function ownInner(
           {
             measure,
             notes: own.map((n) => n.id),
-            reason: 'the right hand besides the melody as in the source',
+            reason: 'the rest of the right hand as in the source',
           },
         ],
   );

@@ -63,8 +63,8 @@ export function reduceMelody(
         kind: duration > sourceDuration ? 'lengthened' : 'shortened',
         reason:
           duration > sourceDuration
-            ? 'held on, to fill the place of what is left out'
-            : `shortened to a value that level ${levelText(contract.level)} reads`,
+            ? 'held to fill the gap'
+            : `shortened to a note value at level ${levelText(contract.level)} reads`,
       });
     return { ...item.note, onset: item.onset, duration };
   });
@@ -106,7 +106,7 @@ function placeOnsets(
       }
       extend(note.onset, straightened);
       kept.push({ note, onset: straightened, end });
-      say('moved', 'moved to the beat that it leans over, where it is easier to count');
+      say('moved', 'moved to the beat, where it is easier to count');
       return;
     }
     const gridTick = note.onset - (place % grid) + grid;

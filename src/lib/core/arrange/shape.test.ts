@@ -79,7 +79,7 @@ describe('sharing a melody between the hands', () => {
       'C4@3+1',
       'G3@4+4',
     ]);
-    expect(reasons[0]!.reason).toContain('taken by the left hand');
+    expect(reasons[0]!.reason).toContain('in the left hand');
   });
   it('also up from a low note, which the left hand then strikes', () => {
     const { melody, left } = share('G4:1 C4:1 C5:2', 'G3:4');
@@ -249,9 +249,9 @@ describe('the account of a version', () => {
     ).accountText;
   it('says what a bare melody was enriched by, and where notes were added', () => {
     expect(said(undefined, 5)).toMatch(
-      /^every note kept, the melody enriched by \d+ notes of a left hand and \d+ notes? under it in the right hand\.$/,
+      /^Every note kept; the melody enriched by \d+ notes in the left hand and \d+ notes? below it in the right hand\.$/,
     );
-    expect(said(undefined, 1)).toMatch(/the melody enriched by 3 notes of a left hand\.$/);
+    expect(said(undefined, 1)).toMatch(/the melody enriched by 3 notes in the left hand\.$/);
     // Voices that are not taken over are no bare melody.
     const voices = scoreFrom({ key: 'C', time: fourFour, right: 'C5:2 E5:2 | D5:2 B4:2 | C5:4' });
     const [melody] = voices.parts;
@@ -269,7 +269,7 @@ describe('the account of a version', () => {
         },
       ],
     };
-    expect(realise(hymn, recipe({ level: 2 }), []).accountText).toMatch(/notes added in the left hand\.$/);
+    expect(realise(hymn, recipe({ level: 2 }), []).accountText).toMatch(/added \(in the left hand\)\.$/);
     expect(said('[C3 E3 G3]:2 [C3 E3 G3]:2 | [G2 B2 F3]:4 | C3:4', 2)).not.toContain('enriched');
   });
 });

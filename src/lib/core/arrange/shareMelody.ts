@@ -2,6 +2,7 @@
  * Where the right hand would have to leap wider than the level allows, the left hand takes the low notes of the melody, if
  * it is free to: its own note is let go for them.
  */
+import { intervalOf } from '../theory/intervalWord';
 import { beatLength, endOf } from '../score/metre';
 import { pitchName, toMidi } from '../score/pitch';
 import { measureAt } from '../score/query';
@@ -45,7 +46,7 @@ export function shareMelody(
       reasons.push({
         measure: measureAt(measures, run[0]!.onset).index,
         notes: run.map((n) => n.id),
-        reason: `${run.map((n) => pitchName(n.pitch)).join(' ')} of the melody taken by the left hand: a leap of ${Math.abs(toMidi(note.pitch) - toMidi(before.pitch))} semitones is more than level ${levelText(contract.level)} has`,
+        reason: `${run.map((n) => pitchName(n.pitch)).join(' ')} of the melody in the left hand: ${intervalOf(toMidi(note.pitch) - toMidi(before.pitch))} is wider than level ${levelText(contract.level)} allows`,
       });
     }
   return { melody: melody.filter((n) => !taken.has(n.id)), left: lower, reasons };

@@ -20,7 +20,7 @@ import { byNearness, closeShapes, widthOf, type Voicing } from './voicing';
 import { writableEnd } from './writable';
 
 export const CHORD_RHYTHMS = {
-  held: { name: 'Held', says: 'each chord struck once and held', from: 1 },
+  held: { name: 'Held', says: 'each chord played once and held', from: 1 },
   beats: { name: 'On the beats', says: 'the chord on each beat', from: 2 },
   'after-beats': {
     name: 'After the beat',

@@ -16,7 +16,7 @@ export interface TextureFacts {
 export const TEXTURES = {
   'held-root': {
     name: 'Held root',
-    says: 'the root of each chord, struck once and held',
+    says: 'the root of each chord, played once and held',
     from: 1,
     metres: 'all',
     perBeat: 0.25,
@@ -37,7 +37,7 @@ export const TEXTURES = {
   },
   'block-chord': {
     name: 'Block chord',
-    says: 'the whole chord in the shape nearest to the one before',
+    says: 'the whole chord in the voicing nearest to the one before',
     from: 3,
     metres: 'all',
     perBeat: 0.25,
@@ -51,7 +51,7 @@ export const TEXTURES = {
   },
   pulse: {
     name: 'Pulse of chords',
-    says: 'the chord on each beat, in the shape nearest to the one before',
+    says: 'the chord on each beat, in the voicing nearest to the one before',
     from: 3,
     metres: 'simple',
     perBeat: 1,
@@ -99,7 +99,7 @@ export const TEXTURES = {
     perBeat: 3,
   },
   'swing-bass': {
-    name: 'Swing bass',
+    name: 'Stride bass',
     says: 'a low note on strong beats, from level 5 on the first with its octave, the chord on weak ones',
     from: 4,
     metres: 'even',
@@ -120,8 +120,8 @@ export const TEXTURES = {
     perBeat: 0.25,
   },
   'octaves-in-turn': {
-    name: 'Octaves in turn',
-    says: 'the root below and above in turn',
+    name: 'Alternating octaves',
+    says: 'the root below, then above',
     from: 5,
     metres: 'all',
     perBeat: 1,
@@ -135,7 +135,7 @@ export const TEXTURES = {
   },
   'tenth-together': {
     name: 'Open tenth together',
-    says: 'root and tenth struck together, where the hand reaches it',
+    says: 'root and tenth together, where the hand reaches it',
     from: 5,
     metres: 'all',
     perBeat: 0.25,

@@ -66,10 +66,10 @@ describe('the chords of a version as its hands hold them', () => {
   });
   it('are struck as often as the busier hand strikes', () => {
     expect(chords.map(strokesText)).toEqual([
-      'struck 2 times',
-      'struck 2 times',
-      'struck 3 times',
-      'struck once',
+      'played 2 times',
+      'played 2 times',
+      'played 3 times',
+      'played once',
     ]);
   });
   it('are struck by the left hand alone where another version lends its right', () => {

@@ -173,6 +173,6 @@ export function namesOf({ chord, keys }: Pick<HeldChord, 'chord' | 'keys'>): str
 /** "struck 4 times", by the hand that strikes more often. */
 export const strokesText = ({ strokes, keys }: HeldChord): string => {
   const most = Math.max(strokes.right, strokes.left);
-  if (most === 0) return keys.some((k) => k.hand === 'left') ? 'held from before' : 'not struck';
-  return most === 1 ? 'struck once' : `struck ${plural(most, 'time')}`;
+  if (most === 0) return keys.some((k) => k.hand === 'left') ? 'held from before' : 'not played';
+  return most === 1 ? 'played once' : `played ${plural(most, 'time')}`;
 };

@@ -34,7 +34,7 @@ export type Item = Readonly<z.infer<typeof itemSchema>>;
 export const sketchSchema = z.object({
   title: lineText().min(1, 'A piece needs a name.').max(200),
   composer: lineText().max(200),
-  key: z.string().refine((code) => parseKey(code) !== undefined, 'names no key'),
+  key: z.string().refine((code) => parseKey(code) !== undefined, 'isn’t a key'),
   time: z.object({ beats: z.number().int().min(1).max(12), beatType: z.literal([2, 4, 8]) }),
   /** Quarter notes per minute. */
   tempo: z.number().min(20).max(300),
@@ -44,7 +44,7 @@ export const sketchSchema = z.object({
   /** By index of the measure: "C Am7", spread evenly, or "C . G7 ." beat by beat. */
   chords: z.record(
     z.string().regex(/^\d+$/),
-    z.string().refine((row) => readChordRow(row) !== undefined, 'names no chords'),
+    z.string().refine((row) => readChordRow(row) !== undefined, 'isn’t a chord'),
   ),
   /** Names of the sections, by index of their first measure. */
   sections: z.record(z.string().regex(/^\d+$/), lineText().min(1).max(60)),

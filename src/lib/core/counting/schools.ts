@@ -38,7 +38,7 @@ export const SCHOOLS: Readonly<Record<SchoolId, School>> = {
     compound: { 4: '&', 8: 'a', 2: 'e', 6: 'e', 10: 'e', 3: 'e', 9: 'a' },
   },
   pulses: {
-    name: 'all pulses: 1 2 3 4 5 6',
+    name: 'all eighths: 1 2 3 4 5 6',
     beat: 'number',
     simple: NUMBERS,
     triplet: { 4: 'trip', 8: 'let', 2: '&', 6: '&', 10: '&' },
@@ -47,7 +47,7 @@ export const SCHOOLS: Readonly<Record<SchoolId, School>> = {
     pulses: 'through',
   },
   'beat-pulse': {
-    name: 'beat, then pulse: 1 2 3 2 2 3',
+    name: 'beat, then eighths: 1 2 3 2 2 3',
     beat: 'number',
     simple: NUMBERS,
     triplet: { 4: '2', 8: '3', 2: '&', 6: '&', 10: '&' },

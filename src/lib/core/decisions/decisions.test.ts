@@ -47,8 +47,8 @@ describe('a decision', () => {
     const problems = (decision: unknown): string | undefined =>
       decisionSchema.safeParse(decision).error?.issues[0]!.message;
     expect(problems({ kind: 'finger', at: { note: 'x' }, value: 5 })).toBeUndefined();
-    expect(problems({ kind: 'finger', at: WHOLE, value: 5 })).toBe('Finger is not decided for a version.');
-    expect(problems({ kind: 'wish', at: WHOLE, value: 5 })).toBe('There is no kind of decision called wish.');
+    expect(problems({ kind: 'finger', at: WHOLE, value: 5 })).toBe('Finger can’t be set for a version.');
+    expect(problems({ kind: 'wish', at: WHOLE, value: 5 })).toBe('There is no choice called wish.');
     expect(problems({ kind: 'texture', at: WHOLE, value: 'thunder' })).toContain('Left hand: ');
     expect(problems({ kind: 'finger', at: { note: 'x', measure: 'm1' }, value: 5 })).toBeDefined();
   });

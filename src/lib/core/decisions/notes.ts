@@ -71,7 +71,7 @@ export function changedStrokes<Value>(
     const decided = heldAt(stroke, held, measures);
     if (!decided) continue;
     if (stroke.notes.length < least) {
-      if (typeof decided.place === 'string') refuse(decided.place, 'no chord is struck here');
+      if (typeof decided.place === 'string') refuse(decided.place, 'no chord is played here');
       continue;
     }
     const changed = change({

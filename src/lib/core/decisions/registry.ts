@@ -92,7 +92,7 @@ const byId: ReadonlyMap<string, AnyKind> = new Map(
 /** A kind by its id. Throws where there is none. */
 export function kindOf<Id extends KindId>(id: Id): DecisionKind<Id, ValueOf<Id>> {
   const kind = byId.get(id);
-  if (!kind) throw new Error(`There is no kind of decision called ${id}.`);
+  if (!kind) throw new Error(`There is no choice called ${id}.`);
   return kind as unknown as DecisionKind<Id, ValueOf<Id>>;
 }
 
@@ -108,9 +108,9 @@ export const decisionSchema = z
       return z.NEVER;
     };
     const kind = byId.get(decision.kind);
-    if (!kind) return refuse(`There is no kind of decision called ${decision.kind}.`);
+    if (!kind) return refuse(`There is no choice called ${decision.kind}.`);
     const scope = scopeOf(decision.at);
-    if (!kind.scopes.includes(scope)) return refuse(`${kind.name} is not decided for a ${scope}.`);
+    if (!kind.scopes.includes(scope)) return refuse(`${kind.name} can’t be set for a ${scope}.`);
     const value = kind.value.safeParse(decision.value);
     if (!value.success) return refuse(`${kind.name}: ${value.error.issues[0]!.message}`);
     return { kind: kind.id, at: decision.at, value: value.data } as Decision;

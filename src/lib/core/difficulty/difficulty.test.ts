@@ -221,14 +221,14 @@ describe('each hand and the reasons', () => {
     expect(scoreOf(piece('r:4', 'r:4'))).toBe(0);
   });
   it.each([
-    ['C4:0.25 D4:0.25 E4:0.25 F4:0.25 G4:1 E4:1 C4:1', 'C3:4', /^quick sixteenths in the right hand$/],
-    ['C4:1 D4:1 E4:1 C4:1', 'C2:1 [E3 G3]:1 C2:1 [E3 G3]:1', /^a tenth to leap in the left hand$/],
-    ['C4:1 D4:1 E4:1 C4:1', '[C3 B3]:4', /^a stretch of a seventh in the left hand$/],
-    ['C4:1 D#4:1 E4:1 F#4:1', 'C3:4', /^accidentals \(D♯ F♯\) in the right hand$/],
-    ['C4:0.5 D4:1 E4:1 D4:1 E4:0.5', 'C3:4', /^notes held over the beat in the right hand$/],
+    ['C4:0.25 D4:0.25 E4:0.25 F4:0.25 G4:1 E4:1 C4:1', 'C3:4', /^right hand: fast sixteenths$/],
+    ['C4:1 D4:1 E4:1 C4:1', 'C2:1 [E3 G3]:1 C2:1 [E3 G3]:1', /^left hand: leaps of a tenth/],
+    ['C4:1 D4:1 E4:1 C4:1', '[C3 B3]:4', /^left hand: .*a stretch of a seventh/],
+    ['C4:1 D#4:1 E4:1 F#4:1', 'C3:4', /^right hand: accidentals \(D♯ F♯\)$/],
+    ['C4:0.5 D4:1 E4:1 D4:1 E4:0.5', 'C3:4', /^right hand: .*notes held over the beat/],
     ['C4:1 D4:1 E4:1 C4:1', 'r:0.5 C3:1 G3:1 C3:1 G3:0.5', /^different rhythms in each hand$/],
-    ['[C4 E4 G4]:2 [D4 F4 A4]:2', '[C3 E3 G3]:4', /^3 notes at once in both hands$/],
-    ['C6:1 E6:1 D6:1 E6:1', 'C3:4', /^notes far above the staff in the right hand$/],
+    ['[C4 E4 G4]:2 [D4 F4 A4]:2', '[C3 E3 G3]:4', /^both hands: 3 notes at once/],
+    ['C6:1 E6:1 D6:1 E6:1', 'C3:4', /^right hand: notes far above the staff$/],
   ])('%s over %s', (right, left, reason) => {
     expect(reasonsOf(piece(right, left))).toContainEqual(expect.stringMatching(reason));
   });

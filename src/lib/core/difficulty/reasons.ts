@@ -10,7 +10,7 @@ const MOST_REASONS = 3;
 /** Strokes a second from which notes count as quick. */
 const QUICK = 2.6;
 
-/** At most three reasons, the biggest first; what both hands share is said once. */
+/** At most three reasons, the biggest first, those of a hand together after its name; what both hands share is said once. */
 export function reasonsOf(demands: MeasureDemands, terms: readonly Term[]): string[] {
   const said: { kind: string; text: string; hands: Set<string> }[] = [];
   for (const term of [...terms].sort((a, b) => b.points - a.points)) {
@@ -23,10 +23,13 @@ export function reasonsOf(demands: MeasureDemands, terms: readonly Term[]): stri
     else if (known.text === text && term.hand) known.hands.add(term.hand);
   }
   const bothPlay = demands.right && demands.left;
-  return said.slice(0, MOST_REASONS).map(({ text, hands }) => {
-    if (!bothPlay || hands.size === 0) return text;
-    return hands.size === 2 ? `${text} in both hands` : `${text} in the ${[...hands][0]} hand`;
-  });
+  const byHand = new Map<string, string[]>();
+  for (const { text, hands } of said.slice(0, MOST_REASONS)) {
+    const hand =
+      !bothPlay || hands.size === 0 ? '' : hands.size === 2 ? 'both hands' : `${[...hands][0]} hand`;
+    byHand.set(hand, [...(byHand.get(hand) ?? []), text]);
+  }
+  return [...byHand].flatMap(([hand, texts]) => (hand ? [`${hand}: ${texts.join(', ')}`] : texts));
 }
 
 function textOf(demands: MeasureDemands, { kind, hand }: Term): string | null {
@@ -36,15 +39,15 @@ function textOf(demands: MeasureDemands, { kind, hand }: Term): string | null {
   if (!own) return null;
   switch (kind) {
     case 'speed':
-      return own.quickest < QUICK ? null : `quick ${valueName(own.shortest)}`;
+      return own.quickest < QUICK ? null : `fast ${valueName(own.shortest)}`;
     case 'leaps':
-      return `${articled(intervalWord(own.leap))} to leap`;
+      return `leaps of ${articled(intervalWord(own.leap))}`;
     case 'chords':
       return `${Math.max(...own.notesAtOnce)} notes at once`;
     case 'stretch':
       return `a stretch of ${articled(intervalWord(own.span))}`;
     case 'moves':
-      return 'the hand moves often';
+      return 'frequent shifts';
     case 'rhythm':
       return rhythmText(own, demands.compound);
     case 'syncopation':
@@ -54,7 +57,7 @@ function textOf(demands: MeasureDemands, { kind, hand }: Term): string | null {
     case 'accidentals':
       return `accidentals (${[...new Set(own.accidentals)].slice(0, 4).join(' ')})`;
     case 'signature':
-      return `${own.bySignature.join(' ')} from the signature`;
+      return `${own.bySignature.join(' ')} from the key signature`;
     case 'ledger lines':
       return `notes far ${own.ledgerSide} the staff`;
     case 'ornaments':

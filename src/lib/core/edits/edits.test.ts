@@ -89,7 +89,7 @@ describe('an edit', () => {
     expect(meet(one, level)).toBe(false);
   });
   it('says what it did', () => {
-    expect(editText(start, documentOf(DEFAULT_RECIPE))).toBe('gave back finger 2');
+    expect(editText(start, documentOf(DEFAULT_RECIPE))).toBe('reset finger 2');
     expect(editText(start, documentOf({ ...DEFAULT_RECIPE, level: 4, key: 'Eb' }, [finger('m0n0', 5)]))).toBe(
       'level 4, E♭ major, finger 5',
     );

@@ -16,7 +16,7 @@ const value = (setting: keyof Recipe, at: unknown): string => {
     const { right, left } = at as Recipe['reach'];
     return right === left ? String(right) : `${left} left, ${right} right`;
   }
-  if (setting === 'taste') return 'as it is now';
+  if (setting === 'taste') return 'updated';
   return String(at);
 };
 
@@ -24,10 +24,10 @@ const NAMES: Readonly<Record<keyof Recipe, string>> = {
   level: 'level',
   style: 'style:',
   key: '',
-  introduction: 'measures of introduction:',
-  reach: 'reach in white keys:',
-  keyboard: 'keys of the keyboard:',
-  countFor: 'counted for:',
+  introduction: 'introduction (measures):',
+  reach: 'reach (white keys):',
+  keyboard: 'keyboard (keys):',
+  countFor: 'counting for:',
   cutTime: 'cut time in',
   feel: 'eighths:',
   idiom: 'kind of music:',
@@ -45,7 +45,7 @@ export function editText(before: VersionDocument, after: VersionDocument): strin
   const made = changedIn(after.decisions, before.decisions).map(decisionText);
   const given = Object.keys(before.decisions)
     .filter((subject) => !(subject in after.decisions))
-    .map((subject) => `gave back ${decisionText(before.decisions[subject]!)}`);
+    .map((subject) => `reset ${decisionText(before.decisions[subject]!)}`);
   const all = [...settings, ...made, ...given];
   if (all.length === 0) return 'nothing';
   const more = all.length - MOST;

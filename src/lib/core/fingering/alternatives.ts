@@ -87,56 +87,56 @@ export function alternativesIn(
     if (firstTrade.length === 0) firstTrade.push(tradeText(by.map((cost) => -cost)));
     chosen.push({ fingers, dearer, name });
   }
-  chosen[0] = { ...chosen[0]!, name: firstTrade[0] ?? 'the only one that lies well' };
+  chosen[0] = { ...chosen[0]!, name: firstTrade[0] ?? 'the only comfortable fingering' };
   return chosen;
 }
 
 /** What is better and what is worse about a fingering than another, from the rules in which they differ. */
 const BETTER: Readonly<Partial<Record<Rule, string>>> = {
   move: 'fewer moves',
-  'far-move': 'a shorter way',
+  'far-move': 'a shorter move',
   pass: 'no thumb under',
   weak: 'strong fingers',
   'three-four': 'strong fingers',
   'three-four-five': 'strong fingers',
   stretch: 'no stretch',
-  wide: 'hand relaxed',
-  cramped: 'fingers have room',
+  wide: 'a relaxed hand',
+  cramped: 'fingers less crowded',
   'black-thumb': 'thumb on white keys',
   'black-fifth': 'little finger on white keys',
-  'four-on-black': 'lies better on the black keys',
-  'same-finger': 'joins every note',
+  'four-on-black': 'fits the black keys better',
+  'same-finger': 'connects every note',
   'change-on-repeat': 'one finger for one key',
   'quick-repeat': 'fingers change on the repeated key',
   'chord-shape': 'usual chord shape',
   cross: 'no crossing',
   convention: 'standard fingering',
   'same-figure': 'same fingers as elsewhere',
-  touch: 'fingers that you like',
-  'let-go': 'holds on',
+  touch: 'fingers you like',
+  'let-go': 'holds the long note',
 };
 
 const WORSE: Readonly<Partial<Record<Rule, string>>> = {
-  move: 'one move more',
-  'far-move': 'a longer way',
-  pass: 'thumb passes under',
+  move: 'one more move',
+  'far-move': 'a longer move',
+  pass: 'a thumb under',
   weak: 'weaker fingers',
   'three-four': 'third and fourth in a row',
   'three-four-five': 'weak fingers in a row',
   stretch: 'a stretch',
-  wide: 'hand opens wide',
-  cramped: 'fingers close together',
+  wide: 'a wider hand',
+  cramped: 'fingers more crowded',
   'black-thumb': 'thumb on a black key',
   'black-fifth': 'little finger on a black key',
-  'four-on-black': 'fourth finger climbs onto a black key',
+  'four-on-black': 'fourth finger up to a black key',
   'same-finger': 'one finger jumps',
   'change-on-repeat': 'changes on a repeated key',
   'quick-repeat': 'one finger repeats quickly',
   'chord-shape': 'an unusual chord shape',
   cross: 'a finger crossing',
   convention: 'less standard',
-  'same-figure': 'other fingers than elsewhere',
-  touch: 'fingers that you like less',
+  'same-figure': 'different fingers elsewhere',
+  touch: 'fingers you like less',
   'let-go': 'lets a held note go',
 };
 
@@ -150,8 +150,6 @@ function tradeText(difference: Costs): string {
   );
   const better = by.filter((d) => d.by < -WORTH_A_WORD).sort((a, b) => a.by - b.by)[0];
   const worse = by.filter((d) => d.by > WORTH_A_WORD).sort((a, b) => b.by - a.by)[0];
-  const parts = [better && BETTER[better.rule], worse && WORSE[worse.rule]].filter((p): p is string =>
-    Boolean(p),
-  );
-  return parts.length > 0 ? parts.join(', ') : 'as easy';
+  const [gain, cost] = [better && BETTER[better.rule], worse && WORSE[worse.rule]];
+  return gain && cost ? `${gain}, but ${cost}` : (gain ?? cost ?? 'just as easy');
 }

@@ -278,7 +278,7 @@ function brokenChords(line: readonly Event[]): [string, Convention][] {
         {
           fingers: [best.shape[best.outs.indexOf(outOf(event))]!],
           weight: WEIGHT.brokenChord,
-          of: 'the chord, struck together,',
+          of: 'the block chord',
         },
       ]);
     start = best.end;

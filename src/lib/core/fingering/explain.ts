@@ -49,38 +49,35 @@ const at = ({ here, note, place }: Gain): string =>
 
 /** Purposes, each true only where its rule decided. */
 const SAYS: Readonly<Record<Rule, (gain: Gain) => string>> = {
-  stretch: (g) =>
-    g.here ? 'so that the hand need not stretch' : `so that the ${g.note} ${g.place} lies within reach`,
-  cramped: (g) => (g.here ? 'so that the fingers are not cramped' : `so that the fingers have room ${at(g)}`),
-  wide: (g) => (g.here ? 'so that the hand stays relaxed' : `so that the hand need not open wide ${at(g)}`),
-  move: (g) => (g.here ? 'so that the hand stays where it is' : `so that the hand need not move ${at(g)}`),
-  'far-move': (g) => `so that the hand has less far to go${g.here ? '' : ` ${at(g)}`}`,
+  stretch: (g) => (g.here ? 'to avoid a stretch' : `to keep the ${g.note} ${g.place} within reach`),
+  cramped: (g) => (g.here ? 'to avoid crowded fingers' : `to give the fingers room ${at(g)}`),
+  wide: (g) => (g.here ? 'to keep the hand relaxed' : `to avoid opening wide ${at(g)}`),
+  move: (g) => (g.here ? 'to keep the hand in place' : `to avoid a shift ${at(g)}`),
+  'far-move': (g) => `to keep the shift small${g.here ? '' : ` ${at(g)}`}`,
   weak: (g) =>
     g.here
-      ? `since ${FINGER_NAMES[g.other]} is weaker`
-      : `so that a stronger finger than ${g.instead} takes the ${g.note} ${g.place}`,
-  'three-four': (g) => `so that 3 and 4 need not follow each other${g.here ? '' : ` ${at(g)}`}`,
-  'three-four-five': () => 'so that the weak fingers need not follow one another',
-  'black-thumb': (g) =>
-    `so that the thumb keeps off the black key${g.here ? '' : `, the ${g.note} ${g.place}`}`,
+      ? `because ${FINGER_NAMES[g.other]} is weaker`
+      : `to leave the ${g.note} ${g.place} to a stronger finger than ${g.instead}`,
+  'three-four': (g) => `to avoid 3 and 4 in a row${g.here ? '' : ` ${at(g)}`}`,
+  'three-four-five': () => 'to avoid weak fingers in a row',
+  'black-thumb': (g) => `to keep the thumb off the black key${g.here ? '' : `, the ${g.note} ${g.place}`}`,
   'black-fifth': (g) =>
-    `so that the little finger keeps off the black key${g.here ? '' : `, the ${g.note} ${g.place}`}`,
-  'four-on-black': (g) => `so that 4 need not climb onto a black key after 3${g.here ? '' : ` ${at(g)}`}`,
-  pass: (g) =>
-    g.here ? 'so that the thumb need not pass under' : `so that the thumb need not pass under ${at(g)}`,
-  cross: (g) => `so that no fingers cross${g.here ? '' : ` ${at(g)}`}`,
+    `to keep the little finger off the black key${g.here ? '' : `, the ${g.note} ${g.place}`}`,
+  'four-on-black': (g) => `to avoid 4 on a black key after 3${g.here ? '' : ` ${at(g)}`}`,
+  pass: (g) => (g.here ? 'to avoid a thumb under' : `to avoid a thumb under ${at(g)}`),
+  cross: (g) => `to avoid a finger crossing${g.here ? '' : ` ${at(g)}`}`,
   'same-finger': (g) =>
     g.here
-      ? `since ${g.other} would have to jump from key to key`
-      : `so that ${FINGER_NAMES[g.finger]} is free ${at(g)}`,
+      ? `because ${g.other} would have to jump from key to key`
+      : `to free ${FINGER_NAMES[g.finger]} ${at(g)}`,
   'change-on-repeat': (g) =>
-    g.here ? 'since the key is struck again' : `so that the repeated ${g.note} keeps its finger`,
-  'quick-repeat': () => 'since a key that is struck again so quickly wants another finger each time',
-  'chord-shape': (g) => `as this chord lies in the hand${g.here ? '' : ` ${at(g)}`}`,
-  'let-go': () => 'so that the held note can be held on',
-  convention: (g) => `as ${g.convention ?? 'the run'} is fingered`,
-  'same-figure': () => 'as the same figure is fingered elsewhere',
-  touch: (g) => `as you like ${g.isBlack ? 'black' : 'white'} keys fingered`,
+    g.here ? 'because the key repeats' : `to keep one finger on the repeated ${g.note}`,
+  'quick-repeat': () => 'because a key that repeats this fast needs a new finger each time',
+  'chord-shape': (g) => `because this is the usual shape of the chord${g.here ? '' : ` ${at(g)}`}`,
+  'let-go': () => 'to keep holding the long note',
+  convention: (g) => `the standard fingering of ${g.convention ?? 'the run'}`,
+  'same-figure': () => 'to match the same figure elsewhere',
+  touch: (g) => `as you like to finger ${g.isBlack ? 'black' : 'white'} keys`,
 };
 
 const HARDLY = 0.3;

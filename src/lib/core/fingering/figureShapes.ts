@@ -197,7 +197,7 @@ export function singleLines(events: readonly Event[]): Event[][] {
 const byChord = (finger: Finger, weight: number): Convention => ({
   fingers: [finger],
   weight,
-  of: 'the chord, struck together,',
+  of: 'the block chord',
 });
 
 /** Whether a note has the chord over it that follows. */
@@ -236,7 +236,7 @@ export function quickRepetitions(events: readonly Event[]): [string, Convention]
           {
             fingers: [(group - ((k - i) % group)) as Finger],
             weight: WEIGHT.quickRepeat,
-            of: 'a key that is struck again quickly',
+            of: 'a key repeated quickly',
           },
         ]);
     i = end - 1;

@@ -226,15 +226,20 @@ describe('reasons', () => {
     return explainFinger(notes, fingerLine(notes, own), id)!.text;
   };
   it.each<[string, readonly (number | readonly number[])[], string, RegExp]>([
-    ['a scale', [60, 62, 64, 65, 67, 69, 71, 72], '3.0', /^1 on F4, as the scale of C major is fingered\.$/],
-    ['a triad', [[64, 67, 72]], '0.1', /^2 on G4, as this chord lies in the hand\.$/],
-    ['what follows', [67, 65, 64, 62, 60], '0.0', /^5 on G4, so that the thumb need not pass under for the/],
+    [
+      'a scale',
+      [60, 62, 64, 65, 67, 69, 71, 72],
+      '3.0',
+      /^1 on F4, the standard fingering of the scale of C major\.$/,
+    ],
+    ['a triad', [[64, 67, 72]], '0.1', /^2 on G4, because this is the usual shape of the chord\.$/],
+    ['what follows', [67, 65, 64, 62, 60], '0.0', /^5 on G4, to avoid a thumb under for the/],
     ['a black key', [60, 61, 63, 66], '3.0', /^5 on F♯4, /],
     [
       'a broken chord',
       [60, 64, 67, 67, 64, 60],
       '3.0',
-      /^5 on G4, as the chord, struck together, is fingered\.$/,
+      /^5 on G4, the standard fingering of the block chord\.$/,
     ],
   ])('speak of %s', (_name, keys, id, text) => {
     expect(why(keys, id)).toMatch(text);

@@ -109,9 +109,9 @@ function mostCommon(numbers: readonly number[]): number {
   return [...count].sort((a, b) => b[1] - a[1])[0]![0];
 }
 
-/** "D position", "D position, opened", "thumb under to A" */
+/** "D position", "D position, extended", "thumb under to A" */
 export function positionText({ kind, name, by }: HandPosition): string {
-  const where = `${name} position${kind === 'extended' ? ', opened' : ''}`;
+  const where = `${name} position${kind === 'extended' ? ', extended' : ''}`;
   if (by === 'thumb under') return `thumb under, ${where}`;
   if (by === 'over the thumb') return `over the thumb, ${where}`;
   return where;

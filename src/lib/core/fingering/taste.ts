@@ -54,27 +54,24 @@ const FINGERS = ['the thumb', '2', '3', '4', '5'] as const;
 
 /** What a rule is about, as a teacher would say that it matters more or less to her than to others. */
 const MATTERS: Readonly<Partial<Record<Rule, readonly [more: string, less: string]>>> = {
-  stretch: ['you spare the hand stretches', 'you do not mind a stretch'],
-  cramped: ['you give the fingers room', 'you do not mind fingers close together'],
-  wide: ['you keep the hand relaxed rather than open', 'you do not mind an open hand'],
+  stretch: ['you avoid stretches', 'you don’t mind a stretch'],
+  cramped: ['you give fingers room', 'you don’t mind crowded fingers'],
+  wide: ['you keep the hand relaxed', 'you don’t mind a wide hand'],
   move: ['you keep the hand where it is', 'you don’t mind moving the hand'],
   'far-move': ['you keep moves small', 'you don’t mind long moves'],
-  weak: ['you spare the fourth and fifth finger', 'you let the fourth and fifth finger work'],
-  'three-four': ['you keep 3 and 4 from following each other', 'you do not mind 3 and 4 in a row'],
-  'three-four-five': [
-    'you keep weak fingers from following one another',
-    'you let weak fingers follow one another',
-  ],
-  'black-thumb': ['you keep the thumb off black keys', 'you let the thumb onto black keys'],
-  'black-fifth': ['you keep the little finger off black keys', 'you let the little finger onto black keys'],
-  'four-on-black': ['you keep 4 from climbing onto black keys after 3', 'you let 4 climb onto black keys'],
-  pass: ['you avoid passing the thumb under', 'you pass the thumb under gladly'],
-  'same-finger': ['you never let one finger jump', 'you let a finger jump from key to key'],
+  weak: ['you avoid the fourth and fifth fingers', 'you use the fourth and fifth fingers'],
+  'three-four': ['you avoid 3 and 4 in a row', 'you don’t mind 3 and 4 in a row'],
+  'three-four-five': ['you avoid weak fingers in a row', 'you don’t mind weak fingers in a row'],
+  'black-thumb': ['you keep the thumb off black keys', 'you use the thumb on black keys'],
+  'black-fifth': ['you keep the little finger off black keys', 'you use the little finger on black keys'],
+  'four-on-black': ['you avoid 4 on a black key after 3', 'you use 4 on black keys after 3'],
+  pass: ['you avoid thumb under', 'you like thumb under'],
+  'same-finger': ['you never let one finger jump', 'you don’t mind a finger jumping'],
   'change-on-repeat': ['you keep one finger on a repeated key', 'you change fingers on a repeated key'],
-  'quick-repeat': ['you change fingers on quick repetitions', 'you repeat quickly with one finger'],
-  'chord-shape': ['you keep to the usual shapes of chords', 'you take chords as they come'],
-  convention: ['you keep to what method books have', 'you depart from method books'],
-  'same-figure': ['you finger like figures alike', 'you finger each place for itself'],
+  'quick-repeat': ['you change fingers on fast repeated notes', 'you repeat fast notes with one finger'],
+  'chord-shape': ['you keep to standard chord fingering', 'you vary chord fingering'],
+  convention: ['you prefer standard fingering', 'you depart from standard fingering'],
+  'same-figure': ['you finger similar figures alike', 'you finger each place individually'],
 };
 
 /** Of how much a rule must differ from what is usual for it to be said. */

@@ -4,6 +4,7 @@
  * a stroke is split between its notes, the lower ones to the left hand, or stays as its staves have it where the music
  * crosses.
  */
+import { intervalOf } from '../theory/intervalWord';
 import type { Hand } from '../fingering/events';
 import { beatLength } from '../score/metre';
 import { pitchName } from '../score/pitch';
@@ -232,17 +233,17 @@ function whyTaken(
   const theirs = notes.filter((n) => hintOf(n) === other);
   const width = theirs.at(-1)!.midi - theirs[0]!.midi;
   if (width > reach[other])
-    return `with it the ${other} hand would have to span ${width} semitones and holds ${reach[other]}`;
+    return `the ${other} hand would have to reach ${intervalOf(width)} (reach: ${intervalOf(reach[other])})`;
   if (theirs.length > 5) return `the ${other} hand has no finger left`;
   const isOn = (n: SoundingNote): boolean =>
     taken.some((t) => t.midi === n.midi && n.onset < t.onset + t.duration && t.onset < n.onset + n.duration);
-  if (sounding.some((s) => hands.get(s.id) === hand && isOn(s))) return 'it is on that key already';
+  if (sounding.some((s) => hands.get(s.id) === hand && isOn(s))) return 'it is already on that key';
   if (all.some((n) => n.onset > taken[0]!.onset && hands.get(n.id) === hand && isOn(n)))
-    return 'it strikes that key again while it is held';
+    return 'it plays that key again while it is held';
   const isFar = (s: SoundingNote): boolean => taken.some((t) => Math.abs(s.midi - t.midi) > reach[other]);
   if (sounding.some((s) => hands.get(s.id) === other && isFar(s)))
     return `the ${other} hand still holds a note too far away`;
-  return `it lies nearer, and the ${other} hand has less far to go`;
+  return `it is closer, and the ${other} hand moves less`;
 }
 
 /** What is otherwise than the staves have it, and where a hand has to let go, each with its reason. */
@@ -297,7 +298,7 @@ function proposalsFor(
           hand: other,
           kind: 'lets go',
           notes: shared.map((n) => n.id),
-          text: `the ${other} hand lets go of ${names(shared)} early, since the ${hand} hand strikes the same key`,
+          text: `the ${other} hand lets go of ${names(shared)} early, because the ${hand} hand plays the same key`,
         });
     }
     const doubled = notes.filter((n, i) =>
@@ -310,7 +311,7 @@ function proposalsFor(
         hand: hands.get(doubled[0]!.id)!,
         kind: 'leaves',
         notes: doubled.map((n) => n.id),
-        text: `both hands have ${names(doubled)}: one strikes it, the other leaves it out`,
+        text: `both hands have ${names(doubled)}: one plays it, the other leaves it out`,
       });
     sounding.push(...notes);
   }

@@ -33,7 +33,7 @@ describe('hands', () => {
     const { right, left, says } = shown(piece('E5:4', '[C3 G3 E4]:4'));
     expect([right, left]).toEqual(['E4 E5', 'C3 G3']);
     expect(says[0]).toBe(
-      'the right hand takes E4: with it the left hand would have to span 16 semitones and holds 12',
+      'the right hand takes E4: the left hand would have to reach a tenth (reach: an octave)',
     );
     expect(shown(piece('E5:4', '[C3 G3 E4]:4'), { right: 16, left: 16 }).says).toEqual([]);
   });
@@ -49,7 +49,7 @@ describe('hands', () => {
   it('a key that one hand is on is struck by that hand', () => {
     const { says } = shown(piece('C5:2 C4:2', 'C4:4'));
     expect(says).toHaveLength(1);
-    expect(says[0]).toMatch(/takes C4.*(on that key already|strikes that key again)/);
+    expect(says[0]).toMatch(/takes C4.*(already on that key|plays that key again)/);
   });
   it('let go early of what lies out of reach when more is struck', () => {
     const held = scoreFrom({
@@ -111,7 +111,7 @@ describe('a part made playable', () => {
   });
   it('says, in order of preference, what can be done about a chord that no hand holds', () => {
     expect(remedies('[C6 E6]:4', '[C2 G2 E3]:4', { right: 12, left: 12 })[0]).toEqual([
-      'broken: strike C2 first, the pedal holding it, then the rest',
+      'broken: play C2 first, held by the pedal, then the rest',
       'rolled: roll it from the lowest note up',
       'thinned: leave out E3',
     ]);

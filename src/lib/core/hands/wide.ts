@@ -82,7 +82,7 @@ function waysFor(
   if (hasPedal && shortest >= beatLength(measureAt(measures, onset).time) && hand === 'left')
     remedies.push({
       kind: 'broken',
-      text: `strike ${nameOf(chord[0]!)} first, the pedal holding it, then the rest`,
+      text: `play ${nameOf(chord[0]!)} first, held by the pedal, then the rest`,
     });
   // A roll carries the hand over twice its reach at most.
   if (chord.at(-1)!.midi - chord[0]!.midi <= 2 * reach[hand])

@@ -72,6 +72,6 @@ export function checkedScore(score: Score): Score {
       ? ` in measure ${measureAt(score.measures, onset).number}`
       : '';
   throw new InputError(
-    `The music cannot be used: ${String(issue.path.at(-1) ?? 'something')}${where} is not possible (${issue.message}).`,
+    `This music can’t be used: ${String(issue.path.at(-1) ?? 'something')}${where} is not possible (${issue.message}).`,
   );
 }

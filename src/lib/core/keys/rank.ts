@@ -24,14 +24,14 @@ export const CRITERIA = ['reading', 'hands', 'voice', 'keyboard', 'distance'] as
 export type Criterion = (typeof CRITERIA)[number];
 
 export const CRITERION_NAMES: Readonly<Record<Criterion, { name: string; says: string }>> = {
-  reading: { name: 'Reading', says: 'accidentals in the signature, then in the notes' },
-  hands: { name: 'Hands', says: 'what the best fingering costs per note' },
-  voice: { name: 'Voice', says: 'share of the melody outside the comfortable range, extremes doubled' },
+  reading: { name: 'Reading', says: 'sharps or flats in the key signature, then in the notes' },
+  hands: { name: 'Hands', says: 'effort of the best fingering, per note' },
+  voice: { name: 'Voice', says: 'share of the melody outside the comfortable range' },
   keyboard: {
     name: 'Keyboard',
-    says: 'notes that the keyboard does not have, chords that find no room on it',
+    says: 'notes and chords that don’t fit the keyboard',
   },
-  distance: { name: 'Distance', says: 'semitones from the source' },
+  distance: { name: 'Distance', says: 'half steps from the original' },
 };
 
 export interface RankedKey {
@@ -178,13 +178,13 @@ export function keySentence(ranked: RankedKey, mode: Key['mode'], all: readonly 
       ? 'among the easiest for the hands'
       : ease < 0.6
         ? 'fairly comfortable'
-        : 'the hands find it awkward';
+        : 'awkward for the hands';
   const voices = all.some((k) => k.voice > 0);
   const voice = !voices
     ? ''
     : ranked.voice === 0
-      ? ', and the whole melody lies well for the voice'
-      : `, and ${Math.max(1, Math.round(Math.min(1, ranked.voice) * 100))} % of the melody lies outside the voice`;
+      ? '; the whole melody fits the voice'
+      : `; ${Math.max(1, Math.round(Math.min(1, ranked.voice) * 100))}% of the melody is out of range`;
   const keyboard = ranked.keyboard > 0 ? `; ${ranked.keyboard} places do not fit the keyboard` : '';
   return `${name}, ${moveText(ranked.by)}: ${signatureText(ranked.fifths)}, ${hands}${voice}${keyboard}.`;
 }

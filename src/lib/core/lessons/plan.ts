@@ -33,19 +33,19 @@ const HANDS_FIRST: readonly StepId[] = [
 export const METHODS: readonly Method[] = [
   {
     id: 'front to back',
-    says: 'From the first measure on: every chunk is joined to what is known, and the student always plays from the beginning.',
+    says: 'From the first measure on: every chunk is connected to the ones before, and the student always plays from the beginning.',
     order: 'front',
     steps: HANDS_FIRST,
   },
   {
     id: 'hardest first',
-    says: 'The hardest chunk first: when the piece is ready, it has been practised longest.',
+    says: 'The hardest chunk first: by the time the piece is ready, it has had the most practice.',
     order: 'hardest',
     steps: HANDS_FIRST,
   },
   {
     id: 'both hands from the start',
-    says: 'No hand alone: each chunk with both hands at once, slowly and counted, for easy music and good readers.',
+    says: 'Hands together from the start: each chunk slowly and counted, for easy music and good readers.',
     order: 'front',
     steps: ['hear', 'both-counting', 'both', 'join', 'ladder', 'memory'],
   },
@@ -71,13 +71,13 @@ export const plannedChunkSchema = z.object({
   from: measure,
   to: measure,
   name: lineText().max(60, 'Keep the name under 60 letters.').nullable(),
-  steps: z.array(plannedStepSchema).max(30, 'Keep it below thirty steps.'),
+  steps: z.array(plannedStepSchema).max(30, 'Keep the plan under 30 steps.'),
 });
 export type PlannedChunk = z.infer<typeof plannedChunkSchema>;
 
 export const planSchema = z.object({
   method: z.enum(METHOD_IDS),
-  chunks: z.array(plannedChunkSchema).max(400, 'Keep it below 400 chunks.'),
+  chunks: z.array(plannedChunkSchema).max(400, 'Keep the plan under 400 chunks.'),
 });
 export type Plan = z.infer<typeof planSchema>;
 

@@ -37,7 +37,7 @@ export const planEditSchema = z.discriminatedUnion('do', [
   z.object({
     do: z.literal('steps'),
     chunk: chunkSchema,
-    steps: z.array(plannedStepSchema).max(30, 'Keep it below thirty steps.'),
+    steps: z.array(plannedStepSchema).max(30, 'Keep the plan under 30 steps.'),
   }),
 ]);
 export type PlanEdit = z.infer<typeof planEditSchema>;
@@ -56,7 +56,7 @@ export const moved = <T>(list: readonly T[], from: number, to: number): T[] =>
 /** A plan that was changed, or a sentence that says why it could not be. */
 export type PlanChange = { readonly plan: Plan } | { readonly refused: string };
 
-const THERE = 'There is a chunk of these measures already.';
+const THERE = 'These measures are already a chunk.';
 
 /** Applies an edit to a plan of some music. */
 export function edited(plan: Plan, edit: PlanEdit, music: ToLearn): PlanChange {
@@ -68,7 +68,7 @@ export function edited(plan: Plan, edit: PlanEdit, music: ToLearn): PlanChange {
   if (edit.do === 'add') {
     const [from, to] = [placeOf(edit.from), placeOf(edit.to)];
     if (from < 0 || to < from)
-      return { refused: 'These measures are not in the version, or the last comes before the first.' };
+      return { refused: 'These measures aren’t in the version, or the last comes before the first.' };
     if (chunks.some((c) => c.from === edit.from && c.to === edit.to)) return { refused: THERE };
     const steps = chunks.find((c) => c.steps.some((s) => s.id === 'join'))?.steps ?? chunks[0]?.steps ?? [];
     return as(
@@ -93,7 +93,7 @@ export function edited(plan: Plan, edit: PlanEdit, music: ToLearn): PlanChange {
       return as(chunks.map((c, i) => (i === at ? { ...c, steps: edit.steps } : c)));
     case 'split': {
       const [from, cut, to] = [placeOf(chunk.from), placeOf(edit.before), placeOf(chunk.to)];
-      if (cut <= from || cut > to) return { refused: 'It can only be split between two of its measures.' };
+      if (cut <= from || cut > to) return { refused: 'Split a chunk between two of its measures.' };
       const last = music.ids[cut - 1]!;
       if (isThere(chunk.from, last) || isThere(edit.before, chunk.to)) return { refused: THERE };
       const second = chunk.steps.some((s) => s.id === 'join') ? chunk.steps : joining(chunk.steps);
@@ -106,7 +106,7 @@ export function edited(plan: Plan, edit: PlanEdit, music: ToLearn): PlanChange {
     }
     case 'join': {
       const next = chunks.findIndex((c) => placeOf(c.from) === placeOf(chunk.to) + 1);
-      if (next < 0) return { refused: 'No chunk of the plan follows this one in the music.' };
+      if (next < 0) return { refused: 'No chunk follows this one in the music.' };
       if (isThere(chunk.from, chunks[next]!.to)) return { refused: THERE };
       const whole = { ...chunk, to: chunks[next]!.to };
       return as(chunks.flatMap((c, i) => (i === at ? [whole] : i === next ? [] : [c])));

@@ -32,7 +32,7 @@ export const STEPS = [
   { id: 'left', says: 'Left hand', hand: 'left', counting: false, tempi: 'slow', minutes: 4 },
   {
     id: 'both-counting',
-    says: 'Both hands, counting aloud',
+    says: 'Hands together, counting aloud',
     hand: 'both',
     counting: true,
     tempi: 'slow',
@@ -68,6 +68,12 @@ export const OWN_MINUTES = 2;
 
 /** The step of the table; undefined for one of the teacher's own. */
 export const stepFacts = (id: string): StepFacts | undefined => STEPS.find((s) => s.id === id);
+
+const BUILT_IN: ReadonlySet<string> = new Set([...STEPS.map((s) => s.says), 'Review']);
+
+/** A step's name in the middle of a sentence: a built-in one begins small, one of the teacher's own stays as she wrote it. */
+export const stepInSentence = (says: string): string =>
+  BUILT_IN.has(says) ? says.charAt(0).toLowerCase() + says.slice(1) : says;
 
 /** With which hand a step is played, and whether it is counted: as the table has it; of a step of the teacher's own as she says. */
 export function playedBy(

@@ -44,7 +44,7 @@ export function blursUnder(
         say({
           onset: at,
           kind: 'neighbours',
-          text: `${pitchName(other.pitch)} and ${pitchName(note.pitch)} sound into each other`,
+          text: `${pitchName(other.pitch)} and ${pitchName(note.pitch)} blur together`,
         });
       const here = chords.find((c) => c.onset <= at && at < c.onset + c.duration);
       if (here?.chord && chord?.chord && here !== chord)

@@ -22,7 +22,7 @@ export function withFoot(
   );
   if (at.size === 0) return marks;
   const made = [...at].flatMap(([onset, value]): ReasonedMark[] =>
-    value === 'none' ? [] : [{ onset, type: TYPES[value], because: 'as you chose' }],
+    value === 'none' ? [] : [{ onset, type: TYPES[value], because: 'your choice' }],
   );
   return inTurn([...marks.filter((m) => !at.has(m.onset)), ...made].sort((a, b) => a.onset - b.onset));
 }

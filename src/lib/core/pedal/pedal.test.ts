@@ -154,7 +154,7 @@ describe('the other styles', () => {
 describe('what blurs', () => {
   it('is found: low neighbours under one pedal', () => {
     expect(blurs(piece('E5:4', 'C3:1 D3:1 E3:1 G3:1', 'C'), 'harmony')).toEqual([
-      '1: C3 and D3 sound into each other',
+      '1: C3 and D3 blur together',
     ]);
     expect(blurs(piece('E5:4', 'C3:1 G3:1 E4:1 G3:1', 'C'), 'harmony')).toEqual([]);
   });

@@ -17,7 +17,7 @@ export type PedalStyle = (typeof PEDAL_STYLES)[number];
 export const PEDAL_STYLE_NAMES: Readonly<Record<PedalStyle | 'source', string>> = {
   none: 'no pedal',
   harmony: 'with each harmony',
-  lifted: 'with each harmony, lifted where it blurs',
+  lifted: 'with each harmony, lifted where it would blur',
   'low-to-chord': 'from the low note to the chord',
   long: 'on long notes only',
   source: 'as in the source',

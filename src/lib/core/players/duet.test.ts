@@ -69,7 +69,7 @@ describe('two players in two hands', () => {
   });
   it.each([2, 6])('say so in the account of level %i, and what it left out of both', (level) => {
     const version = realise(withParts(duet), { ...DEFAULT_RECIPE, level }, [], LEVELS);
-    const text = accountText(version.account, []);
+    const text = accountText(version.account, [], false);
     expect(text).toContain('2 players in two hands');
     expect(text).not.toContain('every note kept');
     const all = duet.parts.flatMap((p) => soundingNotes(p.notes)).length;

@@ -185,6 +185,6 @@ export function keyboardPart(score: Score): Part {
     score.parts.find((p) => p.staves >= 2 && p.notes.length > 0) ??
     score.parts.find((p) => p.notes.length > 0) ??
     score.parts[0];
-  if (!part) throw new Error('The score has no part.');
+  if (!part) throw new Error('The score has no parts.');
   return part;
 }

@@ -44,3 +44,14 @@ export function distanceText(halfSteps: number): string {
   const whole = octaves === 1 ? 'an octave' : `${octaves} octaves`;
   return rest === 0 ? whole : `${whole} and ${DISTANCES[rest]!}`;
 }
+
+/** Staff positions that a distance in half steps usually has within an octave: 6, the tritone, is written as a fourth. */
+const USUAL_STEPS = [0, 1, 1, 2, 2, 3, 3, 4, 5, 5, 6, 6] as const;
+
+/** The interval of a leap or a span as it is usually written, with its article: 15 half steps are "a tenth". */
+export function intervalOf(halfSteps: number): string {
+  const distance = Math.abs(halfSteps);
+  if (distance === 6) return 'a tritone';
+  const word = intervalWord(7 * Math.floor(distance / 12) + USUAL_STEPS[distance % 12]!);
+  return `${/^(eighth|eleventh|octave)/.test(word) ? 'an' : 'a'} ${word}`;
+}

@@ -12,7 +12,7 @@ export interface Advice {
   readonly text: string;
 }
 
-/** What the teacher marked as hard is said first among the reasons. */
+/** What the teacher marked as a hard spot is said first among the reasons. */
 export const withHard = (
   difficulty: readonly MeasureDifficulty[],
   hard: readonly (true | undefined)[],
@@ -20,7 +20,7 @@ export const withHard = (
   hard.every((h) => !h)
     ? difficulty
     : difficulty.map((d, i) =>
-        hard[i] ? { ...d, isMarked: true, reasons: ['marked as hard', ...d.reasons] } : d,
+        hard[i] ? { ...d, isMarked: true, reasons: ['marked as a hard spot', ...d.reasons] } : d,
       );
 
 /** Everything that is said to the learner, in the order of its places. */

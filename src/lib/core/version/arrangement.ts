@@ -242,7 +242,7 @@ export function arrangement(
             measure: 0,
             about: 'register',
             notes: [],
-            text: `the notes speak of ${keyName(sourceKey)}, not of the source's signature: written with its own, they need fewer accidentals`,
+            text: `the notes suggest ${keyName(sourceKey)}: with that key signature they need fewer accidentals`,
           },
         ];
   const keyReason: Reason[] = because ? [{ measure: 0, about: 'register', notes: [], text: because }] : [];

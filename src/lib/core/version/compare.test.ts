@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { scoreFrom } from '../test/shorthand';
-import { differencesBetween } from './compare';
+import { differencesBetween, runsOf } from './compare';
 import { realise } from './realise';
 import { DEFAULT_RECIPE } from './recipe';
 
@@ -27,7 +27,7 @@ describe('two versions', () => {
     const found = differencesBetween(plain, other, whole);
     expect(found.map((d) => d.measure)).toEqual([0, 1, 2]);
     expect(found[0]!.says[0]).toMatch(/^right hand: fingers/);
-    expect(found[1]!.says).toContain('left hand: other notes');
+    expect(found[1]!.says).toContain('left hand: different notes');
     expect(found[2]!.says).toContain('different counting');
   });
   it('in two keys differ only in what is not the key', () => {
@@ -40,7 +40,22 @@ describe('two versions', () => {
     const changed = realise(song, { ...recipe, key: 'D' }, [
       { kind: 'drop', at: { note: 'm0s1n1' }, value: true },
     ]);
-    expect(differencesBetween(inC!, changed, whole)[0]!.says).toContain('right hand: other notes');
+    expect(differencesBetween(inC!, changed, whole)[0]!.says).toContain('right hand: different notes');
+  });
+  it('are told apart in runs of neighbors, hands together', () => {
+    const says = (...hands: string[]) => hands.map((hand) => `${hand} hand: different notes`);
+    expect(
+      runsOf([
+        { measure: 0, other: 0, says: [...says('right', 'left'), 'different pedal'] },
+        { measure: 1, other: 1, says: [...says('right', 'left'), 'different pedal'] },
+        { measure: 2, other: 2, says: says('left') },
+        { measure: 4, other: 4, says: says('left') },
+      ]),
+    ).toEqual([
+      { from: 0, to: 1, says: 'different notes in both hands, different pedal' },
+      { from: 2, to: 2, says: 'different notes in the left hand' },
+      { from: 4, to: 4, says: 'different notes in the left hand' },
+    ]);
   });
   it('differ by an introduction that only one has, and nowhere behind it', () => {
     const sung = { ...DEFAULT_RECIPE, style: 'sing-along' as const };

@@ -66,6 +66,37 @@ function inKeyOf(one: Version, other: Version): Version {
   };
 }
 
+/** Neighboring measures that differ in the same way, as one: first and last index in the first version. */
+export interface DifferenceRun {
+  readonly from: number;
+  readonly to: number;
+  readonly says: string;
+}
+
+const HAND_NOTE = /^(right|left) hand: different (notes)$/;
+
+/** "different notes in both hands; different pedal": hands that share a difference are named once. */
+function joined(says: readonly string[]): string {
+  const inHands = says.flatMap((s) => HAND_NOTE.exec(s)?.slice(1, 2) ?? []);
+  const hands = inHands.length === 2 ? 'both hands' : `the ${inHands[0]} hand`;
+  return [
+    ...(inHands.length > 0 ? [`different notes in ${hands}`] : []),
+    ...says.filter((s) => !HAND_NOTE.test(s)),
+  ].join(', ');
+}
+
+/** Differences measure by measure as runs of neighbors, in words. */
+export function runsOf(differences: readonly Difference[]): DifferenceRun[] {
+  const runs: DifferenceRun[] = [];
+  for (const { measure, says } of differences) {
+    const [last, text] = [runs.at(-1), joined(says)];
+    if (last && last.to === measure - 1 && last.says === text)
+      runs[runs.length - 1] = { ...last, to: measure };
+    else runs.push({ from: measure, to: measure, says: text });
+  }
+  return runs;
+}
+
 /** The differences of some measures of one version (first and last by index) against another of the same piece. */
 export function differencesBetween(
   one: Version,
@@ -76,17 +107,17 @@ export function differencesBetween(
   const byId = new Map(two.score.measures.map((m) => [m.id, m]));
   return one.score.measures.slice(from, to + 1).flatMap((measure): Difference[] => {
     const twin = byId.get(measure.id);
-    if (!twin) return [{ measure: measure.index, other: null, says: ['only in the first'] }];
+    if (!twin) return [{ measure: measure.index, other: null, says: ['only in the first version'] }];
     const says = [
       ...HANDS.flatMap(({ staff, name }) => {
         if (strokesText(one, measure, staff) !== strokesText(two, twin, staff))
-          return [`${name}: other notes`];
+          return [`${name}: different notes`];
         const [a, b] = [fingersText(one, measure, staff), fingersText(two, twin, staff)];
-        return a === b ? [] : [`${name}: fingers ${a} and ${b}`];
+        return a === b ? [] : [`${name}: fingers ${a} in one, ${b} in the other`];
       }),
       ...(chordsText(one, measure) === chordsText(two, twin)
         ? []
-        : [`chords ${chordsText(one, measure)} and ${chordsText(two, twin)}`]),
+        : [`chords ${chordsText(one, measure)} in one, ${chordsText(two, twin)} in the other`]),
       ...(countsText(one, measure.index) === countsText(two, twin.index) ? [] : ['different counting']),
       ...(pedalText(one, measure) === pedalText(two, twin) ? [] : ['different pedal']),
     ];

@@ -46,6 +46,7 @@ import type { Key } from '../theory/key';
 import { arrangement, goalTempoOf, marked, type Arrangement } from './arrangement';
 import { adviceOf, withHard, type Advice } from './advice';
 import { checkVersion, type CheckLimits, type Violation } from './check';
+import { limitsText } from './limits';
 import type { Recipe } from './recipe';
 import { withMarks } from './writeMarks';
 
@@ -235,7 +236,7 @@ export function* realising(
     blurs,
     wide,
     account,
-    accountText: accountText(account, violations, arranged.isSingAlong),
+    accountText: accountText(account, limitsText(violations, contract.level), arranged.isSingAlong),
     isSingAlong: arranged.isSingAlong,
     introduction: made.introduction,
     melody: { has: arranged.melody.has, lines: arranged.melody.lines },
@@ -343,7 +344,7 @@ function countsOf(
       if (!decided) return entry;
       const other = withOtherWords(entry.counts, decided.value);
       if (!other)
-        refused.set(decided, `its words do not fit the ${entry.counts.length} places of its measure`);
+        refused.set(decided, `its words don’t fit the ${entry.counts.length} places of its measure`);
       return other ? { ...entry, counts: other } : entry;
     }),
   };

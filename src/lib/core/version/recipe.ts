@@ -19,7 +19,7 @@ export const recipeSchema = z.object({
   key: z
     .string()
     .max(6)
-    .refine((code) => parseKey(code) !== undefined, 'names no key; write C, F#m or Bb')
+    .refine((code) => parseKey(code) !== undefined, 'isn’t a key. Write it like C, F#m or Bb.')
     .nullable()
     .default(null)
     .describe('a key such as G or F#m; without it the source’s, or the nearest one that the level reads'),

@@ -36,7 +36,7 @@ export function whyFinger(
     dearer,
     text:
       proposed === decided
-        ? `You chose ${decided}; the suggestion is the same.`
+        ? `You chose ${decided}, as suggested.`
         : `You chose ${decided}; the suggestion was ${proposed}, ${dearer < 1 ? 'only slightly easier' : dearer < 4 ? 'a little easier' : 'much easier'} for the hand.`,
   };
 }

@@ -47,18 +47,18 @@ export async function beyondSheet(source: Source, { width }: Frame): Promise<Blo
   const phrase = firstPhrase(version);
   const numbers = version.score.measures.map((m) => m.number);
   return [
-    head(source, width, `beyond the page, ${levelLine(source)}, goal ${goalText(source)}`),
+    head(source, width, `Beyond the page, ${levelLine(source)}, goal ${goalText(source)}`),
     heading('Keep this left hand', width),
     paragraph(
-      `Play ${measuresText(numbers, phrase.from, phrase.to)} round and round with the left hand alone. Then make up a right-hand tune; write down what you want to keep.`,
+      `Play ${measuresText(numbers, phrase.from, phrase.to)} over and over with the left hand alone. Then make up a right-hand tune; write down what you want to keep.`,
       width,
       TEXT,
       { gap: 8, endsPage: NEVER },
     ),
     ...(await leftHandAlone(source, version, phrase, width)),
-    heading('With these tones', width),
+    heading('With these notes', width),
     paragraph(
-      'Filled: three tones to begin with over each chord. Ringed: the other tones of the chord.',
+      'Filled: three notes to start with over each chord. Ringed: the other chord notes.',
       width,
       SMALL,
       {
@@ -171,7 +171,7 @@ function tonesBlocks(version: Version, width: number): Block[] {
   const five = fiveTones(key);
   const chords = new Map<string, Chord>();
   for (const { chord } of version.chords) if (chord) chords.set(chordSymbol(chord), chord);
-  const everywhere = toneBlock('Five tones', five, five, `with every chord of ${keyName(key)}`, each);
+  const everywhere = toneBlock('Five notes', five, five, `with every chord of ${keyName(key)}`, each);
   const own = [...chords].map(([symbol, chord]) => {
     const three = threeTones(chord, key);
     const classes = new Set(three.map(pitchClass));
@@ -226,7 +226,7 @@ async function rhythmBlocks({ contract, score, key }: Version, width: number): P
     ...systems.map(({ block: music }) => ({
       ...music,
       isSystem: false,
-      says: `${rhythms.length} rhythms, one to a measure`,
+      says: `${rhythms.length} rhythms, one per measure`,
       endsPage: 4,
     })),
   ];
@@ -265,7 +265,7 @@ async function otherHands(source: Source, phrase: Places, width: number): Promis
     }));
   if (isForLevel('block-chord', recipe.level, time))
     tries.push({
-      name: 'Block chord, each in the next inversion above',
+      name: 'Block chords, each in the next inversion up',
       decided: [
         { kind: 'texture', at: WHOLE, value: 'block-chord' },
         { kind: 'inversion', at: { range: [...whole] }, value: 1 },

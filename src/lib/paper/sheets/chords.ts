@@ -64,7 +64,7 @@ export function keysOf({ choices, version }: Source): readonly Key[] {
 
 function contents(source: Source, keys: readonly Key[], width: number): Block[] {
   return [
-    head(source, width, `chords in ${plural(keys.length, 'key')}, each on a page of its own`),
+    head(source, width, `chords in ${plural(keys.length, 'key')}, one page for each`),
     ...keys.map((key) =>
       paragraph(`${keyName(key)}: ${chordNames(source, key).join('  ')}`, width, TEXT, { gap: 6 }),
     ),
@@ -100,7 +100,7 @@ function sheetIn(source: Source, key: Key, { width }: Frame, isOneOfMany = false
       ...(isOneOfMany ? { inOutline: `in ${keyName(key)}` } : {}),
     },
     paragraph(
-      `Square: left hand. Round: right hand${isTune ? ', the chord to hold in place of the tune' : ''}. Filled: stays from the chord before.`,
+      `Square: left hand. Round: right hand${isTune ? ', the chord to hold instead of the melody' : ''}. Filled: stays from the chord before.`,
       width,
       SMALL,
       { gap: 8, endsPage: NEVER },
@@ -213,7 +213,7 @@ function shapeBlocks(
   if (several.length === 0) return [];
   const each = columnWidth(REFERENCE_COLUMNS, width, REFERENCE_GUTTER);
   return [
-    heading('The same chord in several shapes', width),
+    heading('The same chord in several voicings', width),
     ...several.flatMap(([symbol, shapes]): Block[] => {
       const pictures = shapes.map(({ chord, count }) => {
         const keyboard = keyboardPicture(

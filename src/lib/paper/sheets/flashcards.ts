@@ -36,7 +36,7 @@ export function flashcardSheet(source: Source, { width }: Frame): Block[] {
   return [
     head(source, width, `cards, ${levelLine(source)}`),
     paragraph(
-      'Cut along the dashed lines, fold along the dotted one. Read the name, find the keys, turn the card over.',
+      'Cut along the dashed lines and fold along the dotted line. Read the name, find the keys, then turn the card over.',
       width,
       SMALL,
       { gap: 8, endsPage: NEVER },

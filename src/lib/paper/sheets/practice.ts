@@ -64,9 +64,9 @@ export async function practiceSheet(source: Source, { width }: Frame): Promise<B
       TEXT,
       { gap: 8 },
     ),
-    ...(items.length > 0 ? items : [paragraph('Nothing is set yet.', width, TEXT)]),
+    ...(items.length > 0 ? items : [paragraph('No practice yet.', width, TEXT)]),
     ...(week.note ? [paragraph(week.note, width, TEXT, { gap: 10 })] : []),
-    lineToWrite('What went well, what was hard (for you to write)', width),
+    lineToWrite('What went well? What needs more work? (for you)', width),
     lineToWrite('How it went at home (for a parent)', width),
     paragraph(CAUTION, width, SMALL),
   ];

@@ -1,4 +1,5 @@
 /** Lyric chart: what a singer at the keyboard reads. Chords and strokes above the words, line by line. */
+import { distanceText } from '$core/theory/intervalWord';
 import { slashChart, type SlashMeasure } from '$core/chords/slash';
 import { playedBy } from '$core/fingering/fingerHand';
 import { measuresText } from '$core/score/measureText';
@@ -50,7 +51,7 @@ export function slashSheet(source: Source, { width }: Frame): Block[] {
     head(
       source,
       width,
-      `words and beats, in ${keyName(version.key)}, ${beats}/${beatType}, goal ${goalText(source)}`,
+      `lyric chart, in ${keyName(version.key)}, ${beats}/${beatType}, goal ${goalText(source)}`,
     ),
     paragraph(adviceFor(version.contract), width, TEXT, { gap: 8 }),
     ...rangeBlocks(source, words, width),
@@ -224,7 +225,7 @@ function rangeBlocks({ voice, learner }: Source, tune: Version, width: number): 
   const at = (p: Pitch): Pitch => ({ ...p, octave: p.octave + octaves });
   const range = { low: at(lowest.pitch), high: at(highest.pitch) };
   const rows = [
-    { says: 'The tune', ...range },
+    { says: 'The melody', ...range },
     ...(voice ? [{ says: learner ?? 'The voice', low: voice.low, high: voice.high }] : []),
   ];
   const [from, to] = [
@@ -240,8 +241,8 @@ function rangeBlocks({ voice, learner }: Source, tune: Version, width: number): 
   const verdict = !own
     ? ''
     : over[0] === 0 && over[1] === 0
-      ? 'It lies within the voice.'
-      : `${over[1] ? `It goes ${over[1]} semitone${over[1] === 1 ? '' : 's'} above` : ''}${over[0] && over[1] ? ' and ' : over[0] ? 'It goes ' : ''}${over[0] ? `${over[0]} semitone${over[0] === 1 ? '' : 's'} below` : ''} the voice.`;
+      ? 'It fits the voice.'
+      : `It goes ${[...(over[1] ? [`${distanceText(over[1])} above`] : []), ...(over[0] ? [`${distanceText(over[0])} below`] : [])].join(' and ')} the voice.`;
   return [
     block({
       height: rows.length * 15 + (verdict ? 14 : 0),

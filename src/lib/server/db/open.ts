@@ -113,6 +113,6 @@ export function checkAge(file: Database.Database, folder: string, migrations: st
     number | null;
   if ((made ?? 0) > newest)
     throw new StudioProblem(
-      `The studio in ${resolve(folder)} was made by a newer Key Path than this one. Start the newer one, or give back an older copy with ./keypath restore FILE.`,
+      `The studio in ${resolve(folder)} was made by a newer Key Path than this one. Start the newer one, or restore an older backup with ./keypath restore FILE.`,
     );
 }

@@ -29,18 +29,18 @@ const SENTENCES: readonly (readonly [RegExp, (folder: string) => string])[] = [
   [
     /^(SQLITE_READONLY|SQLITE_CANTOPEN|SQLITE_PERM|EACCES|EROFS|EPERM)/,
     (folder) =>
-      `The folder ${folder} cannot be written. Give this user the right to write there, or name another folder in KEYPATH_DATA.`,
+      `The folder ${folder} can’t be written to. Give this user the right to write there, or name another folder in KEYPATH_DATA.`,
   ],
   [
     /^(SQLITE_IOERR|EIO)/,
     (folder) =>
-      `The disk with ${folder} does not answer as it should. Look after the disk, and keep a copy of the studio elsewhere.`,
+      `The disk with ${folder} isn’t responding properly. Check the disk, and keep a backup of the studio elsewhere.`,
   ],
   [
     /^(SQLITE_BUSY|SQLITE_LOCKED)/,
     (folder) => `The studio in ${folder} is busy with something else. Try again in a moment.`,
   ],
-  [/^ENOTDIR|^EEXIST/, (folder) => `${folder} is no folder. Name a folder for the studio in KEYPATH_DATA.`],
+  [/^ENOTDIR|^EEXIST/, (folder) => `${folder} isn’t a folder. Name a folder for the studio in KEYPATH_DATA.`],
 ];
 
 /** A sentence for a fault of the disk or the database; undefined for any other. */

@@ -9,8 +9,8 @@ import type { Doors } from '../studio/copies';
 
 export const passphraseSchema = z
   .string()
-  .min(10, 'A passphrase has at least ten letters: three or four words are easy to keep in mind.')
-  .max(200, 'A passphrase has at most 200 letters.');
+  .min(10, 'Use at least ten letters; three or four words are easy to remember.')
+  .max(200, 'Keep the passphrase under 200 letters.');
 
 export const hasPassphrase = (db: Db): boolean =>
   Boolean(db.select({ passphrase: studio.passphrase }).from(studio).get()?.passphrase);

@@ -58,7 +58,7 @@ export function refusalOf(
   if (!isCopy(kind) && (length > most || headers.has('transfer-encoding')))
     return {
       status: 413,
-      message: `This is more than Key Path takes at once: at most ${Math.floor(most / 1024 / 1024)} MB here.`,
+      message: `That’s too much at once. The limit is ${Math.floor(most / 1024 / 1024)} MB here.`,
     };
   const hasBody = kind !== undefined || length > 0;
   return hasBody && !BODIES.includes(kind ?? '')

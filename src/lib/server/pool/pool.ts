@@ -165,7 +165,7 @@ export function openPool({ folder, script, execArgv = [], limits = LIMITS }: Poo
       );
     },
     stop(path) {
-      const why = new WorkStopped('This was stopped, as you asked. Nothing was changed.');
+      const why = new WorkStopped('Stopped. Nothing was changed.');
       for (const task of tasks.values()) if (task.path === path) task.stop.abort(why);
     },
     async close() {

@@ -10,7 +10,7 @@ import { newId, now } from './ids';
 export const groupSchema = z.object({
   name: lineText().min(1, 'A class needs a name.').max(80, 'Keep the name under 80 letters.'),
   piece: z.string().min(1, 'Choose the piece.').max(40),
-  members: z.array(z.string().max(40)).min(1, 'Choose who is in it.').max(40),
+  members: z.array(z.string().max(40)).min(1, 'Choose the students.').max(40),
 });
 
 export type GroupRow = typeof group.$inferSelect;

@@ -9,7 +9,7 @@ export function houseHand(db: Db): HouseHand {
   const stored = db.select({ hand: studio.houseHand }).from(studio).get()?.hand;
   const checked = stored ? houseHandSchema.safeParse(stored) : undefined;
   if (checked && !checked.success)
-    console.error('The stored house hand is not usable:', checked.error.issues);
+    console.error('The stored fingering preferences can’t be used:', checked.error.issues);
   return checked?.success ? checked.data : NO_HOUSE_HAND;
 }
 

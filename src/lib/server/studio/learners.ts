@@ -53,8 +53,8 @@ export const learnerSchema = z.object({
   minutesADay: z.coerce
     .number('Write the minutes as a number.')
     .int('Write the minutes as a whole number.')
-    .min(1, 'A minute a day is the least.')
-    .max(240, 'Four hours a day are the most.')
+    .min(1, 'Enter at least 1 minute.')
+    .max(240, 'Enter at most 240 minutes.')
     .default(15),
   about: lineText().max(400, 'Keep it under 400 letters.').default(''),
 });

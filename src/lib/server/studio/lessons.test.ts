@@ -298,7 +298,7 @@ describe('a month', () => {
       { past: { day: '2026-03-10', at: '2026-03-10T10:00:00.000Z' } },
     );
     const report = await monthReport(db, inThisThread(db), findLearner(db, id)!, '2026-03');
-    expect(report.whole.join(' ')).toBe('1 lesson this month. Nora practised about 80 minutes a week.');
+    expect(report.whole.join(' ')).toBe('1 lesson this month. Nora practiced about 80 minutes a week.');
     expect(report.pieces[0]!.sentences.join(' ')).toMatch(
       /^4 more measures hands together this month: 4 of 8 now\. .*♩ = 50.*went well/,
     );

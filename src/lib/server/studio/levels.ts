@@ -10,7 +10,7 @@ export function studioLevels(db: Db): readonly LevelContract[] {
   if (!stored) return LEVELS;
   const checked = levelsSchema.safeParse(stored);
   // Levels that an older or newer program wrote are not worth losing every version for.
-  if (!checked.success) console.error('The stored levels are not usable:', checked.error.issues);
+  if (!checked.success) console.error('The stored levels can’t be used:', checked.error.issues);
   return checked.success ? checked.data : LEVELS;
 }
 

@@ -1,8 +1,8 @@
 /** A learner's month in plain words, for parents: what was learned, how much was played, what comes next. */
 import { daysAfter, type Day } from '$core/lessons/calendar';
-import { gradeText, holding, isGained, type Grade, type LessonEvent } from '$core/lessons/events';
+import { holding, isGained, type Grade, type LessonEvent } from '$core/lessons/events';
 import { learnedIn, measureStates } from '$core/lessons/progress';
-import { REVIEW } from '$core/lessons/steps';
+import { REVIEW, stepInSentence } from '$core/lessons/steps';
 import { plural } from '$core/plural';
 import { measuresBetween } from '$core/score/measureText';
 import { tempoText, toBeats } from '$core/score/tempoText';
@@ -38,6 +38,14 @@ function bothHandsAt({ ids, form, numbers, goalTempo }: Progress, events: readon
   ).length;
 }
 
+/** How a month went by its middle grade. */
+const MONTH_BY_GRADE: Readonly<Record<Grade, string>> = {
+  1: 'Most steps still need work.',
+  2: 'Most steps went with help.',
+  3: 'Most steps went well.',
+  4: 'Most steps came easily.',
+};
+
 function pieceInWords(progress: Progress, month: Month): string[] {
   const { events, form } = progress;
   const [from, to] = [`${month}-01`, lastDay(month)];
@@ -60,13 +68,11 @@ function pieceInWords(progress: Progress, month: Month): string[] {
       : `${after} of ${form.newMeasures} measures hands together, as before; the work went into how they sound.`,
     ...(tempi.length > 0
       ? [
-          `The fastest with both hands was ${tempoText(progress.time, Math.max(...tempi))}; the goal is ${toBeats(progress.time, progress.goalTempo)}.`,
+          `The fastest hands together was ${tempoText(progress.time, Math.max(...tempi))}; the goal is ${toBeats(progress.time, progress.goalTempo)}.`,
         ]
       : []),
     ...(grades.length > 0
-      ? [
-          `Most of it went ${gradeText(Math.round(grades.reduce<number>((a, b) => a + b, 0) / grades.length) as Grade)}.`,
-        ]
+      ? [MONTH_BY_GRADE[Math.round(grades.reduce<number>((a, b) => a + b, 0) / grades.length) as Grade]]
       : []),
     ...(reviews > 0 ? [`Earlier pieces were reviewed ${plural(reviews, 'time')} to keep them fresh.`] : []),
   ];
@@ -104,12 +110,10 @@ export async function monthReport(
   return {
     month,
     whole: [
-      lessons.length === 0
-        ? 'There was no lesson this month.'
-        : `${plural(lessons.length, 'lesson')} this month.`,
+      lessons.length === 0 ? 'No lessons this month.' : `${plural(lessons.length, 'lesson')} this month.`,
       ...(practised.length > 0
         ? [
-            `${learner.name} practised about ${Math.round(practised.reduce((a, b) => a + b, 0) / practised.length)} minutes a week.`,
+            `${learner.name} practiced about ${Math.round(practised.reduce((a, b) => a + b, 0) / practised.length)} minutes a week.`,
           ]
         : []),
     ],
@@ -117,7 +121,7 @@ export async function monthReport(
     next: progress.flatMap((p) =>
       p.next[0]
         ? [
-            `${p.title}, ${p.next[0].chunk.section}, ${measuresBetween(p.next[0].numbers)}: ${p.next[0].step.says.toLowerCase()}.`,
+            `${p.title}, ${p.next[0].chunk.section}, ${measuresBetween(p.next[0].numbers)}: ${stepInSentence(p.next[0].step.says)}.`,
           ]
         : [],
     ),
@@ -135,9 +139,9 @@ export const monthText = (name: string, title: string, { whole, pieces, next, sa
     '',
     ...whole,
     ...pieces.flatMap((p) => ['', p.title, ...p.sentences.map((s) => `  ${s}`)]),
-    ...(next.length > 0 ? ['', 'What comes next', ...next.map((n) => `  ${n}`)] : []),
-    ...(said.length > 0 ? ['', 'What was said', ...said.map((s) => `  ${s.date}  ${s.note}`)] : []),
+    ...(next.length > 0 ? ['', 'Next', ...next.map((n) => `  ${n}`)] : []),
+    ...(said.length > 0 ? ['', 'Lesson notes', ...said.map((s) => `  ${s.date}  ${s.note}`)] : []),
     '',
-    'Pause every five to ten minutes. Stop when it hurts; pain that stays belongs with a doctor.',
+    'Pause every five to ten minutes. Stop when it hurts; if pain lasts, see a doctor.',
     '',
   ].join('\n');

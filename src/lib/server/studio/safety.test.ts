@@ -304,7 +304,7 @@ describe('what is wrong with the place', () => {
     const none = other();
     writeFileSync(fileIn(none), 'this is no database, whatever its name is');
     expect(() => openDatabase(none, 'drizzle')).toThrow(/not a Key Path studio.*restore/);
-    expect(() => openDatabase(join(none, 'keypath.db'), 'drizzle')).toThrow(/is no folder/);
+    expect(() => openDatabase(join(none, 'keypath.db'), 'drizzle')).toThrow(/isn’t a folder/);
     expect(() => openDatabase(other(), '/nowhere')).toThrow(/migrations is missing.*KEYPATH_MIGRATIONS/);
     const foreign = other();
     new Database(fileIn(foreign)).exec('create table recipes (a)').close();
@@ -327,8 +327,8 @@ describe('what is wrong with the place', () => {
   it('has a sentence for a full disk, a folder that cannot be written, and a disk that fails', () => {
     expect(troubleOf({ code: 'SQLITE_FULL' }, '/d')).toMatch(/disk is full/);
     expect(troubleOf({ code: 'ENOSPC' }, '/d')).toMatch(/disk is full/);
-    expect(troubleOf({ code: 'SQLITE_READONLY_DBMOVED' }, '/d')).toMatch(/cannot be written/);
-    expect(troubleOf({ code: 'SQLITE_IOERR_WRITE' }, '/d')).toMatch(/does not answer/);
+    expect(troubleOf({ code: 'SQLITE_READONLY_DBMOVED' }, '/d')).toMatch(/can’t be written/);
+    expect(troubleOf({ code: 'SQLITE_IOERR_WRITE' }, '/d')).toMatch(/isn’t responding/);
     expect(troubleOf(new Error('something else'), '/d')).toBeUndefined();
   });
   it('is another process, as long as that one lives', () => {

@@ -51,7 +51,7 @@ export const slotEditSchema = z.discriminatedUnion('do', [
 export type SlotEdit = z.infer<typeof slotEditSchema>;
 
 export const newSlotSchema = z.object({
-  whose: z.string().regex(/^(learner|class) [\w-]{1,40}$/, 'Choose who comes.'),
+  whose: z.string().regex(/^(learner|class) [\w-]{1,40}$/, 'Choose a student or a class.'),
   day,
   time,
   minutes,
@@ -66,7 +66,7 @@ export const holidaySchema = z
     name: lineText().min(1, 'Give the holiday a name.').max(80, 'Keep the name under 80 letters.'),
   })
   .transform(({ from, to, name }) => ({ from, to: to ?? from, name }))
-  .refine(({ from, to }) => to >= from, { message: 'The last day comes after the first.', path: ['to'] });
+  .refine(({ from, to }) => to >= from, { message: 'The last day can’t be before the first.', path: ['to'] });
 
 /** Slots of learners and classes that are in use, with whose they are. */
 function allSlots(

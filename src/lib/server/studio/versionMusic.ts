@@ -9,7 +9,8 @@ import { keyCode, keyName } from '$core/theory/key';
 import { versionKey } from '$core/version/arrangement';
 import { listed, type VersionDocument } from '$core/version/document';
 import { canMend } from '$core/version/mend';
-import { differencesBetween } from '$core/version/compare';
+import { capital } from '$core/capital';
+import { differencesBetween, runsOf } from '$core/version/compare';
 import { measuresText } from '$core/score/measureText';
 import type { Version } from '$core/version/realise';
 import { largeSheets } from '$lib/engrave/large';
@@ -123,16 +124,18 @@ export function comparedPhrases(db: Db, { pieceId, documents, show, from, to }: 
   return {
     count: one.form.phrases.length,
     phrases: one.form.phrases.slice(from, to).map((phrase) => {
+      const differences = differencesBetween(one, other, phrase);
       const section = one.form.sections[phrase.section]!;
       const [first, last] = [phrase.from, phrase.to].map((i) => placeOf.get(one.score.measures[i]!.id));
       return {
         from: phrase.from,
         heading: section.from === phrase.from ? section.label : '',
         name: measuresText(numbers, phrase.from, phrase.to),
-        differences: differencesBetween(one, other, phrase).map((d) => ({
-          ...d,
-          number: numbers[d.measure]!,
-        })),
+        /** Measures that differ, by index in each version; and in words, neighbors together. */
+        differences: differences.map(({ measure, other: twin }) => ({ measure, other: twin })),
+        says: runsOf(differences).map(
+          (run) => `${capital(measuresText(numbers, run.from, run.to))}: ${run.says}`,
+        ),
         sheets: [
           sheetOf(one, phrase, show),
           ...(first !== undefined && last !== undefined && last >= first

@@ -87,7 +87,7 @@ export function documentAt(db: Db, id: string, number: number): VersionDocument 
     .orderBy(desc(snapshot.number))
     .limit(1)
     .get();
-  if (!from) throw new InputError('Nothing of this version was saved that can be read.');
+  if (!from) throw new InputError('This version’s data can’t be read.');
   const edits = db
     .select({ number: edit.number, patches: edit.patches })
     .from(edit)
@@ -95,7 +95,7 @@ export function documentAt(db: Db, id: string, number: number): VersionDocument 
     .orderBy(asc(edit.number))
     .all();
   if ((edits.at(-1)?.number ?? from.number) !== number)
-    throw new InputError(`The changes of this version up to number ${number} are not all there.`);
+    throw new InputError(`This version’s changes up to number ${number} are not all there.`);
   const document = edits.reduce(
     (before, { patches }) => replayed(before, patches),
     documentSchema.parse(from.document),

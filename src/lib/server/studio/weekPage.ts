@@ -43,7 +43,7 @@ const nameOf = (progress: Progress, step: string): string =>
 function whereIn({ ids, numbers, form }: Progress, chunk: string): string {
   const [first = '', last = first] = chunk.split('..');
   const [from, to] = [ids.indexOf(first), ids.indexOf(last)];
-  if (from < 0 || to < 0) return 'measures that this version does not have';
+  if (from < 0 || to < 0) return 'measures that aren’t in this version';
   const section = form.sections.find((s) => from >= s.from && from <= s.to)?.label ?? '';
   const isWhole = from === 0 && to >= ids.length - 1;
   return isWhole ? 'all of it' : `${section ? `${section}, ` : ''}${measuresText(numbers, from, to)}`;

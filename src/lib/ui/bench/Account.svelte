@@ -32,9 +32,8 @@
 
 <details class="text-sm text-quiet" {open} {ontoggle}>
   <summary class="cursor-pointer"
-    >Level {levelText(version?.contract.level ?? opening.level)}, {(
-      version?.contract.name ?? opening.levelName
-    ).toLowerCase()}, in {keyName(version?.key ?? opening.key)}{open ? '.' : ': what was left out and kept'}
+    >Level {levelText(version?.contract.level ?? opening.level)} ({version?.contract.name ??
+      opening.levelName}), {keyName(version?.key ?? opening.key)}{open ? '' : ': what was left out and kept'}
     {#if version && version.parked.length > 0}
       <a class="link" href="/versions/{versionId}/decisions"
         >{plural(version.parked.length, 'choice is on hold', 'choices are on hold')}</a

@@ -257,7 +257,7 @@
     <div
       class="overflow-y-auto border-l border-hairline px-4 py-3"
       role="region"
-      aria-label="The measure in hand"
+      aria-label="Selected measure"
       tabindex="0"
     >
       {#if version}<MeasurePanel {version} onchoose={choose} />{:else}<p class="text-quiet" role="status">

@@ -1,5 +1,5 @@
 <script lang="ts">
-  /** Everything that can be decided at what is chosen, in a list that is searched by typing; words are written in place. */
+  /** Everything that can be decided at Selection, in a list that is searched by typing; words are written in place. */
   import { SCOPES, type Scope } from '$core/decisions/anchor';
   import { allKinds, kindOf, type AnyKind, type Decision, type KindId } from '$core/decisions/registry';
   import { Command, Dialog } from 'bits-ui';
@@ -138,7 +138,7 @@
                 checked={scope === option}
                 onchange={() => (scope = option)}
               />
-              {option ? scopeText(bench, option) : 'what is chosen'}
+              {option ? scopeText(bench, option) : 'Selection'}
             </label>
           {/each}
         </div>
@@ -193,7 +193,7 @@
                         onSelect={taken(`${kind.name} ${name}`, () => choose(kind, value))}
                       >
                         {name}
-                        {#if same(now, value)}<span class="ml-auto text-sm text-quiet">decided</span>{/if}
+                        {#if same(now, value)}<span class="ml-auto text-sm text-quiet">your choice</span>{/if}
                       </Command.Item>
                     {/each}
                     {#if kind.written}
@@ -209,7 +209,7 @@
                       <Command.Item
                         class="flex min-h-7 cursor-pointer items-center rounded-sm px-2 py-0.5 data-selected:bg-accent-soft"
                         value="{kind.name} give back"
-                        onSelect={taken(`${kind.name} give back`, () => choose(kind, undefined))}
+                        onSelect={taken(`${kind.name} reset`, () => choose(kind, undefined))}
                       >
                         reset
                       </Command.Item>

@@ -1,5 +1,6 @@
 <script lang="ts">
   /** What is decided of a kind for the whole version. */
+  import { inSentence } from '$core/capital';
   import { WHOLE } from '$core/decisions/anchor';
   import { kindOf, type KindId } from '$core/decisions/registry';
   import Choice from './Choice.svelte';
@@ -22,7 +23,7 @@
 {#if choices.length > 0}
   <Choice
     label={facts.name}
-    shown={facts.name.toLowerCase()}
+    shown="{inSentence(facts.name)}:"
     value={decided === undefined ? PROPOSED : String(decided)}
     {options}
     onchange={(chosen: string) =>

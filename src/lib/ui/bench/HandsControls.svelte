@@ -16,14 +16,14 @@
   const sizes = [49, 61, 76, 88] as const;
   const { right, left } = $derived(recipe.reach);
   const summary = $derived(
-    `${right === left ? reachName(right) : `${reachName(left)} and ${reachName(right)}`}, ${recipe.keyboard} keys`,
+    `${right === left ? reachName(right) : `${reachName(left)} left, ${reachName(right)} right`}; ${recipe.keyboard} keys`,
   );
   /** Most keyboards go without saying. */
-  const inShort = $derived(recipe.keyboard === 61 ? summary.replace(/, 61 keys$/, '') : summary);
+  const inShort = $derived(recipe.keyboard === 61 ? summary.replace(/; 61 keys$/, '') : summary);
 </script>
 
 <Opening label="Hands and keyboard" says="Hands and keyboard: {summary}">
-  {#snippet word()}{inShort}{/snippet}
+  {#snippet word()}<span class="text-quiet">reach:</span> {inShort}{/snippet}
 
   {#each [['left', 'Left hand reaches'], ['right', 'Right hand reaches']] as const as [hand, label] (hand)}
     <label class="grid gap-0.5 text-sm text-quiet">

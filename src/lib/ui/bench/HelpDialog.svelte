@@ -19,7 +19,7 @@
 <svelte:window {onkeydown} />
 
 <Dialog.Root bind:open onOpenChange={() => (sought = '')}>
-  <Dialog.Trigger class="h-8 w-8 rounded-full text-quiet hover:text-ink" aria-label="Keyboard help"
+  <Dialog.Trigger class="h-8 w-8 rounded-full text-quiet hover:text-ink" aria-label="Keyboard shortcuts"
     >?</Dialog.Trigger
   >
   <Dialog.Portal>
@@ -27,11 +27,11 @@
     <Dialog.Content
       class="fixed top-16 left-1/2 z-40 flex max-h-[calc(100dvh-6rem)] w-[32rem] max-w-[calc(100vw-2rem)] -translate-x-1/2 flex-col gap-3 rounded-lg border border-hairline bg-paper p-6"
     >
-      <Dialog.Title class="text-lg font-bold">Keys</Dialog.Title>
+      <Dialog.Title class="text-lg font-bold">Shortcuts</Dialog.Title>
       <input
         class="field"
         type="search"
-        aria-label="Search the keys"
+        aria-label="Search shortcuts"
         placeholder="Search"
         bind:value={sought}
       />
@@ -41,7 +41,7 @@
           <dt class="font-mono">{keyText(press)}</dt>
           <dd class="text-quiet">{does}</dd>
         {:else}
-          <p class="col-span-2 text-quiet">No key does that.</p>
+          <p class="col-span-2 text-quiet">No matching shortcuts.</p>
         {/each}
       </dl>
       <Dialog.Close class="link self-start">Close</Dialog.Close>

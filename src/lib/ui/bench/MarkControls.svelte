@@ -1,5 +1,6 @@
 <script lang="ts">
   /** How the whole version is counted and pedalled. */
+  import { inSentence } from '$core/capital';
   import { IDIOM_IDS, IDIOMS, type Idiom } from '$core/analysis/idiom';
   import type { Feel } from '$core/counting/feel';
   import type { Recipe } from '$core/version/recipe';
@@ -27,19 +28,19 @@
     { value: 'quarters', label: 'in quarters' },
   ];
   const introductions = [
-    { value: '0', label: 'no introduction' },
-    { value: '2', label: 'two measures before' },
-    { value: '4', label: 'four measures before' },
+    { value: '0', label: 'none' },
+    { value: '2', label: '2 measures' },
+    { value: '4', label: '4 measures' },
   ];
   const PROPOSED = 'proposed';
   const idioms = $derived([
     {
       value: PROPOSED as Idiom | typeof PROPOSED,
       label:
-        recipe.idiom === null && version ? IDIOMS[version.idiom].name.toLowerCase() : 'as the source shows',
-      note: 'proposed',
+        recipe.idiom === null && version ? inSentence(IDIOMS[version.idiom].name) : 'as the source shows',
+      note: 'suggested',
     },
-    ...IDIOM_IDS.map((id) => ({ value: id, label: IDIOMS[id].name.toLowerCase(), note: IDIOMS[id].says })),
+    ...IDIOM_IDS.map((id) => ({ value: id, label: inSentence(IDIOMS[id].name), note: IDIOMS[id].says })),
   ]);
 </script>
 
@@ -47,7 +48,7 @@
   {#if recipe.style === 'solo'}
     <Choice
       label="Kind"
-      shown="kind of music"
+      shown="kind of music:"
       value={recipe.idiom ?? PROPOSED}
       options={idioms}
       onchange={(idiom: Idiom | typeof PROPOSED) => set({ idiom: idiom === PROPOSED ? null : idiom })}
@@ -57,7 +58,7 @@
   {#if recipe.style === 'sing-along'}
     <Choice
       label="Introduction"
-      shown="introduction"
+      shown="introduction:"
       value={String(version?.introduction ?? 2)}
       options={introductions}
       onchange={(count) => set({ introduction: Number(count) as 0 | 2 | 4 })}
@@ -66,7 +67,7 @@
   <DecisionChoice kind="counting" />
   <Choice
     label="Count for"
-    shown="counted"
+    shown="counting:"
     value={recipe.countFor}
     options={counted}
     onchange={(countFor: Recipe['countFor']) => set({ countFor })}
@@ -74,7 +75,7 @@
   {#if version?.score.measures.some((m) => m.time.beats === 2 && m.time.beatType === 2)}
     <Choice
       label="Cut time"
-      shown="cut time"
+      shown="cut time:"
       value={recipe.cutTime}
       options={cutTimes}
       onchange={(cutTime: Recipe['cutTime']) => set({ cutTime })}
@@ -82,7 +83,7 @@
   {/if}
   <Choice
     label="Feel"
-    shown="eighths"
+    shown="eighths:"
     value={version?.feel ?? 'straight'}
     options={feels}
     onchange={(feel: Feel) => set({ feel })}

@@ -8,10 +8,12 @@
   import { positionText } from '$core/fingering/positions';
   import { endOf } from '$core/score/metre';
   import { pitchName } from '$core/score/pitch';
+  import { intervalOf } from '$core/theory/intervalWord';
+  import { violationText } from '$core/version/limits';
   import { chordSymbol, chordToneNames, degree, inversion, isDiatonic } from '$core/theory/chord';
   import type { Version } from '$core/version/realise';
   import { allKinds, decisionText, type KindId } from '$core/decisions/registry';
-  import { measureText, plural } from '$ui/text';
+  import { capital, measureText, plural, reasonsText } from '$ui/text';
   import CountPanel from './CountPanel.svelte';
   import Fingers from './Fingers.svelte';
   import OtherFingerings from './OtherFingerings.svelte';
@@ -90,8 +92,9 @@
       {#each chords as { chord }, i (i)}
         {#if chord}
           {i > 0 ? ', then ' : ''}<span title={chordToneNames(chord)}>{chordSymbol(chord)}</span>
-          ({degree(chord, version.key)}{isDiatonic(chord, version.key) ? '' : ', borrowed'}{inversion(chord) >
-          0
+          ({degree(chord, version.key)}{isDiatonic(chord, version.key) ? '' : ', outside the key'}{inversion(
+            chord,
+          ) > 0
             ? `, ${INVERSIONS[inversion(chord)]}`
             : ''})
         {/if}
@@ -103,7 +106,7 @@
 
   {#if selection.notes.length > 1}
     <p class="border-l-[3px] border-accent pl-3" role="status">
-      Chosen: {scopeText(bench, selection.byMeasure ? 'range' : 'note')}
+      Selected: {scopeText(bench, selection.byMeasure ? 'range' : 'note')}
     </p>
   {/if}
 
@@ -158,9 +161,9 @@
       type="button"
       class="link ml-3 text-sm"
       aria-pressed={bench.choosesOn}
-      title="The next note or measure you touch is the end of it (Shift with the arrows)"
+      title="The next note or measure you touch ends the selection (Shift with the arrow keys)"
       onclick={() => (bench.choosesOn = !bench.choosesOn)}
-      >{bench.choosesOn ? 'Touch the end …' : 'Select more'}</button
+      >{bench.choosesOn ? 'Touch the last note…' : 'Select more'}</button
     >
   </p>
 
@@ -188,7 +191,7 @@
     >
       {#if kind.id === 'melody'}
         <p class="text-sm text-quiet">
-          now {MELODY_LINE_NAMES[version.melody.lines[measure.index] ?? 'upper']} has it
+          Melody: {MELODY_LINE_NAMES[version.melody.lines[measure.index] ?? 'upper']}
         </p>
       {/if}
     </DecisionPanel>
@@ -198,13 +201,13 @@
 
   {#if wide.length > 0}
     <div>
-      <h3 class="font-semibold text-alarm">Wider than the hand</h3>
+      <h3 class="font-semibold text-alarm">Wider than the reach</h3>
       <ul class="list-disc pl-5">
         {#each wide as chord (chord.onset + chord.hand)}
           <li>
-            {chord.hand} hand, {chord.span} semitones where it holds {chord.reach}: {chord.remedies
-              .map((w) => w.text)
-              .join('; or ')}
+            {capital(chord.hand)} hand: {intervalOf(chord.span)} (reach: {intervalOf(chord.reach)}). {capital(
+              chord.remedies.map((w) => w.text).join('; or '),
+            )}.
           </li>
         {/each}
       </ul>
@@ -217,9 +220,7 @@
       <h3 class="font-semibold text-alarm">Beyond level {levelText(bench.document.recipe.level)}</h3>
       <ul class="list-disc pl-5">
         {#each violations as v (v.limit + v.hand)}
-          <li>
-            {v.limit}{v.hand === 'both' ? '' : `, ${v.hand} hand`}: {v.found}, where the level has {v.allowed}
-          </li>
+          <li>{violationText(v, bench.document.recipe.level)}</li>
         {/each}
       </ul>
     </div>
@@ -228,7 +229,7 @@
   {#if difficulty}
     <p>
       <span class="font-semibold">Difficulty {difficulty.score} of 100</span>
-      <span class="text-quiet">{difficulty.reasons.join(', ') || 'nothing stands out'}</span>
+      <span class="text-quiet">{reasonsText(difficulty.reasons) || 'nothing stands out'}</span>
     </p>
   {/if}
 

@@ -4,8 +4,8 @@
   import MarkControls from './MarkControls.svelte';
 </script>
 
-<Opening label="Counting, pedal and more" says="Counting, pedal and more">
-  {#snippet word()}and more{/snippet}
+<Opening label="More settings" says="More settings: counting, pedal">
+  {#snippet word()}More settings{/snippet}
 
   <MarkControls />
 </Opening>

@@ -35,7 +35,7 @@
     Suggested. Press <kbd class="font-mono">1</kbd>–<kbd class="font-mono">5</kbd> to change.
   </p>
 {/if}
-<ul class="mt-1 flex flex-wrap gap-1 text-sm" aria-label="Keys for this note">
+<ul class="mt-1 flex flex-wrap gap-1 text-sm" aria-label="Shortcuts for this note">
   {#each keys as { kind, press, does } (press)}
     <li>
       <button

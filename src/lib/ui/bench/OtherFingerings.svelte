@@ -38,8 +38,8 @@
         <button
           type="button"
           class="group flex min-w-0 flex-1 flex-wrap items-center gap-x-1 gap-y-0.5 text-left"
-          aria-label="Take {digits(other)}: {other.name}"
-          title="Take it"
+          aria-label="Use {digits(other)}: {other.name}"
+          title="Use this fingering"
           onclick={() => take(other)}
         >
           {#each fingersOf(other) as finger, i (i)}
@@ -58,7 +58,7 @@
         <button
           type="button"
           class="flex h-7 w-7 shrink-0 items-center justify-center text-accent"
-          aria-label="Hear {digits(other)}: {other.name}"
+          aria-label="Listen to {digits(other)}: {other.name}"
           title="Listen"
           onclick={() => perform(bench, { do: 'hear', fingering: other })}
           ><Play size={15} aria-hidden="true" /></button

@@ -22,7 +22,7 @@
     bench.levels.map(({ level, name }) => ({
       value: String(level),
       label: levelText(level),
-      note: name.toLowerCase(),
+      note: name,
     })),
   );
   const keys = $derived.by(() => {
@@ -33,7 +33,7 @@
       {
         value: PROPOSED,
         label: recipe.key === null ? keyName(made.key) : 'suggested',
-        note: 'proposed',
+        note: 'suggested',
       },
       ...keyOptions(made.sourceKey.mode).map((k) => ({
         value: k.code,
@@ -45,14 +45,14 @@
     ];
   });
   const styles: { value: Recipe['style']; label: string; note: string }[] = [
-    { value: 'solo', label: 'the melody', note: 'the right hand plays it' },
-    { value: 'sing-along', label: 'chords to sing to', note: 'right hand chords, left hand bass' },
+    { value: 'solo', label: 'solo', note: 'the right hand plays the melody' },
+    { value: 'sing-along', label: 'sing-along', note: 'chords in the right hand, bass in the left' },
   ];
 </script>
 
 <p
   class="order-last flex w-full min-w-0 flex-wrap xl:order-none xl:w-auto xl:flex-1 items-center gap-x-1 text-sm"
-  aria-label="What this version is"
+  aria-label="Version settings"
 >
   <span>Level</span>
   <Choice
@@ -60,7 +60,7 @@
     value={String(recipe.level)}
     options={levels}
     onchange={(level) => set({ level: Number(level) })}
-  /><span class="-ml-1">,</span>
+  />
   <Choice
     label="Style"
     value={made?.isSingAlong ? 'sing-along' : recipe.style}
@@ -74,13 +74,11 @@
       value={recipe.key ?? PROPOSED}
       options={keys}
       onchange={(key) => set({ key: key === PROPOSED ? null : key })}
-    /><span class="-ml-1">,</span>
-  {/if}
+    />
+  {/if}<span class="-ml-1">;</span>
   {#if !(made?.isSingAlong ?? recipe.style === 'sing-along')}
-    <DecisionChoice kind="texture" /><span class="-ml-1">,</span>
+    <DecisionChoice kind="texture" /><span class="-ml-1">;</span>
   {/if}
-  <span class="whitespace-nowrap">for hands of</span>
-  <HandsControls />
-  <span class="-ml-1">,</span>
+  <HandsControls /><span class="-ml-1">;</span>
   <MoreSettings />
 </p>

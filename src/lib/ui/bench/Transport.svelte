@@ -46,7 +46,7 @@
   $effect(() => () => sound.stop());
 </script>
 
-<div class="grid w-[18.5rem] shrink-0 gap-y-0.5 text-sm" role="group" aria-label="Hearing it">
+<div class="grid w-[18.5rem] shrink-0 gap-y-0.5 text-sm" role="group" aria-label="Playback">
   <div class="flex items-center gap-3">
     <button
       class="flex h-9 w-9 shrink-0 items-center justify-center rounded-full bg-accent text-on-accent disabled:opacity-50"
@@ -62,7 +62,7 @@
     </button>
     <div class="min-w-0 flex-1">
       <p class="flex justify-between">
-        <span class="whitespace-nowrap">{tempo}, {Math.round(100 * sound.share)} %</span>
+        <span class="whitespace-nowrap">{tempo}, {Math.round(100 * sound.share)}%</span>
         <button
           class="flex items-center gap-1 border-b-2 {sound.loops
             ? 'border-accent text-ink'
@@ -77,7 +77,7 @@
       <input
         type="range"
         class="block w-full accent-accent"
-        aria-label="Tempo, in percent of the goal"
+        aria-label="Tempo, percent of goal"
         min={100 * SLOWEST}
         max={100 * FASTEST}
         step="5"
@@ -87,7 +87,7 @@
     </div>
   </div>
   <div class="flex items-center justify-between gap-2">
-    <div class="flex" role="radiogroup" aria-label="Hands that are heard">
+    <div class="flex" role="radiogroup" aria-label="Hands to play">
       {#each HANDS as { value, says } (value)}
         <button
           role="radio"
@@ -115,7 +115,7 @@
     {#if trial.now}
       <p class="flex min-w-0 items-center gap-2" role="status">
         <span class="truncate">Trying: {trial.now.name}</span>
-        <button class="link" onclick={() => perform(bench, { do: 'take' })}>Take</button>
+        <button class="link" onclick={() => perform(bench, { do: 'take' })}>Use this</button>
       </p>
     {:else if sound.silence}<p class="min-w-0 truncate text-alarm" role="status" title={sound.silence}>
         {sound.silence}

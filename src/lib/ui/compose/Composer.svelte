@@ -1,5 +1,6 @@
 <script lang="ts">
   /** A tune written by hand: letters are notes, digits lengths; chords, words and sections from one line each; seen as it grows. */
+  import { labelOf, RIGHTS_LABELS } from '$ui/labels';
   import {
     chosenItems,
     copied,
@@ -155,7 +156,7 @@
     complaint = '';
     if (line === 'chords') {
       if (text.trim() && !readChordRow(text)) {
-        complaint = 'This names no chords. Write them as C Am7, or beat by beat as C . G7 .';
+        complaint = 'These aren’t chords. Write them like C Am7, or beat by beat like C . G7 .';
         return;
       }
       setSketch(setChords(sketch, chordsAt, text));
@@ -217,7 +218,7 @@
     problem = '';
     const checked = sketchSchema.safeParse(sketch);
     if (!checked.success) problem = checked.error.issues[0]!.message;
-    else if (!sketch.items.some((i) => i.pitch)) problem = 'There is no note yet. Write one by its letter.';
+    else if (!sketch.items.some((i) => i.pitch)) problem = 'No notes yet. Type a letter to write one.';
     if (problem) return;
     busy = true;
     try {
@@ -311,7 +312,7 @@
   >
   <label class="grid text-sm text-quiet"
     >Rights<select class="field text-base text-ink" aria-label="Rights" bind:value={right}>
-      {#each rights as name (name)}<option>{name}</option>{/each}
+      {#each rights as id (id)}<option value={id}>{labelOf(RIGHTS_LABELS, id)}</option>{/each}
     </select></label
   >
   <button type="button" class="action" disabled={busy} onclick={() => void keepPiece()}
@@ -324,7 +325,7 @@
 <div
   class="mt-4 min-h-72 rounded-md border border-hairline bg-paper px-4 py-2 focus-visible:border-accent"
   role="application"
-  aria-label="The tune: letters write notes, digits set their length"
+  aria-label="Melody: letters write notes, digits set their length"
   aria-describedby="compose-said"
   tabindex="0"
   bind:this={board}
@@ -356,8 +357,8 @@
         >{line === 'chords'
           ? `Chords of ${measureText(score.measures[chordsAt]?.number ?? '')}`
           : line === 'words'
-            ? 'Words from here on'
-            : `Section that begins with ${measureText(score.measures[measure]?.number ?? '')}`}</span
+            ? 'Lyrics from here'
+            : `Section that starts at ${measureText(score.measures[measure]?.number ?? '')}`}</span
       ><input
         class="field min-w-0 flex-1"
         bind:this={field}
@@ -393,7 +394,7 @@
 <div class="mt-3 grid items-center gap-4 md:grid-cols-[auto_minmax(0,1fr)]">
   <div class="flex flex-wrap gap-4 text-sm">
     <button type="button" class="link" aria-pressed={instrument !== undefined} onclick={() => void listen()}
-      >{instrument ? `Listening to ${instrument.name}` : 'Play it in on a MIDI keyboard'}</button
+      >{instrument ? `Listening to ${instrument.name}` : 'Play it on a MIDI keyboard'}</button
     >
     <button type="button" class="link" disabled={past.length === 0} onclick={undo}>Undo</button>
     <button type="button" class="link" disabled={future.length === 0} onclick={redo}>Redo</button>
@@ -404,7 +405,7 @@
       low={48}
       high={84}
       marks={[]}
-      label="Keys to write notes by touching them"
+      label="Piano keys to write notes"
       onkey={(midi) => {
         set(writeKey(desk, midi));
         board?.focus();
@@ -414,7 +415,7 @@
 </div>
 
 <details class="mt-3">
-  <summary class="cursor-pointer text-quiet">The keys</summary>
+  <summary class="cursor-pointer text-quiet">The piano keys</summary>
   <dl
     class="mt-1 grid grid-cols-[7rem_minmax(0,1fr)] gap-x-4 text-sm md:grid-cols-[7rem_minmax(0,1fr)_7rem_minmax(0,1fr)]"
   >

@@ -113,7 +113,7 @@ export const kept: Action<HTMLFormElement, KeptOptions | undefined> = (form, opt
       }
       if (isAway) {
         toast.dismiss(key);
-        if (result.type === 'success' || result.type === 'redirect') toast.success('It is sent now.');
+        if (result.type === 'success' || result.type === 'redirect') toast.success('Sent.');
       }
       isAway = false;
       if (result.type === 'success' || result.type === 'redirect') forget();

@@ -70,18 +70,18 @@
 </script>
 
 {#if problem}
-  <p class="text-alarm" role="alert">The keys could not be compared: {problem}</p>
+  <p class="text-alarm" role="alert">Key Path couldn’t compare the keys: {problem}</p>
 {:else if ranked.length === 0}
   <p class="text-quiet" role="status">Playing the piece through in every key…</p>
 {:else}
-  <ol class="mb-6 grid gap-1 pl-6 [list-style:decimal]" aria-label="The best three keys">
+  <ol class="mb-6 grid gap-1 pl-6 [list-style:decimal]" aria-label="Best three keys">
     {#each ranked.slice(0, 3) as key (key.key)}
       <li>{keySentence(key, mode, ranked)}</li>
     {/each}
   </ol>
 
   <div class="grid gap-x-10 gap-y-6 lg:grid-cols-[minmax(0,1fr)_17rem]">
-    <ul aria-label="All keys, the best first" class="grid gap-1">
+    <ul aria-label="All keys, best first" class="grid gap-1">
       {#each ranked as key (key.key)}
         <li>
           <button
@@ -123,7 +123,7 @@
     </ul>
 
     <fieldset class="grid content-start gap-3">
-      <legend class="mb-1 font-semibold">What counts, and how much</legend>
+      <legend class="mb-1 font-semibold">What matters, and how much</legend>
       {#each CRITERIA as criterion (criterion)}
         <label class="grid grid-cols-[1rem_minmax(0,1fr)_4.5rem] items-center gap-2">
           <span class="h-4 w-4" style:background={SHADES[criterion]} aria-hidden="true"></span>
@@ -143,7 +143,7 @@
         </label>
       {/each}
       <button type="button" class="link w-fit" onclick={() => (weights = { ...DEFAULT_WEIGHTS })}>
-        Usual weights
+        Reset weights
       </button>
     </fieldset>
   </div>

@@ -33,7 +33,7 @@
     </select></label
   >
   <fieldset>
-    <legend>Who is in it</legend>
+    <legend>Students</legend>
     <div class="mt-1 grid grid-cols-2 gap-x-4">
       {#each learners as { id, name } (id)}
         <label class="flex min-h-7 items-center gap-2"

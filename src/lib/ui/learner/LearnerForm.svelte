@@ -58,7 +58,7 @@
     <label class="grid">
       Lesson day
       <select name="weekday" class="field">
-        <option value="">no fixed day</option>
+        <option value="">No fixed day</option>
         {#each WEEKDAYS as day, i (day)}<option value={i + 1} selected={values?.weekday === i + 1}
             >{day}</option
           >{/each}
@@ -78,7 +78,7 @@
     </select>
   </label>
   <fieldset class="grid grid-cols-2 gap-3">
-    <legend class="mb-1">Widest interval each hand holds without strain</legend>
+    <legend class="mb-1">Widest interval each hand reaches easily</legend>
     {#each [['reachRight', 'Right'], ['reachLeft', 'Left']] as const as [name, label] (name)}
       <label class="grid">
         {label}
@@ -97,8 +97,8 @@
     {/each}
   </fieldset>
   <p class="text-sm text-quiet">
-    Lay thumb and little finger flat on white keys, the hand loose, and count the keys from one to the other,
-    both included. Never force a stretch; take the interval that stays easy.
+    With a relaxed hand, rest the thumb and little finger flat on white keys. Count the keys from one to the
+    other, both included. Never force a stretch.
   </p>
   <label class="grid">
     Keyboard at home
@@ -118,7 +118,7 @@
     </select>
   </label>
   <label class="flex min-h-6 items-center gap-2">
-    <input type="checkbox" class="tick" name="hasPedal" checked={values?.hasPedal ?? false} /> has a sustain pedal
+    <input type="checkbox" class="tick" name="hasPedal" checked={values?.hasPedal ?? false} /> Sustain pedal
   </label>
   <div class="grid grid-cols-2 gap-3">
     <label class="grid">
@@ -141,7 +141,7 @@
     </label>
   </div>
   <label class="grid"
-    >Minutes a day for practising
+    >Practice minutes a day
     <input
       name="minutesADay"
       type="number"

@@ -1,5 +1,6 @@
 <script lang="ts">
   /** The next thing to practise in a piece, in one sentence. */
+  import { stepInSentence } from '$core/lessons/steps';
   import type { TimeSignature } from '$core/score/score';
   import { measuresBetween, tempoText } from '$ui/text';
 
@@ -21,6 +22,8 @@
 </script>
 
 {#if title}<strong class="font-semibold">{title}</strong>{next ? ', ' : ': '}{/if}{#if next}{next.chunk
-    .name ?? next.chunk.section}, {measuresBetween(next.numbers)}: {next.step.says.toLowerCase()}{#if next.tempo},
+    .name ?? next.chunk.section}, {measuresBetween(next.numbers)}: {stepInSentence(
+    next.step.says,
+  )}{#if next.tempo},
     <span class="font-mono whitespace-nowrap tracking-tight">{tempoText(time, next.tempo)}</span
     >{/if}{:else}every step is done{/if}

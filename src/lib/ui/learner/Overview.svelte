@@ -1,5 +1,6 @@
 <script lang="ts">
   /** Every learner in a row: who moves, who is stuck and at what, what is due and promised. Sorted, filtered, taken away. */
+  import { stepInSentence } from '$core/lessons/steps';
   import { levelText } from '$core/arrange/levels';
   import { keepFile } from '$ui/sound/keepFile';
   import { GOAL_TEXTS, measuresBetween, shortDate, WEEKDAYS } from '$ui/text';
@@ -50,7 +51,7 @@
   const stateOf = (row: Row): State =>
     row.stuck ? 'stuck' : row.needsPiece ? 'needs a piece' : row.gained > 0 ? 'moves' : 'new';
   const stuckText = ({ stuck }: Row): string =>
-    stuck ? `${stuck.title}, ${measuresBetween(stuck.numbers)}, ${stuck.says.toLowerCase()}` : '';
+    stuck ? `${stuck.title}, ${measuresBetween(stuck.numbers)}, ${stepInSentence(stuck.says)}` : '';
 
   const features = tableFeatures({
     rowSortingFeature,
@@ -71,13 +72,13 @@
     { id: 'piece', header: 'Current piece', accessorFn: (r: Row) => r.pieces[0]?.title ?? '' },
     {
       id: 'share',
-      header: 'Both hands',
+      header: 'Hands together',
       accessorFn: (r: Row) => (r.pieces[0]?.bothHands ?? 0) / Math.max(1, r.pieces[0]?.newMeasures ?? 1),
     },
     { id: 'state', header: 'State', accessorFn: (r: Row) => `${stateOf(r)} ${stuckText(r)}` },
     { id: 'due', header: 'Due', accessorFn: (r: Row) => r.due },
     { id: 'last', header: 'Last lesson', accessorFn: (r: Row) => r.lastDate ?? '' },
-    { id: 'promised', header: 'Promised', accessorFn: (r: Row) => r.promised?.date ?? '9999' },
+    { id: 'promised', header: 'Goal date', accessorFn: (r: Row) => r.promised?.date ?? '9999' },
   ];
   let only = $state<State | 'all'>('all');
   const wanted = $derived(learners.filter((r) => only === 'all' || stateOf(r) === only));
@@ -105,8 +106,8 @@
         'lesson',
         'level',
         'current piece',
-        'new measures with both hands',
-        'new measures',
+        'measures hands together',
+        'measures to learn',
         'state',
         'at',
         'due',
@@ -145,11 +146,11 @@
   <label class="flex items-center gap-2"
     >Show
     <select class="field" bind:value={only}>
-      <option value="all">everybody</option>
-      <option value="stuck">who is stuck</option>
-      <option value="needs a piece">who needs a piece</option>
-      <option value="moves">who moves</option>
-      <option value="new">who is new</option>
+      <option value="all">Everyone</option>
+      <option value="stuck">Stuck</option>
+      <option value="needs a piece">Needs a piece</option>
+      <option value="moves">Progressing</option>
+      <option value="new">No change</option>
     </select></label
   >
   <button class="link ml-auto" onclick={takeAway}>Download table (CSV)</button>

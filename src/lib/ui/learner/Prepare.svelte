@@ -1,5 +1,6 @@
 <script lang="ts">
   /** What can be prepared: who is stuck, what is promised, who needs a piece, which version nobody has signed. */
+  import { stepInSentence } from '$core/lessons/steps';
   import { levelText } from '$core/arrange/levels';
   import { GOAL_TEXTS, measuresBetween, plural, shortDate, spanText } from '$ui/text';
 
@@ -40,7 +41,7 @@
             <a class="font-semibold hover:text-accent" href="/learners/{id}">{name}</a> has been stuck for two
             lessons:
             <a class="hover:text-accent" href="/assignments/{assignment}"
-              >{title}, {measuresBetween(at.numbers)}, {at.step.says.toLowerCase()}</a
+              >{title}, {measuresBetween(at.numbers)}, {stepInSentence(at.step.says)}</a
             >.
           </li>
         {/each}
@@ -49,15 +50,15 @@
   {/if}
   {#if promised.length > 0}
     <section aria-labelledby="promised">
-      <h2 id="promised">Promised</h2>
+      <h2 id="promised">Goal dates</h2>
       <ul class="grid gap-1">
         {#each promised as { learner, name, title, assignment, date, days, estimate } (learner + assignment)}
           <li>
-            <a class="hover:text-accent" href="/assignments/{assignment}">{title}</a> by {name} for {shortDate(
+            {name}: <a class="hover:text-accent" href="/assignments/{assignment}">{title}</a>, goal {shortDate(
               date,
-            )}{days < 0 ? ', over' : days < 14 ? `, in ${plural(days, 'day')}` : ''}.
+            )}{days < 0 ? ' (past)' : days < 14 ? ` (in ${plural(days, 'day')})` : ''}.
             {#if estimate}<span class="text-quiet"
-                >Ready about {spanText(estimate.from, estimate.to)}{estimate.goal
+                >Ready {spanText(estimate.from, estimate.to)}{estimate.goal
                   ? `: ${GOAL_TEXTS[estimate.goal]}`
                   : ''}.</span
               >{/if}

@@ -38,30 +38,28 @@ describe('charts of a student say in words what they draw', () => {
   ];
   it('new measures: how many, how many a week, and the best week', () => {
     const chart = measuresChart(weeks);
-    expect(chart.words).toBe('15 new measures in 4 weeks, 3.8 a week; most in the week of 9 Nov: 8.');
+    expect(chart.words).toBe('15 measures learned in 4 weeks, 3.8 a week; most in the week of 9 Nov: 8.');
     expect(seriesOf(chart)[0]!.data).toEqual([4, 8, 0, 3]);
     expect((chart.option.xAxis as { data: string[] }).data).toEqual(['2 Nov', '9 Nov', '16 Nov', '23 Nov']);
     // One series needs no names beside it.
     expect(chart.option.legend).toBeUndefined();
   });
   it('no new measure is said so', () => {
-    expect(measuresChart([week('2026-11-02')]).words).toBe('No new measure in 1 week.');
-    expect(reviewsChart([week('2026-11-02')]).words).toBe('Nothing was played again in lessons yet.');
+    expect(measuresChart([week('2026-11-02')]).words).toBe('No measures learned in 1 week.');
+    expect(reviewsChart([week('2026-11-02')]).words).toBe('No reviews yet.');
   });
   it('minutes: only weeks of which both are known are compared', () => {
     const chart = minutesChart(weeks);
-    expect(chart.words).toBe('100 of 175 minutes that were set, in 2 weeks: 57 %.');
+    expect(chart.words).toBe('100 of 175 assigned minutes in 2 weeks: 57%.');
     expect(seriesOf(chart).map((s) => [s.name, s.data])).toEqual([
-      ['set', [75, 75, 100, null]],
-      ['practised', [60, null, 40, null]],
+      ['assigned', [75, 75, 100, null]],
+      ['practiced', [60, null, 40, null]],
     ]);
     expect(chart.option.legend).toBeDefined();
-    expect(minutesChart([week('2026-11-02', { set: 75 })]).words).toBe(
-      'Nobody has said yet how much was practised.',
-    );
+    expect(minutesChart([week('2026-11-02', { set: 75 })]).words).toBe('No practice minutes yet.');
   });
   it('what was played again is counted', () =>
-    expect(reviewsChart(weeks).words).toBe('Played again 4 times in 4 weeks.'));
+    expect(reviewsChart(weeks).words).toBe('Reviews: 4 times in 4 weeks.'));
   const line = (title: string, facts: Partial<TempoLine> = {}): TempoLine => ({
     title,
     time: { beats: 4, beatType: 4 },

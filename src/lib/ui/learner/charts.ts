@@ -80,7 +80,7 @@ export function tempoChart(lines: readonly TempoLine[]): ChartText {
     })
     .join(' ');
   return {
-    title: 'Tempo with both hands',
+    title: 'Tempo hands together',
     words,
     option: {
       ...common(words),
@@ -138,10 +138,10 @@ export function measuresChart(weeks: readonly Week[]): ChartText {
   const best = weeks.reduce((a, b) => (b.measures > a.measures ? b : a));
   const words =
     all === 0
-      ? `No new measure in ${plural(weeks.length, 'week')}.`
-      : `${plural(all, 'new measure')} in ${plural(weeks.length, 'week')}, ${(all / weeks.length).toFixed(1)} a week; most in the week of ${shortDate(best.monday)}: ${best.measures}.`;
-  return barChart(weeks, 'New measures', words, [
-    { name: 'new measures', color: INK, values: weeks.map((w) => w.measures) },
+      ? `No measures learned in ${plural(weeks.length, 'week')}.`
+      : `${plural(all, 'measure learned', 'measures learned')} in ${plural(weeks.length, 'week')}, ${(all / weeks.length).toFixed(1)} a week; most in the week of ${shortDate(best.monday)}: ${best.measures}.`;
+  return barChart(weeks, 'Measures learned', words, [
+    { name: 'measures learned', color: INK, values: weeks.map((w) => w.measures) },
   ]);
 }
 
@@ -151,11 +151,11 @@ export function minutesChart(weeks: readonly Week[]): ChartText {
   const [set, done] = [sum(told.map((w) => w.set)), sum(told.map((w) => w.practised))];
   const words =
     told.length === 0
-      ? 'Nobody has said yet how much was practised.'
-      : `${done} of ${set} minutes that were set, in ${plural(told.length, 'week')}: ${Math.round((100 * done) / Math.max(1, set))} %.`;
-  return barChart(weeks, 'Minutes set and practised', words, [
-    { name: 'set', color: 'outlined', values: weeks.map((w) => w.set) },
-    { name: 'practised', color: INK, values: weeks.map((w) => w.practised) },
+      ? 'No practice minutes yet.'
+      : `${done} of ${set} assigned minutes in ${plural(told.length, 'week')}: ${Math.round((100 * done) / Math.max(1, set))}%.`;
+  return barChart(weeks, 'Minutes assigned and practiced', words, [
+    { name: 'assigned', color: 'outlined', values: weeks.map((w) => w.set) },
+    { name: 'practiced', color: INK, values: weeks.map((w) => w.practised) },
   ]);
 }
 
@@ -163,10 +163,8 @@ export function minutesChart(weeks: readonly Week[]): ChartText {
 export function reviewsChart(weeks: readonly Week[]): ChartText {
   const all = sum(weeks.map((w) => w.reviews));
   const words =
-    all === 0
-      ? 'Nothing was played again in lessons yet.'
-      : `Played again ${plural(all, 'time')} in ${plural(weeks.length, 'week')}.`;
-  return barChart(weeks, 'Played again, so that it stays', words, [
-    { name: 'played again', color: INK, values: weeks.map((w) => w.reviews) },
+    all === 0 ? 'No reviews yet.' : `Reviews: ${plural(all, 'time')} in ${plural(weeks.length, 'week')}.`;
+  return barChart(weeks, 'Reviews', words, [
+    { name: 'reviews', color: INK, values: weeks.map((w) => w.reviews) },
   ]);
 }

@@ -15,9 +15,9 @@
   const MINUTES = [5, 10, 15, 20, 25, 30, 40, 60] as const;
 </script>
 
-<section class="mt-2 border-t border-hairline pt-2" aria-label="For the week">
+<section class="mt-2 border-t border-hairline pt-2" aria-label="Practice for the week">
   <div class="flex items-center gap-2">
-    <h2>For the week</h2>
+    <h2>Practice for the week</h2>
     <label class="ml-auto flex items-center gap-1.5 text-sm">
       <select
         class="field"
@@ -43,23 +43,23 @@
         </span>
         <button
           class="ml-auto h-7 w-7 shrink-0 text-quiet hover:text-ink"
-          aria-label="Leave out {piece?.title}"
+          aria-label="Remove {piece?.title}"
           onclick={() => lesson.setWeek(lesson.planned.filter((_, n) => n !== i))}>×</button
         >
       </li>
     {:else}
-      <li class="text-quiet">Nothing is next and nothing is due.</li>
+      <li class="text-quiet">Nothing next and nothing due.</li>
     {/each}
   </ul>
   <p class="mt-1 flex flex-wrap items-center gap-x-4">
     {#if lesson.week}
-      <span role="status">Set.</span>
+      <span role="status">Saved.</span>
       <button class="link" onclick={() => lesson.setWeek(null)}>Suggest again</button>
     {:else}
       <button class="link" title="W" onclick={() => lesson.setWeek()}>Set for the week</button>
     {/if}
     <label class="ml-auto flex items-center gap-1.5 text-sm text-quiet"
-      >practised last week
+      >practiced last week
       <input
         class="field w-16"
         type="number"

@@ -1,5 +1,6 @@
 <script lang="ts">
   /** A lesson: the music of the chunk in hand, large; its steps, how they went, what is said and what is set for the week. */
+  import { stepInSentence } from '$core/lessons/steps';
   import { KEYBOARDS } from '$core/arrange/register';
   import { endOf } from '$core/score/metre';
   import { toMidi } from '$core/score/pitch';
@@ -149,12 +150,13 @@
   <div class="flex min-h-0 min-w-0 flex-col bg-paper">
     <div class="flex flex-wrap items-baseline gap-x-3 px-4 pt-3 sm:px-7">
       <h2 class="text-lg">{chunkName}</h2>
-      {#if joins}<span class="text-quiet">then joined to {measuresText(numbers, joins.from, joins.to)}</span
+      {#if joins}<span class="text-quiet"
+          >then connected to {measuresText(numbers, joins.from, joins.to)}</span
         >{/if}
       <span class="ml-auto flex items-center gap-1">
         <button
           class="flex h-9 w-9 items-center justify-center text-lg"
-          aria-label="The chunk before"
+          aria-label="Previous chunk"
           title="←"
           onclick={() => lesson.walkBy(-1)}>‹</button
         >
@@ -171,7 +173,7 @@
         </select>
         <button
           class="flex h-9 w-9 items-center justify-center text-lg"
-          aria-label="The next chunk"
+          aria-label="Next chunk"
           title="→"
           onclick={() => lesson.walkBy(1)}>›</button
         >
@@ -186,7 +188,7 @@
       onclick={touch}
     >
       {#if music.problem}<p class="py-3 text-alarm" role="alert">
-          The music cannot be shown: {music.problem}
+          The music can’t be shown: {music.problem}
         </p>{/if}
       {#each shown as stretch (stretch.id)}
         {#each music.pictures[stretch.id] ?? [undefined] as svg, i (i)}
@@ -201,7 +203,7 @@
       {#each later as stretch (stretch.id)}
         <div class="opacity-40">
           {#each music.pictures[stretch.id] ?? [] as svg, i (i)}
-            <Picture {svg} label="What comes after it: {measuresText(numbers, stretch.from, stretch.to)}" />
+            <Picture {svg} label="Next: {measuresText(numbers, stretch.from, stretch.to)}" />
           {/each}
         </div>
       {/each}
@@ -250,7 +252,7 @@
             onclick={() => (lesson.tempo = rung)}>{toBeats(time, rung)}</button
           >
         {/each}
-        <button class="h-10 rounded-md border border-field px-3" title="B" onclick={tap}>tap the beat</button>
+        <button class="h-10 rounded-md border border-field px-3" title="B" onclick={tap}>Tap the beat</button>
       </div>
       {#if sound.silence}<p class="text-sm text-alarm" role="status">{sound.silence}</p>{/if}
     </div>
@@ -259,17 +261,15 @@
   <div
     class="flex min-h-0 flex-col overflow-y-auto border-l border-hairline px-4 py-2"
     role="region"
-    aria-label="Steps and words"
+    aria-label="Steps and notes"
   >
     {#if lesson.piece}
       <Steps {lesson} {time} />
       <div class="mt-2" role="group" aria-label="How did it go?">
         <p class="text-sm text-quiet">
-          How did it go{lesson.last || lesson.step ? ': ' : ''}{(
-            lesson.lastStep ??
-            lesson.step?.says ??
-            ''
-          ).toLowerCase()}?
+          How did it go{lesson.last || lesson.step ? ': ' : ''}{stepInSentence(
+            lesson.lastStep ?? lesson.step?.says ?? '',
+          )}?
         </p>
         <div class="mt-1 flex flex-wrap gap-1">
           {#each GRADE_KEYS as { grade, says } (grade)}
@@ -310,11 +310,11 @@
           await lesson.flush();
           form.submit();
         } catch {
-          lesson.refused = 'The server cannot be reached; the lesson ends when it is back. Nothing is lost.';
+          lesson.refused = 'You’re offline. The lesson ends when you’re back; nothing is lost.';
         }
       }}
     >
-      <button class="action" title="E">End the lesson</button>
+      <button class="action" title="E">End lesson</button>
     </form>
   </div>
 </div>

@@ -57,7 +57,7 @@ describe('the outbox', () => {
     await settled();
     expect(box.left).toHaveLength(2);
     expect(seen.at(-1)).toEqual([2, true]);
-    await expect(box.flush()).rejects.toThrow(/cannot be reached/);
+    await expect(box.flush()).rejects.toThrow(/offline/);
     box.close();
     // Another page takes it up where it was left.
     expect(waitingLessons(storage)).toEqual(['a']);

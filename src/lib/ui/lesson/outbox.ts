@@ -88,7 +88,7 @@ export class Outbox {
   async flush(): Promise<void> {
     clearTimeout(this.#timer);
     await this.#send();
-    if (this.#left.length > 0) throw new Error('The server cannot be reached.');
+    if (this.#left.length > 0) throw new Error('You’re offline.');
   }
 
   /** Nothing more is tried. What is left stays kept. */
@@ -156,7 +156,7 @@ export class Outbox {
       const said: unknown = await response.json().catch(() => undefined);
       const conflict = lessonConflictSchema.safeParse(said).data;
       if (conflict) return conflict;
-      return z.object({ message: z.string() }).safeParse(said).data?.message ?? 'It could not be kept.';
+      return z.object({ message: z.string() }).safeParse(said).data?.message ?? 'It couldn’t be saved.';
     } catch {
       return 'away';
     }

@@ -21,12 +21,13 @@ export async function listenToKeys(onkey: (midi: number) => void, simulated: boo
     window.addEventListener(SIMULATED_KEY, strike);
     return { name: 'a simulated keyboard', stop: () => window.removeEventListener(SIMULATED_KEY, strike) };
   }
-  if (!('requestMIDIAccess' in navigator)) throw new NoInstrument('This browser knows no MIDI keyboards.');
+  if (!('requestMIDIAccess' in navigator))
+    throw new NoInstrument('This browser doesn’t support MIDI keyboards.');
   const { WebMidi } = await import('webmidi');
   try {
     await WebMidi.enable();
   } catch {
-    throw new NoInstrument('The browser was not allowed to listen to MIDI keyboards.');
+    throw new NoInstrument('The browser wasn’t allowed to use MIDI keyboards.');
   }
   if (WebMidi.inputs.length === 0) {
     await WebMidi.disable();

@@ -48,7 +48,7 @@
     const from = own?.pages.length ?? 0;
     try {
       const answer = await fetch(`${more}from=${from}&to=${from + AT_ONCE}`);
-      if (!answer.ok) throw new Error('The server did not answer with pages.');
+      if (!answer.ok) throw new Error('The pages couldn’t be prepared. Try again.');
       const found = (await answer.json()) as Fetched;
       if (before === pages) {
         fetched = { after: pages, count: found.count, pages: [...(own?.pages ?? []), ...found.pages] };
@@ -56,7 +56,7 @@
       }
       problem = '';
     } catch {
-      problem = 'The other pages could not be fetched.';
+      problem = 'The other pages couldn’t be loaded.';
     } finally {
       isWorking = false;
     }
@@ -124,7 +124,7 @@
         </p>
       {:else}
         <p class="p-8 text-quiet" role="status">
-          {number === null ? 'Setting the pages…' : `Page ${all.length + 1} of ${number}…`}
+          {number === null ? 'Preparing pages…' : `Page ${all.length + 1} of ${number}…`}
         </p>
       {/if}
       <noscript

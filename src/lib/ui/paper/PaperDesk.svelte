@@ -47,7 +47,7 @@
         {#each files as { href, name } (href)}<a class="link" {href} download>{name}</a>{/each}
       </p>
     {:else}
-      <p class="my-4">There is nothing to print yet.</p>
+      <p class="my-4">Nothing to print yet.</p>
     {/if}
     <PaperForm {choices} {problem} />
   </aside>

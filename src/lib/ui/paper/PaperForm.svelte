@@ -136,11 +136,11 @@
     {@render tick('chords', 'Chord names', choices.chords)}
     {@render tick('pedal', 'Pedal', choices.pedal)}
     {@render tick('map', 'Map', choices.map)}
-    {@render tick('decided', 'Your fingers', choices.decided)}
+    {@render tick('decided', 'Only your fingers', choices.decided)}
   </fieldset>
   <details open={choices.keys === 'all' || choices.keys.length > 0}>
     <summary class="cursor-pointer font-semibold">Keys of the chord sheet</summary>
-    <p class="text-sm text-quiet">Without a choice, the key of the version.</p>
+    <p class="text-sm text-quiet">None selected: the version’s key.</p>
     <div class="mt-1 grid grid-cols-4">
       <label class="col-span-4 flex min-h-7 items-center gap-2">
         <input

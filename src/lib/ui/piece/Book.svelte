@@ -1,5 +1,6 @@
 <script lang="ts">
   /** A tune book: which of its tunes are brought. One is looked at first; several are kept as they are proposed. */
+  import { labelOf, RIGHTS_LABELS } from '$ui/labels';
   import { invalidateAll } from '$app/navigation';
   import type { BookTune } from '$core/io/abc/book';
   import { formToken } from '$ui/form/token';
@@ -66,7 +67,7 @@
     >
       <form onsubmit={bring} class="flex min-h-0 flex-col">
         <div class="px-7 pt-6 pb-3">
-          <Dialog.Title class="text-lg font-bold">Which tunes of “{name}”?</Dialog.Title>
+          <Dialog.Title class="text-lg font-bold">Which pieces of “{name}”?</Dialog.Title>
           <Dialog.Description class="text-quiet">
             {#if isDone}
               {plural(kept, 'tune')}
@@ -79,15 +80,15 @@
         {#if isDone}
           {#if problems.length > 0}
             <ul class="mx-7 mb-4 min-h-0 overflow-y-auto border-l-[3px] border-alarm pl-3" role="alert">
-              {#each problems as problem (problem)}<li>{problem} It was not saved.</li>{/each}
+              {#each problems as problem (problem)}<li>{problem} It wasn’t saved.</li>{/each}
             </ul>
           {/if}
         {:else}
           <div class="flex flex-wrap items-center gap-5 px-7 pb-2">
             <button type="button" class="link" onclick={() => seen.forEach((t) => chosen.add(t))}>
-              {sought ? 'Choose these' : 'Choose all'}
+              {sought ? 'Select these' : 'Select all'}
             </button>
-            <button type="button" class="link" onclick={() => chosen.clear()}>Choose none</button>
+            <button type="button" class="link" onclick={() => chosen.clear()}>Select none</button>
             {#if tunes.length > MANY}
               <label class="ml-auto flex items-center gap-2 text-sm text-quiet">
                 Find <input class="field text-base text-ink" bind:value={sought} />
@@ -119,20 +120,20 @@
             <button type="button" class="action" onclick={close}>Done</button>
           {:else if at !== undefined}
             <p role="status">{at + 1} of {wanted.length}: {wanted[at]?.title}</p>
-            <button type="button" class="link ml-auto" onclick={() => (stopped = true)}>Stop here</button>
+            <button type="button" class="link ml-auto" onclick={() => (stopped = true)}>Stop</button>
           {:else}
             <button class="action" disabled={wanted.length === 0}>
               {wanted.length === 1
-                ? 'Look at it'
+                ? 'Preview'
                 : wanted.length === 0
-                  ? 'Bring them'
+                  ? 'Add them'
                   : `Bring ${plural(wanted.length, 'tune')}`}
             </button>
             <Dialog.Close class="link" type="button">Cancel</Dialog.Close>
             <label class="ml-auto flex items-center gap-2 text-sm text-quiet">
               Rights
               <select class="field text-base text-ink" bind:value={right}>
-                {#each rights as possible (possible)}<option>{possible}</option>{/each}
+                {#each rights as id (id)}<option value={id}>{labelOf(RIGHTS_LABELS, id)}</option>{/each}
               </select>
             </label>
           {/if}

@@ -97,7 +97,7 @@ G / / | D7 / / |`;
     <label
       class="action cursor-pointer focus-within:outline-2 focus-within:outline-offset-2 focus-within:outline-accent"
     >
-      {dragging ? 'Let go to read it' : 'Choose a file'}
+      {dragging ? 'Drop to read it' : 'Choose a file'}
       <input
         bind:this={input}
         type="file"
@@ -130,7 +130,7 @@ G / / | D7 / / |`;
           spellcheck="false"
           placeholder={EXAMPLE}></textarea>
       </label>
-      <div><button class="action">Read what is typed</button></div>
+      <div><button class="action">Read this text</button></div>
     </form>
   {/if}
   {#if problem || message}

@@ -21,7 +21,7 @@
     localStorage.setItem('degrees', event.currentTarget.value);
   }
   const FROM = {
-    symbol: 'As the source names them.',
+    symbol: 'As named in the source.',
     notes: 'Heard from the notes.',
     harmonised: 'The tune had no chords; these are suggestions, each with alternatives.',
   } as const;
@@ -43,17 +43,17 @@
     <h2 id="chords">{report.vocabulary.length > 0 ? plural(report.vocabulary.length, 'chord') : 'Chords'}</h2>
     <p class="text-quiet">
       {#if report.vocabulary.length === 0}
-        No chord could be heard in this piece.
+        No chords found in this piece.
       {:else}
         {FROM[report.chordsFrom]}
         {report.startsOn
-          ? `The piece begins on ${report.startsOn.symbol}, ${report.startsOn.isBorrowed ? 'outside the key' : 'not the tonic'}.`
+          ? `The piece starts on ${report.startsOn.symbol}, ${report.startsOn.isBorrowed ? 'outside the key' : 'not the tonic'}.`
           : ''}
       {/if}
     </p>
     {#if report.vocabulary.length > 0}
       <label class="ml-auto text-sm text-quiet">
-        Degrees
+        Chord numbers
         <select class="field ml-1" value={asNumbers ? 'numbers' : 'roman'} onchange={choose}>
           <option value="roman">I vi IV V</option>
           <option value="numbers">1 6 4 5</option>
@@ -67,7 +67,7 @@
         <p class="flex items-baseline gap-2">
           <span class="text-base font-semibold">{chord.symbol}</span>
           <span class="font-mono text-quiet">{asNumbers ? chord.number : chord.degree}</span>
-          {#if chord.isBorrowed}<span class="text-quiet">borrowed</span>{/if}
+          {#if chord.isBorrowed}<span class="text-quiet">outside the key</span>{/if}
         </p>
         <ChordShape keys={chord.keys} label="{chord.symbol}: {chord.tones.join(' ')}" />
         <p>{chord.tones.join(' ')}</p>
@@ -97,7 +97,7 @@
               <a class="group" href={measureLink(chord.measure)} title="measure {numbers[chord.measure]}">
                 <span class="font-semibold group-hover:text-accent">{chord.symbol}</span>
                 <span class="font-mono text-sm text-quiet">
-                  {asNumbers ? chord.number : chord.degree}{chord.isBorrowed ? ', borrowed' : ''}
+                  {asNumbers ? chord.number : chord.degree}{chord.isBorrowed ? ', outside the key' : ''}
                 </span>
                 {#if chord.alternatives.length > 0}
                   <span class="block text-sm text-quiet">or {chord.alternatives.join(', ')}</span>

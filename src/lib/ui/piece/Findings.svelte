@@ -2,10 +2,10 @@
   /** What was found in a piece: doubts, form as a path, where it varies, where it is hard. Every statement leads into the music. */
   import type { PieceReport } from '$core/analysis/report';
   import type { SectionStart } from '$core/analysis/sections';
-  import { distanceText } from '$core/theory/intervalWord';
+  import { distanceText, intervalOf } from '$core/theory/intervalWord';
   import { keyName } from '$core/theory/key';
   import Path from '$ui/path/Path.svelte';
-  import { capital, differenceText, measuresText, measureText, plural } from '$ui/text';
+  import { capital, differenceText, measuresText, measureText, plural, reasonsText } from '$ui/text';
   import FormEditor from './FormEditor.svelte';
   import { measureLink } from './links';
   import Profile from './Profile.svelte';
@@ -37,7 +37,7 @@
       ...report.wide.map(({ measure, onset, hand, span, reach, remedies }) => ({
         measure,
         onset,
-        text: `the ${hand} hand has a chord of ${distanceText(span)} and reaches ${distanceText(reach)}: ${remedies.map((w) => w.text).join('; or ')}`,
+        text: `the ${hand} hand has a chord of ${intervalOf(span)}, its reach is ${intervalOf(reach)}: ${remedies.map((w) => w.text).join('; or ')}`,
       })),
     ].sort((a, b) => a.onset - b.onset),
   );
@@ -130,7 +130,7 @@
                 : i === spot.again.length - 1
                   ? ' and '
                   : ', '}<a class="link" href={measureLink(measure)}>{numbers[measure]}</a>{/each}:
-            {spot.reasons.join(', ')}
+            {reasonsText(spot.reasons)}
           </li>
         {/each}
       </ul>

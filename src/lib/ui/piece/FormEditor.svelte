@@ -80,7 +80,7 @@
           from
           <select
             class="field text-ink"
-            aria-label="Section {name} begins at measure"
+            aria-label="Section {name} starts at measure"
             disabled={i === 0}
             value={section.from}
             onchange={(event) =>
@@ -97,7 +97,7 @@
           </select>
         </label>
         <a class="text-sm text-quiet hover:text-accent" href={measureLink(section.from)}>
-          {measuresText(numbers, section.from, section.to)}{section.pickup ? ', with a pickup before it' : ''}
+          {measuresText(numbers, section.from, section.to)}{section.pickup ? ', with a pickup' : ''}
         </a>
         <button
           class="link text-sm disabled:invisible"
@@ -116,8 +116,8 @@
     {/each}
   </ol>
   {#if decided}
-    <button class="link mt-1 text-sm" onclick={() => keep(null, 'The sections are as the music has them.')}>
-      Back to what the music says
+    <button class="link mt-1 text-sm" onclick={() => keep(null, 'Suggested sections.')}>
+      Reset to the suggestion
     </button>
   {/if}
 </details>

@@ -1,5 +1,6 @@
 <script lang="ts">
   /** A piece before it is kept: how it begins, what was found in it and left out, its name, its parts, its rights. */
+  import { labelOf, RIGHTS_LABELS } from '$ui/labels';
   import { formToken } from '$ui/form/token';
   import { goto } from '$app/navigation';
   import type { PartChoices } from '$core/players/parts';
@@ -94,7 +95,7 @@
             <label class="grid text-sm text-quiet">
               Rights
               <select class="field text-base text-ink" bind:value={right}>
-                {#each rights as name (name)}<option>{name}</option>{/each}
+                {#each rights as id (id)}<option value={id}>{labelOf(RIGHTS_LABELS, id)}</option>{/each}
               </select>
             </label>
           </div>

@@ -33,7 +33,7 @@
     if (!wanted) return;
     fetch(`/pieces/${pieceId}/music?from=${wanted.from}&to=${wanted.to}&width=${WIDTH}`)
       .then(async (response) => {
-        if (!response.ok) throw new Error('These measures could not be loaded.');
+        if (!response.ok) throw new Error('These measures couldn’t be loaded.');
         return sheetSchema.parse(await response.json());
       })
       .then(
@@ -63,17 +63,17 @@
         <span class="text-quiet">{form.sections[phrase.section]!.label}</span>
         <button
           class="step ml-auto"
-          aria-label="The phrase before"
+          aria-label="Previous phrase"
           disabled={index === 0}
           onclick={() => onmove(form.phrases[index - 1]!.from)}><ChevronLeft size={18} /></button
         >
         <button
           class="step"
-          aria-label="The next phrase"
+          aria-label="Next phrase"
           disabled={index === form.phrases.length - 1}
           onclick={() => onmove(form.phrases[index + 1]!.from)}><ChevronRight size={18} /></button
         >
-        <button class="step" aria-label="Put the music away" onclick={onclose}><X size={18} /></button>
+        <button class="step" aria-label="Close the music" onclick={onclose}><X size={18} /></button>
       </div>
       <div class="max-h-[38vh] overflow-y-auto">
         {#if problem}

@@ -11,11 +11,11 @@
   let { parts, choices, onchange }: Props = $props();
 
   const NAMES: Readonly<Record<PartChoice, string>> = {
-    melody: 'the melody',
-    piano: 'piano, both hands',
-    right: 'right hand',
-    left: 'left hand',
-    other: 'accompaniment: heard for its chords',
+    melody: 'Melody',
+    piano: 'Piano, both hands',
+    right: 'Right hand',
+    left: 'Left hand',
+    other: 'Accompaniment (used for its chords)',
   };
 </script>
 
@@ -27,7 +27,7 @@
           <span class="font-semibold">{part.name}</span>
           <span class="text-quiet"
             >{part.staves > 1 ? `${part.staves} staves, ` : ''}{plural(part.notes, 'note')}{part.hasWords
-              ? ', with words'
+              ? ', with lyrics'
               : ''}</span
           >
         </span>

@@ -1,5 +1,6 @@
 <script lang="ts">
   /** Difficulty along the piece, for each hand and for both, against the levels: what the path has no room for. */
+  import { capital } from '$core/capital';
   import type { MeasureDifficulty } from '$core/difficulty/difficulty';
   import { LEVEL_FROM } from '$core/difficulty/level';
   import type { EChartsType } from 'echarts/core';
@@ -111,7 +112,7 @@
     const d = difficulty[index];
     if (!d) return '';
     const escaped = (text: string): string => text.replace(/[&<>]/g, (c) => `&#${c.charCodeAt(0)};`);
-    return `<strong>Measure ${escaped(numbers[index] ?? '')}: ${d.score} of 100</strong><br>${d.reasons.map(escaped).join('<br>') || 'nothing stands out'}`;
+    return `<strong>Measure ${escaped(numbers[index] ?? '')}: ${d.score} of 100</strong><br>${d.reasons.map((r) => escaped(capital(r))).join('<br>') || 'nothing stands out'}`;
   }
 
   // The chart library is large: it is fetched when a profile is shown.

@@ -1,5 +1,6 @@
 <script lang="ts">
   /** A version of a piece in its list: what it is, who has it, whether it is signed; and what can be done with it. */
+  import { inSentence } from '$core/capital';
   import { enhance } from '$app/forms';
   import { stays } from '$ui/form/kept';
   import { levelText } from '$core/arrange/levels';
@@ -24,7 +25,7 @@
   }
   let { version, learners, hasOthers }: Props = $props();
   const what = $derived(
-    `Level ${levelText(version.level)} in ${version.key}${version.style === 'sing-along' ? ', to sing to' : ''}`,
+    `Level ${levelText(version.level)} in ${version.key}${version.style === 'sing-along' ? ', sing-along' : ''}`,
   );
   const signedText = $derived(
     version.signed === null
@@ -37,9 +38,9 @@
   <div class="flex flex-wrap items-baseline gap-x-4 gap-y-1">
     <a class="font-semibold hover:text-accent" href="/versions/{version.id}">{version.name ?? what}</a>
     <span class="text-quiet">
-      {version.name ? `${what.charAt(0).toLowerCase()}${what.slice(1)}, ` : ''}{version.holders.length > 0
+      {version.name ? `${inSentence(what)}, ` : ''}{version.holders.length > 0
         ? `for ${version.holders.join(', ')}`
-        : 'not given yet'}{version.decisions > 0 ? `, ${plural(version.decisions, 'choice')}` : ''}, {signedText}
+        : 'not assigned yet'}{version.decisions > 0 ? `, ${plural(version.decisions, 'choice')}` : ''}, {signedText}
     </span>
     <a class="link ml-auto" href="/versions/{version.id}/levels">All levels</a>
     <a class="link" href="/versions/{version.id}/handout">Handout</a>
@@ -64,7 +65,7 @@
         <Once />
         <input type="hidden" name="version" value={version.id} />
         <label class="grid text-quiet"
-          >Copy it for
+          >Copy for
           <select class="field text-ink" name="learner">
             <option value="">the same hands</option>
             {#each learners as { id, name } (id)}<option value={id}>{name}’s hands and keyboard</option

@@ -14,7 +14,7 @@ export function analyse(pieceId: string, onStage: (stage: Stage) => void): Analy
   const stopping = new AbortController();
   const made = async (): Promise<PieceReport> => {
     const response = await fetch(`/pieces/${pieceId}/score`, { signal: stopping.signal });
-    if (!response.ok) throw new Error('The piece could not be loaded.');
+    if (!response.ok) throw new Error('The piece couldn’t be loaded.');
     return wrap<AnalyseService>(worker).report(await response.json(), proxy(onStage));
   };
   // A worker that cannot be loaded, or is stopped, answers nothing by itself.

@@ -52,8 +52,8 @@ async function send(action: 'look' | 'keep', fields: Record<string, File | strin
 
 const failed = (result: ActionResult): string =>
   result.type === 'failure'
-    ? String(result.data?.message ?? 'The file could not be read.')
-    : 'The server could not read the file; try again in a moment.';
+    ? String(result.data?.message ?? 'The file couldn’t be read.')
+    : 'The file couldn’t be read. Try again in a moment.';
 
 /** A look at a file. Throws an Error with one sentence when it cannot be read or sent. */
 export async function look(file: File, parts?: PartChoices, shown?: number): Promise<Preview> {

@@ -41,7 +41,7 @@ export const NO_FILTER: Readonly<PieceFilter> = {
   lately: false,
 };
 
-const STYLES = { solo: 'the melody', 'sing-along': 'chords to sing to' } as const;
+const STYLES = { solo: 'Solo', 'sing-along': 'Sing-along' } as const;
 
 /** What can be chosen, by what the pieces have. */
 export function filterOptions(pieces: readonly ListedPiece[]) {
@@ -71,7 +71,7 @@ export function filterOptions(pieces: readonly ListedPiece[]) {
         ...distinct(pieces.flatMap((p) => p.styles)).map((style) => [style, STYLES[style]] as const),
         ...distinct(pieces.flatMap((p) => p.idiom ?? []))
           .filter((idiom) => idiom !== 'plain')
-          .map((idiom) => [idiom, IDIOMS[idiom].name.toLowerCase()] as const),
+          .map((idiom) => [idiom, IDIOMS[idiom].name] as const),
       ],
     },
     { key: 'learner' as const, name: 'Learned by', values: plain(pieces.flatMap((p) => p.learners)) },

@@ -13,5 +13,5 @@ export interface NamedVersion {
 export function versionName({ name, level, style, key }: NamedVersion): string {
   if (name) return name;
   const chosen = key === null ? undefined : parseKey(key);
-  return `Level ${levelText(level)}${chosen ? ` in ${keyName(chosen)}` : ''}${style === 'sing-along' ? ', to sing to' : ''}`;
+  return `Level ${levelText(level)}${chosen ? ` in ${keyName(chosen)}` : ''}${style === 'sing-along' ? ', sing-along' : ''}`;
 }

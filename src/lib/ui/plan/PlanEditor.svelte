@@ -1,5 +1,6 @@
 <script lang="ts">
   /** The plan as it is changed: chunks and their steps are moved (dragged, or by keys), dropped, added, split, joined and renamed. */
+  import { labelOf, METHOD_LABELS } from '$ui/labels';
   import { METHODS, type Plan, type PlannedStep } from '$core/lessons/plan';
   import type { PlanEdit } from '$core/lessons/planEdits';
   import type { ChunkState } from '$core/lessons/progress';
@@ -78,7 +79,7 @@
   const placeOf = (id: string): number => ids.indexOf(id);
   const whereOf = (c: Plan['chunks'][number]): string =>
     placeOf(c.from) < 0 || placeOf(c.to) < 0
-      ? 'measures that are gone'
+      ? 'measures that aren’t there any more'
       : measuresText(numbers, placeOf(c.from), placeOf(c.to));
   const stateOf = (c: Plan['chunks'][number]) => plans.find((p) => p.chunk.id === `${c.from}..${c.to}`);
   /** Measures at which a chunk can be split: all but its first. */
@@ -133,7 +134,7 @@
           </span>
         </div>
         <details class="mt-1 pl-9">
-          <summary class="cursor-pointer text-sm text-quiet hover:text-ink">Name, measures, steps</summary>
+          <summary class="cursor-pointer text-sm text-quiet hover:text-ink">Name, measures and steps</summary>
           <div class="mt-2 flex flex-wrap items-end gap-x-5 gap-y-2">
             <form method="post" action="?/plan" use:kept={{ submit: keep }} class="flex items-end gap-2">
               <input type="hidden" name="edit" value={JSONof({ do: 'name', chunk: idOf(chunk) })} />
@@ -162,7 +163,7 @@
               </form>
             {/if}
             <button class="link mb-1" onclick={() => send({ do: 'join', chunk: idOf(chunk) })}
-              >Join with the one after it in the music</button
+              >Merge with the next chunk</button
             >
           </div>
           <StepsEditor
@@ -177,14 +178,15 @@
 
   <aside class="grid content-start gap-5">
     <section aria-labelledby="school">
-      <h3 id="school" class="font-bold">School</h3>
+      <h3 id="school" class="font-bold">Practice order</h3>
       <ul class="mt-1 grid gap-2">
         {#each METHODS as method (method.id)}
           <li>
             <button
               class="text-left {plan.method === method.id ? 'font-semibold' : 'link'}"
               aria-pressed={plan.method === method.id}
-              onclick={() => send({ do: 'method', method: method.id })}>{method.id}</button
+              onclick={() => send({ do: 'method', method: method.id })}
+              >{labelOf(METHOD_LABELS, method.id)}</button
             >
             <p class="text-sm text-quiet">{method.says}</p>
           </li>
@@ -222,9 +224,8 @@
             >
             <form method="post" action="?/forget" use:kept={{ submit: keep }}>
               <input type="hidden" name="template" value={template.id} />
-              <button
-                class="text-sm text-quiet hover:text-ink"
-                aria-label="Remove the template {template.name}">remove</button
+              <button class="text-sm text-quiet hover:text-ink" aria-label="Delete template {template.name}"
+                >Delete</button
               >
             </form>
           </li>

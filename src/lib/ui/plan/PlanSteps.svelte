@@ -71,6 +71,6 @@
       </ul>
     </section>
   {:else}
-    <p class="text-quiet">The plan has no chunks: change it, and add some.</p>
+    <p class="text-quiet">No chunks yet. Change the plan to add some.</p>
   {/each}
 </div>

@@ -80,18 +80,18 @@
       <button
         class="h-8 w-8 disabled:opacity-35"
         disabled={i === 0}
-        aria-label="Earlier: {nameOf(step)}"
+        aria-label="Move up: {nameOf(step)}"
         onclick={() => onchange(moved(steps, i, i - 1))}>↑</button
       >
       <button
         class="h-8 w-8 disabled:opacity-35"
         disabled={i === steps.length - 1}
-        aria-label="Later: {nameOf(step)}"
+        aria-label="Move down: {nameOf(step)}"
         onclick={() => onchange(moved(steps, i, i + 1))}>↓</button
       >
       <button
         class="h-8 w-8"
-        aria-label="Drop the step {nameOf(step)}"
+        aria-label="Remove step {nameOf(step)}"
         onclick={() => onchange(steps.filter((_, n) => n !== i))}>×</button
       >
     </li>
@@ -101,14 +101,14 @@
   <label class="grid text-sm text-quiet"
     >Add a step
     <select class="field text-base text-ink" bind:value={adding}>
-      <option value="">choose</option>
+      <option value="">Choose</option>
       {#each missing as { id, says } (id)}<option value={id}>{says}</option>{/each}
-      <option value="own">one of your own…</option>
+      <option value="own">your own step…</option>
     </select></label
   >
   {#if adding === 'own'}
     <label class="grid text-sm text-quiet"
-      >Its name <input
+      >Name <input
         class="field text-base text-ink"
         bind:value={called}
         maxlength="60"
@@ -118,9 +118,9 @@
     <label class="grid text-sm text-quiet"
       >Hands
       <select class="field text-base text-ink" bind:value={hand}>
-        <option value="both">both</option><option value="right">right</option><option value="left"
-          >left</option
-        ><option value="none">none</option>
+        <option value="both">Together</option><option value="right">Right</option><option value="left"
+          >Left</option
+        ><option value="none">None</option>
       </select></label
     >
   {/if}

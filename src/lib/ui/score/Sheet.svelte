@@ -32,7 +32,7 @@
 </script>
 
 {#if problem}
-  <p class="text-alarm" role="alert">This phrase could not be drawn: {problem}</p>
+  <p class="text-alarm" role="alert">This phrase couldn’t be drawn: {problem}</p>
 {:else}
   <Picture {svg} {current} {selected} {chosen} {label} />
 {/if}

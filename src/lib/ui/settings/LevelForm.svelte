@@ -18,8 +18,13 @@
   ] as const;
   const TIES = { fill: 'only to fill a long note', barline: 'across a barline', any: 'anywhere' };
   const TUPLETS = { none: 'none', triplets: 'triplets', any: 'any' };
-  const OVERLAP = { no: 'never', freed: 'where held notes free the place', written: 'as written' };
-  const PEDAL = { none: 'none', harmony: 'with each harmony', lifted: 'also lifted', all: 'every style' };
+  const OVERLAP = { no: 'never', freed: 'where held notes make room', written: 'as written' };
+  const PEDAL = {
+    none: 'none',
+    harmony: 'with each harmony',
+    lifted: 'with lifted pedal too',
+    all: 'any style',
+  };
   const OWN = {
     replaced: 'a left-hand pattern replaces it',
     thinned: 'thinned until it fits',
@@ -99,25 +104,25 @@
     />
     {#if problems.name}<span class="text-alarm" role="alert">{problems.name}</span>{/if}
   </label>
-  {@render number('accidentals', 'Accidentals in the signature', level.accidentals, 0, 7, 'as the source')}
-  {@render number('tempoShare', 'Goal tempo, share of the source’s', level.tempoShare, 0.3, 1.2)}
+  {@render number('accidentals', 'Sharps or flats', level.accidentals, 0, 7, 'as the source')}
+  {@render number('tempoShare', 'Goal tempo, share of the original', level.tempoShare, 0.3, 1.2)}
   {@render number('rightNotes', 'Right hand, notes at once', level.rightNotes, 1, 5)}
   {@render number('leftNotes', 'Left hand, notes at once', level.leftNotes, 1, 5)}
   {@render number('span', 'Widest span (half steps)', level.span, 1, 24, 'the reach')}
   {@render shortest('shortestSimple', 'Shortest note, simple meter', level.shortestSimple)}
   {@render shortest('shortestCompound', 'Shortest note, compound meter', level.shortestCompound)}
-  {@render number('leap', 'Leap without a beat to move (half steps)', level.leap, 1, 36, 'any')}
+  {@render number('leap', 'Widest leap without a beat to move (half steps)', level.leap, 1, 36, 'any')}
   {@render dots('dotted', 'Dotted notes, simple meter', level.dotted)}
   {@render dots('dottedCompound', 'Dotted notes, compound meter', level.dottedCompound)}
   {@render choice('ties', 'Ties', level.ties, TIES)}
   {@render choice('tuplets', 'Tuplets', level.tuplets, TUPLETS)}
-  {@render choice('overlap', 'Hands share or cross', level.overlap, OVERLAP)}
-  {@render number('leftOnsets', 'Left hand, onsets', level.leftOnsets?.most ?? null, 1, 16, 'any')}
+  {@render choice('overlap', 'Shared or crossed hands', level.overlap, OVERLAP)}
+  {@render number('leftOnsets', 'Left-hand notes in a row', level.leftOnsets?.most ?? null, 1, 16, 'any')}
   {@render choice('leftOnsetsPer', 'in each', level.leftOnsets?.per ?? 'measure', {
     measure: 'measure',
     beat: 'beat',
   })}
   {@render choice('pedal', 'Pedal', level.pedal, PEDAL)}
-  {@render choice('accompaniment', 'The source’s accompaniment', level.accompaniment, OWN)}
+  {@render choice('accompaniment', 'Original accompaniment', level.accompaniment, OWN)}
   {@render number('steadiness', 'How strongly to stay in position', level.steadiness, 1, 4)}
 </div>

@@ -1,5 +1,6 @@
 <script lang="ts">
   /** What stands on the page, how large, and in which light: one control. */
+  import { labelOf, THEME_LABELS } from '$ui/labels';
   import ChevronDown from '@lucide/svelte/icons/chevron-down';
   import Opening from '$ui/form/Opening.svelte';
   import { loadDark } from './dark';
@@ -18,9 +19,9 @@
     ['fingers', 'Fingers'],
     ['counts', 'Counts'],
     ['chords', 'Chord names'],
-    ['degrees', 'Degrees of the chords'],
+    ['degrees', 'Chord numbers'],
     ['pedal', 'Pedal'],
-    ['names', 'Names of the notes'],
+    ['names', 'Note names'],
   ] as const;
 
   function set(part: Partial<Shown>): void {
@@ -32,8 +33,8 @@
   }
 </script>
 
-<Opening label="What is shown" align="end">
-  {#snippet word()}Shown <ChevronDown size={15} aria-hidden="true" />{/snippet}
+<Opening label="View" align="end">
+  {#snippet word()}View <ChevronDown size={15} aria-hidden="true" />{/snippet}
 
   <div class="grid gap-1">
     {#each marks as [mark, name] (mark)}
@@ -50,7 +51,7 @@
   </div>
   {#if verses.length > 0}
     <label class="flex items-center gap-2 border-t border-hairline pt-3">
-      Words
+      Lyrics
       <select
         class="field ml-auto"
         value={String(shown.words)}
@@ -76,7 +77,7 @@
       disabled={shown.zoom === ZOOMS[0]}
       onclick={() => set({ zoom: ZOOMS[ZOOMS.indexOf(shown.zoom) - 1]! })}>−</button
     >
-    <span class="w-12 text-center" role="status">{shown.zoom} %</span>
+    <span class="w-12 text-center" role="status">{shown.zoom}%</span>
     <button
       type="button"
       class="h-8 w-8 border border-hairline disabled:opacity-40"
@@ -86,13 +87,13 @@
     >
   </div>
   <label class="flex items-center gap-2 border-t border-hairline pt-3">
-    Light
+    Theme
     <select
       class="field ml-auto"
       value={shown.theme}
       onchange={(event) => set({ theme: event.currentTarget.value as Shown['theme'] })}
     >
-      {#each THEMES as theme (theme)}<option value={theme}>{theme}</option>{/each}
+      {#each THEMES as theme (theme)}<option value={theme}>{labelOf(THEME_LABELS, theme)}</option>{/each}
     </select>
   </label>
 </Opening>

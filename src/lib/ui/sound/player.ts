@@ -209,7 +209,7 @@ export class Player {
       console.warn('No sound:', error);
       this.#opened = undefined;
       this.#events.onsilence(
-        'There is no sound here: the computer has no sound device, or the browser keeps it silent. The cursor still follows the music.',
+        'No sound: the computer has no sound device, or the browser blocks it. The cursor still follows the music.',
       );
       return undefined;
     }
@@ -226,7 +226,7 @@ export class Player {
       })
       .catch((error: unknown) => {
         console.warn('The recorded piano could not be loaded:', error);
-        this.#events.onsilence('The recorded piano could not be loaded; a plain tone replaces it.');
+        this.#events.onsilence('The recorded piano couldn’t be loaded; you hear a plain tone.');
       });
   }
 }

@@ -99,9 +99,7 @@ async function record(id: string, request: Request, isBack: boolean) {
   if (isBack) {
     const last = lastOfStep(db(), id, chunk, step);
     if (last === undefined)
-      return refused(
-        'It was done with other measures around it: take it back in the lesson in which it was done.',
-      );
+      return refused('Checked off in another chunk; uncheck it in the lesson where it was checked.');
     once(db(), token, (tx) => String(withdrawEvent(tx, { assignment: id, withdraws: last })));
   } else
     once(db(), token, (tx) =>

@@ -1,16 +1,27 @@
 <script lang="ts">
   /** One learner, one piece: what is next, when it is ready, and the plan with its steps to tick. */
+  import { labelOf, METHOD_LABELS } from '$ui/labels';
   import Caution from '$ui/learner/Caution.svelte';
   import { kept, stays } from '$ui/form/kept';
   import Once from '$ui/form/Once.svelte';
   import Was from '$ui/form/Was.svelte';
   import { keyName } from '$core/theory/key';
+  import { levelText } from '$core/arrange/levels';
   import { stepFacts } from '$core/lessons/steps';
   import NextStep from '$ui/learner/NextStep.svelte';
   import Path from '$ui/path/Path.svelte';
   import PlanEditor from '$ui/plan/PlanEditor.svelte';
   import PlanSteps from '$ui/plan/PlanSteps.svelte';
-  import { GOAL_TEXTS, plural, progressText, shortDate, spanText, tempoText, toBeats } from '$ui/text';
+  import {
+    capital,
+    GOAL_TEXTS,
+    plural,
+    progressText,
+    shortDate,
+    spanText,
+    tempoText,
+    toBeats,
+  } from '$ui/text';
   import { toast } from 'svelte-sonner';
 
   let { data, form } = $props();
@@ -23,7 +34,7 @@
   $effect(() => {
     if (!form || !('undo' in form) || !form.undo) return;
     undo = form.undo as typeof undo;
-    toast('The plan is changed.', {
+    toast('Plan changed.', {
       id: 'plan',
       action: { label: 'Undo', onClick: () => undoing?.requestSubmit() },
     });
@@ -36,32 +47,35 @@
   <p><a class="text-quiet hover:text-ink" href="/learners/{data.learner.id}">{data.learner.name}</a></p>
   <h1>{progress.title}</h1>
   <p class="text-quiet">
-    level {progress.level}, {keyName(progress.key)}, goal {tempoText(progress.time, progress.goalTempo)}.
-    {progressText({ bothHands: progress.bothHands, newMeasures: progress.form.newMeasures })}.
+    Level {levelText(progress.level)}, {keyName(progress.key)}; goal {tempoText(
+      progress.time,
+      progress.goalTempo,
+    )}.
+    {capital(progressText({ bothHands: progress.bothHands, newMeasures: progress.form.newMeasures }))}.
     <a class="link ml-3" href="/versions/{progress.versionId}">Bench</a>
     <a class="link ml-3" href="/versions/{progress.versionId}/handout">Handout</a>
   </p>
   <p class="mt-1">
     {#if progress.isResting}Paused: no practice, no reviews.
     {:else if data.estimate}
-      About {plural(Math.max(1, Math.round(data.estimate.weeks)), 'week')} more at {data.learner.minutesADay} minutes
-      a day, ready about {spanText(
+      About {plural(Math.max(1, Math.round(data.estimate.weeks)), 'more week')} at {data.learner.minutesADay} minutes
+      a day: ready {spanText(
         data.estimate.from,
         data.estimate.to,
-      )}{#if data.estimate.goal && progress.goalDate}: {GOAL_TEXTS[data.estimate.goal]} for {shortDate(
-          progress.goalDate,
-        )}{/if}.
+      )}{#if data.estimate.goal && progress.goalDate}, goal {shortDate(progress.goalDate)}: {GOAL_TEXTS[
+          data.estimate.goal
+        ]}{/if}.
       <span class="text-quiet"
         >{data.pace.weeks === 0
           ? 'Based on an average pace; adjusts every week.'
-          : `${data.learner.name} goes ${Math.round(100 * data.pace.pace)} % of a usual pace over ${plural(data.pace.weeks, 'week')}.`}</span
+          : `${data.learner.name}’s pace over ${plural(data.pace.weeks, 'week')}: ${Math.round(100 * data.pace.pace)}% of average.`}</span
       >
-    {:else}Every step is done; it returns for review when due.{/if}
+    {:else}Every step is done. The piece returns for review when due.{/if}
   </p>
   {#if progress.given.since > 0}
     <form method="post" action="?/renew" use:kept class="mt-2">
-      The version has been changed {plural(progress.given.since, 'time')} since it was given.
-      <button class="link">Give the newest state</button>
+      {plural(progress.given.since, 'change')} since this version was assigned.
+      <button class="link">Assign the latest changes</button>
     </form>
   {/if}
   <div class="mt-4">
@@ -70,12 +84,14 @@
       numbers={progress.numbers}
       difficulty={progress.difficulty}
       states={progress.states}
-      label="{progress.title}: {progress.bothHands} of {progress.form
-        .newMeasures} new measures with both hands"
+      label="{progress.title}: {progressText({
+        bothHands: progress.bothHands,
+        newMeasures: progress.form.newMeasures,
+      })}"
     />
   </div>
 
-  <section class="mt-4 border-l-[3px] border-accent py-1 pl-4" aria-label="What comes next">
+  <section class="mt-4 border-l-[3px] border-accent py-1 pl-4" aria-label="Next step">
     <h2>Next</h2>
     <p><NextStep time={progress.time} {next} /></p>
     {#if next}
@@ -103,9 +119,11 @@
   </section>
 
   <div class="mt-7 flex flex-wrap items-baseline gap-x-5 gap-y-2">
-    <h2 class="text-lg">The plan</h2>
+    <h2 class="text-lg">Practice plan</h2>
     <span class="text-quiet"
-      >{progress.plan.method}{progress.isProposed ? ', as suggested' : ', with your changes'}</span
+      >{labelOf(METHOD_LABELS, progress.plan.method)}{progress.isProposed
+        ? ', as suggested'
+        : ', with your changes'}</span
     >
     <button class="link" aria-expanded={changes} onclick={() => (changes = !changes)}
       >{changes ? 'Back to the steps' : 'Change the plan'}</button
@@ -129,7 +147,7 @@
   </form>
 
   <section class="mt-7 border-t border-hairline pt-3" aria-labelledby="goal">
-    <h2 id="goal">The goal</h2>
+    <h2 id="goal">Goal</h2>
     <form
       method="post"
       action="?/goal"
@@ -164,7 +182,7 @@
 
   {#if progress.elsewhere.length > 0}
     <section class="mt-6 border-t border-hairline pt-3" aria-label="Learned before">
-      <h2>Learned in measures that this version does not have</h2>
+      <h2>Learned in measures that aren’t in this version</h2>
       <ul class="text-quiet">
         {#each progress.elsewhere as event (event.chunk + event.step)}
           <li>

@@ -5,7 +5,7 @@
   import ClassForm from '$ui/learner/ClassForm.svelte';
   import NextStep from '$ui/learner/NextStep.svelte';
   import Path from '$ui/path/Path.svelte';
-  import { measuresBetween, tempoText, toBeats } from '$ui/text';
+  import { measuresBetween, plural, progressText, tempoText, toBeats } from '$ui/text';
 
   let { data, form } = $props();
   const without = $derived(data.members.filter((m) => !m.part));
@@ -18,7 +18,7 @@
 <main id="main" class="mx-auto max-w-5xl px-4 py-7 sm:px-7">
   <h1>{data.group.name}</h1>
   <p class="text-quiet">
-    {data.title ?? 'No piece'}, {data.members.length} students, each at their own level.
+    {data.title ?? 'No piece'}, {plural(data.members.length, 'student')}, each at their own level.
   </p>
 
   {#if data.sections.length > 0}
@@ -26,7 +26,7 @@
       <h2 id="together">Together now</h2>
       <p>
         {together.length > 0
-          ? `Everyone can play  ${together.map((s) => `${s.label} (${measuresBetween(s.numbers)})`).join(', ')}`
+          ? `Everyone can play ${together.map((s) => `${s.label} (${measuresBetween(s.numbers)})`).join(', ')}`
           : 'No section is ready for everyone yet'}{data.tempo && time && together.length > 0
           ? `, up to ${tempoText(time, data.tempo)}`
           : ''}.
@@ -50,8 +50,7 @@
           <h2><a class="hover:text-accent" href="/learners/{member.id}">{member.name}</a></h2>
           {#if member.part}
             <span class="text-quiet"
-              >level {levelText(member.part.level)}, {member.part.bothHands} of {member.part.newMeasures} new measures
-              with both hands{member.part.reachedTempo
+              >level {levelText(member.part.level)}; {progressText(member.part)}{member.part.reachedTempo
                 ? `, up to ${tempoText(member.part.time, member.part.reachedTempo)} of ${toBeats(member.part.time, member.part.goalTempo)}`
                 : ''}</span
             >
@@ -61,7 +60,7 @@
                 <input type="hidden" name="learner" value={member.id} /><button class="link">Lesson</button>
               </form>
             </span>
-          {:else}<span class="text-quiet">has no version of it</span>{/if}
+          {:else}<span class="text-quiet">no version yet</span>{/if}
         </div>
         {#if member.part}
           <Path
@@ -69,25 +68,28 @@
             numbers={member.part.numbers}
             difficulty={member.part.difficulty}
             states={member.part.states}
-            label="{member.name}: {member.part.bothHands} of {member.part
-              .newMeasures} new measures with both hands"
+            label="{member.name}: {progressText(member.part)}"
             small
           />
           <p class="text-quiet">Next: <NextStep time={member.part.time} next={member.part.next} /></p>
         {/if}
       </li>
     {:else}
-      <li class="border-t border-hairline py-3 text-quiet">Choose the piece and who is in it.</li>
+      <li class="border-t border-hairline py-3 text-quiet">Choose a piece and students.</li>
     {/each}
   </ul>
 
   <section class="mt-4 border-t border-hairline pt-3" aria-labelledby="parts">
-    <h2 id="parts">A set of parts</h2>
+    <h2 id="parts">Parts</h2>
     {#if without.length > 0 && data.group.piece}
       <form method="post" action="?/give" use:kept class="mt-1">
         {without.map((m) => m.name).join(', ')}
         {without.length === 1 ? 'has' : 'have'} no part yet.
-        <button class="link">Make {without.length === 1 ? 'one' : 'them'} at their own levels</button>
+        <button class="link"
+          >Make {without.length === 1 ? 'a part' : 'parts'} at {without.length === 1
+            ? 'this level'
+            : 'their levels'}</button
+        >
       </form>
     {/if}
     {#if data.members.some((m) => m.part)}

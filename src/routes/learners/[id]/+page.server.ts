@@ -99,7 +99,7 @@ export const load: PageServerLoad = async ({ params, url }) => {
 
 const lessonSchema = z.object({
   date: z.iso.date('Choose the day of the lesson.'),
-  note: linesText().min(1, 'Write what was said or set.').max(2000, 'Keep the note under 2000 letters.'),
+  note: linesText().min(1, 'Write lesson notes or practice.').max(2000, 'Keep the note under 2000 letters.'),
 });
 
 /** Fields of a learner as sentences call them, and their values in words. */

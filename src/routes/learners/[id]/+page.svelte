@@ -43,7 +43,7 @@
     ...(data.weeks.some((w) => w.set !== null) ? [minutesChart(data.weeks)] : []),
     ...(data.weeks.some((w) => w.reviews > 0) ? [reviewsChart(data.weeks)] : []),
   ]);
-  const STATUS = { new: 'new', learning: '', known: 'known', resting: 'at rest' } as const;
+  const STATUS = { new: 'new', learning: '', known: 'learned', resting: 'paused' } as const;
 </script>
 
 <svelte:head><title>{learner.name} · Key Path</title></svelte:head>
@@ -53,8 +53,9 @@
     <div class="flex flex-wrap items-baseline gap-x-4 gap-y-2">
       <h1>{learner.name}</h1>
       <p class="text-quiet">
-        {learner.weekday ? `${WEEKDAYS[learner.weekday - 1]}s ${learner.time ?? ''}` : 'No fixed day'}, since {since},
-        level {levelText(learner.level)}
+        {learner.weekday
+          ? `${WEEKDAYS[learner.weekday - 1]}s${learner.time ? ` at ${learner.time}` : ''}`
+          : 'No fixed day'}; student since {since}; level {levelText(learner.level)}
       </p>
       <form method="post" action="?/begin" class="ml-auto">
         <button class="action">Start lesson</button>
@@ -62,26 +63,25 @@
     </div>
     {#if learner.about}<p class="text-quiet">{learner.about}</p>{/if}
 
-    <section id="next" class="mt-4 border-l-[3px] border-accent py-1 pl-4" aria-label="What comes next">
+    <section id="next" class="mt-4 border-l-[3px] border-accent py-1 pl-4" aria-label="Next step">
       <h2>Next</h2>
       {#if next}
         <p><NextStep title={next.title} time={next.time} next={next.next[0]} />.</p>
       {:else}<p>No current piece.</p>{/if}
       {#if data.due.length > 0}
         <p>
-          Fading: {#each data.due as review, i (review.assignment + review.chunk)}{i > 0 ? '; ' : ''}<a
-              class="hover:text-accent"
-              href="/assignments/{review.assignment}"
+          Due for review: {#each data.due as review, i (review.assignment + review.chunk)}{i > 0
+              ? '; '
+              : ''}<a class="hover:text-accent" href="/assignments/{review.assignment}"
               >{review.title}, {review.isWhole ? 'all of it' : measuresBetween(review.numbers)}</a
             >{/each}.
         </p>
       {/if}
       <p class="text-quiet">
-        {#if data.pace.weeks > 0}{learner.name} learns about {perWeek.toFixed(1)} new measures a week.{/if}
-        {#if next && 'estimate' in next && next.estimate}At {learner.minutesADay} minutes a day {next.title} is
-          ready about
+        {#if data.pace.weeks > 0}{learner.name} learns about {perWeek.toFixed(1)} measures a week.{/if}
+        {#if next && 'estimate' in next && next.estimate}{next.title} at {learner.minutesADay} minutes a day: ready
           {spanText(next.estimate.from, next.estimate.to)}{next.estimate.goal && next.goalDate
-            ? `: ${GOAL_TEXTS[next.estimate.goal]} for ${shortDate(next.goalDate)}`
+            ? `, goal ${shortDate(next.goalDate)}: ${GOAL_TEXTS[next.estimate.goal]}`
             : ''}.{/if}
       </p>
       {#if next}
@@ -96,7 +96,7 @@
       <section class="mt-5 border-t border-hairline pt-3" aria-label={piece.title}>
         {#if 'problem' in piece}
           <p class="py-1">
-            <strong class="font-semibold">{piece.title}</strong> cannot be shown: {piece.problem}
+            <strong class="font-semibold">{piece.title}</strong> can’t be shown: {piece.problem}
           </p>
         {:else}
           <div class="flex flex-wrap items-baseline gap-x-3">
@@ -116,9 +116,9 @@
             <PathPicture picture={piece.picture} label="{piece.title}: {progressText(piece)}" />
             <p class="text-quiet">
               <NextStep time={piece.time} next={piece.next[0]} />{piece.estimate
-                ? `; ready about ${spanText(piece.estimate.from, piece.estimate.to)}`
+                ? `; ready ${spanText(piece.estimate.from, piece.estimate.to)}`
                 : ''}{piece.status === 'known' && piece.again
-                ? `; kept alive, ${piece.again <= data.today ? 'due now' : `again on ${shortDate(piece.again)}`}`
+                ? `; review ${piece.again <= data.today ? 'due now' : shortDate(piece.again)}`
                 : ''}
             </p>
           </div>
@@ -126,8 +126,8 @@
       </section>
     {:else}
       <p class="mt-6 border-t border-hairline pt-4 text-quiet">
-        No piece yet. <a class="link" href="/pieces">Choose one</a>, make a version for {learner.name}'s hands
-        and give it.
+        No piece yet. <a class="link" href="/pieces">Choose one</a>, make a version for {learner.name} and assign
+        it.
       </p>
     {/each}
 
@@ -178,12 +178,12 @@
           </li>
         {:else}
           <li class="text-quiet">
-            {data.find ? `No note says “${data.find}”.` : 'Lesson notes appear here.'}
+            {data.find ? `No notes with “${data.find}”.` : 'Lesson notes appear here.'}
           </li>
         {/each}
       </ul>
       {#if data.lessonCount > data.lessons.length}<p class="mt-2 text-quiet">
-          {plural(data.lessonCount, 'lesson')}{data.find ? ' with it' : ' in all'}: find older ones by a word.
+          {plural(data.lessonCount, 'lesson')}{data.find ? ' match' : ' in all'}. Search to find older ones.
         </p>{/if}
     </section>
   </div>
@@ -239,13 +239,13 @@
         {#each data.suits as suit (suit.versionId)}
           <li>
             <a class="font-semibold hover:text-accent" href="/versions/{suit.versionId}">{suit.title}</a> at
-            level {levelText(suit.level)}, {suit.says}.
+            level {levelText(suit.level)}; {suit.says}.
           </li>
         {:else}
           <li class="text-quiet">
             {data.strengths.length === 0
               ? 'Suggestions appear after the first graded step.'
-              : 'No version of another piece is near: '}{#if data.strengths.length > 0}<a
+              : 'No version of another piece is close to this level: '}{#if data.strengths.length > 0}<a
                 class="link"
                 href="/pieces">make one</a
               >.{/if}

@@ -41,7 +41,7 @@
     openMusic();
     return () => begun.close();
   });
-  // Another piece is opened within the lesson.
+  // Add a piece is opened within the lesson.
   const address = $derived(`${open?.id ?? ''} ${data.chunk ?? ''}`);
   let shownAddress = '';
   $effect(() => {
@@ -99,18 +99,18 @@
       {/each}
       {#if more.length > 0}
         <label class="flex items-center"
-          ><span class="sr-only">Another piece</span>
+          ><span class="sr-only">Add a piece</span>
           <select
             class="field"
             value=""
             onchange={(e) => void goto(`?piece=${e.currentTarget.value}`, { replaceState: true })}
           >
-            <option value="">another piece</option>
+            <option value="">add a piece</option>
             {#each more as piece (piece.id)}<option value={piece.id}>{piece.title}</option>{/each}
           </select></label
         >
       {/if}
-      <a class="text-quiet hover:text-ink" href="/lessons/{data.lesson.id}/line">A line to read</a>
+      <a class="text-quiet hover:text-ink" href="/lessons/{data.lesson.id}/line">Sight-reading</a>
     </nav>
     <span class="ml-auto flex items-center gap-4">
       <span class="text-sm text-quiet" role="status">
@@ -124,7 +124,7 @@
     <h1 class="sr-only">{data.learner.name}, lesson</h1>
     {#if data.lesson.isEnded}
       <form method="post" action="?/reopen" class="flex items-center gap-4 bg-accent-soft px-7 py-2">
-        <p>Lesson ended. <a class="link" href="/lessons/{data.lesson.id}/week">The week's page</a></p>
+        <p>Lesson ended. <a class="link" href="/lessons/{data.lesson.id}/week">Week page</a></p>
         <button class="link">Reopen</button>
       </form>
     {/if}
@@ -143,11 +143,11 @@
       <div class="max-w-3xl px-7 py-7">
         <p>
           {data.learner.name} has no piece yet. <a class="link" href="/pieces">Choose one</a>, make a version
-          and give it.
+          and assign it.
         </p>
       </div>
     {:else}
-      <p class="px-7 py-7 text-quiet" role="status">The lesson opens…</p>
+      <p class="px-7 py-7 text-quiet" role="status">Opening the lesson…</p>
     {/if}
   </main>
 </div>

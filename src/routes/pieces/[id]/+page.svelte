@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { labelOf, RIGHTS_LABELS } from '$ui/labels';
   import { enhance } from '$app/forms';
   import { stays } from '$ui/form/kept';
   import { goto, invalidateAll } from '$app/navigation';
@@ -95,7 +96,7 @@
           <VersionLine {version} learners={data.learners} hasOthers={data.versions.length > 1} />
         {:else}
           <li class="border-t border-hairline py-2.5 text-quiet">
-            A version is the piece at one level and in one key. Make the first one.
+            A version is the piece at one level, in one key. Make the first one.
           </li>
         {/each}
       </ul>
@@ -121,9 +122,9 @@
           </select>
         </label>
         <label class="grid text-sm text-quiet">
-          For the hands of
+          For
           <select name="learner" class="field text-base text-ink">
-            <option value="">anyone (an octave, 61 keys)</option>
+            <option value="">Anyone (an octave, 61 keys)</option>
             {#each data.learners as learner (learner.id)}
               <option value={learner.id}>{learner.name}</option>
             {/each}
@@ -152,8 +153,8 @@
         <p class="text-lg font-semibold tracking-wide">{report.scale.join(' ')}</p>
         <p class="text-quiet">
           {report.signature.length > 0
-            ? `In the signature: ${report.signature.join(', ')}`
-            : 'No sharps or flats in the signature'}
+            ? `Key signature: ${report.signature.join(', ')}`
+            : 'No sharps or flats in the key signature'}
         </p>
       </section>
     {/if}
@@ -163,9 +164,9 @@
         <a class="link" href="/pieces/{data.piece.id}/source" data-sveltekit-reload>{data.piece.sourceName}</a
         >
       </p>
-      <p class="text-quiet">{data.piece.composer || 'composer not named'}</p>
+      <p class="text-quiet">{data.piece.composer || 'composer unknown'}</p>
       <div class="mt-1 w-fit">
-        <TakeAway at="/pieces/{data.piece.id}/as" formats={data.formats} label="Take it away as" />
+        <TakeAway at="/pieces/{data.piece.id}/as" formats={data.formats} label="Download" />
       </div>
     </section>
     {#if data.mends.length > 0}
@@ -220,13 +221,14 @@
           aria-label="Rights"
           onchange={(event) => event.currentTarget.form?.requestSubmit()}
         >
-          {#each data.rights as right (right)}<option selected={right === data.piece.rights}>{right}</option
+          {#each data.rights as id (id)}<option value={id} selected={id === data.piece.rights}
+              >{labelOf(RIGHTS_LABELS, id)}</option
             >{/each}
         </select>
         <noscript><button class="link">Save</button></noscript>
       </form>
       <p class="mt-2 text-sm text-quiet">
-        Arranging and copying a protected song can need permission; the law of the place decides.
+        Arranging and copying a protected piece may need permission, depending on local law.
       </p>
       <div class="mt-3"><Discard kind="piece" id={data.piece.id} label={data.piece.title} /></div>
     </section>

@@ -34,10 +34,10 @@ export const actions: Actions = {
   turn: async ({ request }) => {
     const isOn = (await formOf(request)).get('on') === 'yes';
     setHouseHand(db(), { isOn });
-    return { said: isOn ? 'New versions have it again.' : 'New versions begin without it.' };
+    return { said: isOn ? 'New versions use it again.' : 'New versions don’t use it.' };
   },
   forget: () => {
     forgetHouseHand(db());
-    return { said: 'Reset: fingers are suggested as in method books.' };
+    return { said: 'Reset. Suggestions use standard fingering.' };
   },
 };

@@ -5,9 +5,9 @@
   let { data, form } = $props();
 
   const SHARES = [
-    { value: 1, says: 'as learned' },
-    { value: 0.5, says: 'half as much' },
-    { value: 0, says: 'not at all' },
+    { value: 1, says: 'As learned' },
+    { value: 0.5, says: 'Half as strongly' },
+    { value: 0, says: 'Not at all' },
   ] as const;
 </script>
 
@@ -32,7 +32,7 @@
   </p>
 
   {#if data.habits.length > 0}
-    <h2 class="mt-6">What it has learned</h2>
+    <h2 class="mt-6">What Key Path hAs learned</h2>
     <ul class="mt-1">
       {#each data.habits as habit (habit.key)}
         <li class="grid grid-cols-[minmax(0,1fr)_6rem_auto] items-center gap-4 border-t border-hairline py-2">
@@ -49,7 +49,7 @@
             <select
               name="share"
               class="field"
-              aria-label="How much of it holds: {habit.text}"
+              aria-label="How strongly to follow it: {habit.text}"
               value={String(habit.share)}
               onchange={(event) => event.currentTarget.form?.requestSubmit()}
             >
@@ -65,11 +65,11 @@
   <div class="mt-6 flex flex-wrap gap-6 border-t border-hairline pt-3">
     <form method="post" action="?/turn" use:enhance>
       <input type="hidden" name="on" value={data.isOn ? 'no' : 'yes'} />
-      <button class="link">{data.isOn ? 'Begin new versions without it' : 'Let new versions have it'}</button>
+      <button class="link">{data.isOn ? 'Make new versions without it' : 'Use it in new versions'}</button>
     </form>
     {#if data.decisions > 0}
       <form method="post" action="?/forget" use:enhance>
-        <button class="link">Forget all of it</button>
+        <button class="link">Reset fingering preferences</button>
       </form>
     {/if}
   </div>

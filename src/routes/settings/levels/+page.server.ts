@@ -99,13 +99,13 @@ export const actions: Actions = {
     const led = once(db(), (await formOf(request)).get('once'), (tx) =>
       String(addLevelAfter(tx, levelOf(url)) ?? ''),
     );
-    if (led === '') return fail(400, { message: 'There is no room for another level between these two.' });
+    if (led === '') return fail(400, { message: 'There’s no room for another level between these two.' });
     redirect(303, `?level=${led}`);
   },
   remove: async ({ request, url }) => {
     const was = wasOf(await formOf(request), levelSchema) ?? {};
     const other = removeLevel(db(), levelOf(url), was);
-    if (other === 'last') return fail(400, { message: 'One level has to stay.' });
+    if (other === 'last') return fail(400, { message: 'At least one level has to stay.' });
     if (other) return met(other, was);
     redirect(303, '?');
   },

@@ -19,8 +19,8 @@
 <main id="main" class="mx-auto max-w-6xl px-7 py-7">
   <h1>Levels</h1>
   <p class="mb-5 max-w-3xl text-quiet">
-    A level is a set of limits; every version is checked against it. What you change here holds for every
-    version at that level, from the next look at it on.
+    A level is a set of limits; every version is checked against it. Changes apply to every version at that
+    level the next time you open it.
   </p>
   <div class="grid gap-8 sm:grid-cols-[14rem_minmax(0,1fr)]">
     <nav aria-label="Levels" class="grid content-start">
@@ -38,7 +38,7 @@
       {/each}
       <form method="post" action="?/add&level={data.chosen.level}" class="mt-3">
         <Once />
-        <button class="link">Add one after {levelText(data.chosen.level)}</button>
+        <button class="link">Add a level after {levelText(data.chosen.level)}</button>
       </form>
       {#if data.changed}
         <form method="post" action="?/reset" class="mt-2">
@@ -56,10 +56,10 @@
           <Was value={data.chosen} {form} />
           <LevelForm level={data.chosen} {problems} />
           <p class="mt-5 flex items-center gap-5">
-            <button class="action">Save this level</button>
+            <button class="action">Save level</button>
             {#if data.levels.length > 1}
               <button class="link" formaction="?/remove&level={data.chosen.level}" formnovalidate>
-                Remove it
+                Delete level
               </button>
             {/if}
           </p>

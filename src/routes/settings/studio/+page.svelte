@@ -20,21 +20,21 @@
 <svelte:head><title>Studio · Key Path</title></svelte:head>
 
 <main id="main" class="mx-auto grid max-w-6xl gap-x-12 px-7 py-7 lg:grid-cols-2">
-  <h1 class="lg:col-span-2">The studio and its safety</h1>
+  <h1 class="lg:col-span-2">Studio</h1>
   {#if form?.message}<p class="mt-3 text-alarm lg:col-span-2" role="alert">{form.message}</p>{/if}
 
   <div class="min-w-0">
     <section class="mt-6 border-t border-hairline pt-3" aria-labelledby="copies">
       <h2 id="copies">Backups</h2>
       <p class="text-quiet">
-        Everything is stored in <span class="font-mono text-sm break-all">{data.folder}</span>. A backup is
-        made there every day; keep one on another disk as well.
+        Everything is stored in <span class="font-mono text-sm break-all">{data.folder}</span>. A daily backup
+        is saved there; keep another on a separate disk.
       </p>
       <p class="mt-3"><a class="action" href="/settings/studio/copy" download>Download a backup</a></p>
       {#if data.copies.length > 0}
         <details class="mt-3">
           <summary class="cursor-pointer text-quiet hover:text-ink"
-            >{plural(data.copies.length, 'daily backup')}, the newest of {shortDate(data.copies[0]!)}</summary
+            >{plural(data.copies.length, 'daily backup')}, newest {shortDate(data.copies[0]!)}</summary
           >
           <ul class="mt-2 columns-2">
             {#each data.copies as day (day)}
@@ -66,7 +66,7 @@
             class="field"
             value={data.named.ownLine}
             maxlength="100"
-            placeholder="telephone, address, or nothing"
+            placeholder="phone, address, or nothing"
           /></label
         >
         <button class="link mb-1">Save</button>
@@ -96,18 +96,18 @@
       <h2 id="passphrase">Passphrase</h2>
       <p class="text-quiet">
         {data.isOpen
-          ? 'Other computers can reach this studio: who opens it is asked for the passphrase.'
-          : 'Only this computer can reach this studio; a passphrase is asked for when that changes.'}
-        {data.hasPassphrase ? 'One is set.' : 'None is set.'}
+          ? 'Other computers can reach this studio and need the passphrase.'
+          : 'Only this computer can reach this studio. A passphrase is needed once others can.'}
+        {data.hasPassphrase ? 'A passphrase is set.' : 'No passphrase is set.'}
       </p>
       <form method="post" action="?/passphrase" use:enhance class="mt-2 flex flex-wrap items-end gap-3">
         <label class="grid">
-          {data.hasPassphrase ? 'Another passphrase' : 'Passphrase'}
+          {data.hasPassphrase ? 'New passphrase' : 'Passphrase'}
           <input type="password" name="passphrase" class="field" autocomplete="new-password" minlength="10" />
         </label>
-        <button class="link">Set it</button>
+        <button class="link">Save passphrase</button>
       </form>
-      {#if form?.isSet}<p role="status">It is set; other browsers are asked for it.</p>{/if}
+      {#if form?.isSet}<p role="status">Saved. Other browsers need it now.</p>{/if}
       {#if data.isOpen}
         <form method="post" action="/sign-in?/leave" class="mt-2">
           <button class="link">Sign out</button>
@@ -118,7 +118,7 @@
 
   <section class="mt-6 min-w-0 border-t border-hairline pt-3" aria-labelledby="trash">
     <h2 id="trash">Trash</h2>
-    <p class="text-quiet">What is put here can be taken back for {data.keptDays} days.</p>
+    <p class="text-quiet">Restore anything here for {data.keptDays} days.</p>
     <ul class="mt-2">
       {#each data.trash as thing (thing.kind + thing.id)}
         <li
@@ -126,7 +126,7 @@
         >
           <span
             ><span class="inline-block first-letter:uppercase">{thing.says}</span>
-            <span class="text-sm text-quiet">put away {shortDate(thing.deletedAt.slice(0, 10))}</span></span
+            <span class="text-sm text-quiet">deleted {shortDate(thing.deletedAt.slice(0, 10))}</span></span
           >
           {#each [['takeBack', 'Take back'], ['deleteForGood', 'Delete for good']] as const as [action, says] (action)}
             <form method="post" action="?/{action}" use:enhance>

@@ -81,14 +81,14 @@
     untrack(() => void bench.explain());
   });
   async function record(): Promise<void> {
-    const making = toast.loading('The recording is made…');
+    const making = toast.loading('Recording…');
     try {
       const bytes = await bench.sound.record();
       if (bytes) keepFile(bytes, `${data.version.title}.wav`, 'audio/wav');
-      toast.success('The recording is there.', { id: making });
+      toast.success('Recording ready.', { id: making });
     } catch (error) {
       console.error(error);
-      toast.error('The recording could not be made: this browser renders no sound.', { id: making });
+      toast.error('The recording couldn’t be made: this browser can’t render sound.', { id: making });
     }
   }
   // A window that was open before undoes its own changes, not those of others since.
@@ -169,8 +169,8 @@
           { href: `/versions/${data.version.id}/handout`, name: 'Handout' },
           { href: `/versions/${data.version.id}/history`, name: 'History' },
           { href: `/versions/${data.version.id}/levels`, name: 'Levels side by side' },
-          { href: `/versions/${data.version.id}/keys`, name: 'Keys compared' },
-          { href: `/versions/${data.version.id}/compare`, name: 'Versions compared' },
+          { href: `/versions/${data.version.id}/keys`, name: 'Compare keys' },
+          { href: `/versions/${data.version.id}/compare`, name: 'Compare versions' },
         ]}
         acts={[{ name: 'Assign to a student', act: () => (giving = true) }]}
         made={[{ ending: '.wav', name: 'Recording', make: () => void record() }]}
@@ -190,13 +190,13 @@
             >Ready {shortDate(data.version.signedAt ?? '')}</button
           >
           <button type="button" class="action ml-2 whitespace-nowrap" onclick={() => (giving = true)}
-            >Give</button
+            >Assign</button
           >
         {:else}
           <button
             class="action whitespace-nowrap"
             title={data.version.signedEdit === null
-              ? 'Marks this version as ready'
+              ? 'Mark this version as ready'
               : `Ready ${shortDate(data.version.signedAt ?? '')}; ${plural(later, 'change')} since`}
             >{data.version.signedEdit === null
               ? 'Mark as ready'

@@ -7,6 +7,6 @@ export const advice = defineKind({
   name: 'Note to the student',
   value: lineText().min(1).max(300),
   scopes: ['measure', 'range', 'section', 'version'],
-  says: (value) => `to the learner: “${value}”`,
+  says: (value) => `to the student: “${value}”`,
   written: { hint: 'listen for the bass', read: (text) => text.trim() || undefined, show: (value) => value },
 });

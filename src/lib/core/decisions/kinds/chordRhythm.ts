@@ -1,3 +1,4 @@
+import { inSentence } from '../../capital';
 import { z } from 'zod';
 import { CHORD_RHYTHM_IDS, CHORD_RHYTHMS, type ChordRhythm } from '../../arrange/singAlong';
 import { defineKind } from '../kind';
@@ -5,10 +6,10 @@ import { defineKind } from '../kind';
 /** The rhythm in which the right hand plays the chords of a sing-along. */
 export const chordRhythm = defineKind({
   id: 'rhythm',
-  name: 'Rhythm of the chords',
+  name: 'Chord rhythm',
   value: z.enum(CHORD_RHYTHM_IDS as [ChordRhythm, ...ChordRhythm[]]),
   scopes: ['measure', 'range', 'section', 'version'],
-  says: (value) => `chords: ${CHORD_RHYTHMS[value].name.toLowerCase()}`,
+  says: (value) => `chords: ${inSentence(CHORD_RHYTHMS[value].name)}`,
   choices: ({ isSingAlong, level }) =>
     isSingAlong
       ? CHORD_RHYTHM_IDS.filter((id) => CHORD_RHYTHMS[id].from <= level).map(

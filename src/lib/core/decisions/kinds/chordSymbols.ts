@@ -15,7 +15,7 @@ export const chordSymbols = defineKind({
     .trim()
     .min(1)
     .max(120)
-    .refine((text) => readChordRow(text) !== undefined, 'names no chords; write them as C Am7 or C . G7 .'),
+    .refine((text) => readChordRow(text) !== undefined, 'isn’t a chord. Write chords like C Am7 or C . G7 .'),
   scopes: ['measure'],
   says: (value) => `chords ${value}`,
   written: {

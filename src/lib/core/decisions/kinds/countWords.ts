@@ -4,7 +4,7 @@ import { defineKind } from '../kind';
 /** What is said in a measure, a word for each place in order. Waits while the number of words is not that of the places. */
 export const countWords = defineKind({
   id: 'count',
-  name: 'Words to count',
+  name: 'Counting words',
   value: lineText().min(1).max(200),
   scopes: ['measure'],
   says: (value) => `counted “${value}”`,

@@ -15,7 +15,7 @@ export const dynamic = defineKind({
   value: z.enum(['none', ...LOUDNESS]),
   scopes: ['note'],
   says: (value) => (value === 'none' ? 'no dynamics here' : `dynamics: ${value}`),
-  choices: () => [...LOUDNESS.map((sign) => [sign, sign] as const), ['none', 'none here'] as const],
+  choices: () => [...LOUDNESS.map((sign) => [sign, sign] as const), ['none', 'None here'] as const],
   mark(part, held) {
     const at = new Map(
       part.notes.flatMap((n) => {

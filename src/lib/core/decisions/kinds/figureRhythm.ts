@@ -26,7 +26,7 @@ const FIGURES = {
   held: { name: 'held', strokes: undefined },
   twice: { name: 'twice in the measure', strokes: every((m) => measureLength(m.time) / 2) },
   beats: { name: 'on each beat', strokes: every(beat) },
-  halves: { name: 'on each half of the beat', strokes: every((m) => beat(m) / (isCompound(m.time) ? 3 : 2)) },
+  halves: { name: 'on each half beat', strokes: every((m) => beat(m) / (isCompound(m.time) ? 3 : 2)) },
   after: { name: 'after each beat', strokes: every(beat, 0.5) },
   long: {
     name: 'long and short',
@@ -41,10 +41,10 @@ const FIGURE_IDS = Object.keys(FIGURES) as [Figure, ...Figure[]];
 /** The rhythm in which the left hand strikes what it holds in a measure. */
 export const figureRhythm = defineKind({
   id: 'figure',
-  name: 'Rhythm of the left hand',
+  name: 'Left-hand rhythm',
   value: z.enum(FIGURE_IDS),
   scopes: ['measure', 'range', 'section'],
-  says: (value) => `left hand struck ${FIGURES[value].name}`.replace('struck held', 'held'),
+  says: (value) => `left hand: ${FIGURES[value].name}`,
   choices: ({ isSingAlong }) => (isSingAlong ? [] : FIGURE_IDS.map((id) => [id, FIGURES[id].name] as const)),
   apply(notes, held, { measures, chordAt, refuse }) {
     const left = byMeasure(
@@ -54,7 +54,7 @@ export const figureRhythm = defineKind({
     const decided = measures.flatMap(
       (measure): { measure: Measure; figure: Figure; own: StruckChord[] }[] => {
         const [figure, own] = [held.measures[measure.index], left[measure.index]!];
-        if (figure && own.length === 0) refuse(measure.index, 'the left hand strikes nothing here');
+        if (figure && own.length === 0) refuse(measure.index, 'the left hand plays nothing here');
         return figure && own.length > 0 ? [{ measure, figure, own }] : [];
       },
     );

@@ -19,7 +19,7 @@ export const hairpin = defineKind({
   says: (value) => (value === 'none' ? 'no hairpin from here' : value.type),
   choices: () => [
     [{ type: 'crescendo', to: '' }, 'crescendo over the selection'] as const,
-    [{ type: 'diminuendo', to: '' }, 'softer over what is chosen'] as const,
+    [{ type: 'diminuendo', to: '' }, 'diminuendo over the selection'] as const,
     ['none', 'none from here'] as const,
   ],
   spans: (value: HairpinValue, to) => (value === 'none' ? value : { ...value, to }),
@@ -31,7 +31,7 @@ export const hairpin = defineKind({
       if (value === 'none') return { ...marked, marks };
       const to = part.notes.find((n) => n.id === value.to);
       if (!to || to.onset <= from.onset) {
-        refuse(id, 'the note that it leads to is not in this version');
+        refuse(id, 'its last note isn’t in this version');
         return { ...marked, marks };
       }
       const made: Mark[] = [

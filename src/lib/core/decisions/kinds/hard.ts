@@ -7,12 +7,12 @@ export const hard = defineKind({
   name: 'Hard',
   value: z.literal(true),
   scopes: ['measure', 'range'],
-  says: () => 'marked as hard',
-  choices: () => [[true, 'marked as hard'] as const],
+  says: () => 'marked as a hard spot',
+  choices: () => [[true, 'marked as a hard spot'] as const],
   keys: [
     {
       press: 'm',
-      does: 'mark the measure as hard, or no longer',
+      does: 'mark the measure as a hard spot, or unmark it',
       next: (current) => (current ? undefined : true),
     },
   ],

@@ -31,7 +31,7 @@ export const hold = defineKind({
       if (value === 'tied') {
         const next = all.find((n) => n.onset === end && n.midi === note.midi && n.staff === note.staff);
         if (!next) {
-          refuse(id, 'the same key is not struck after it');
+          refuse(id, 'the same key is not played after it');
           return changed;
         }
         return tied(changed, note, next);

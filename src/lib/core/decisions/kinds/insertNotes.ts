@@ -15,7 +15,7 @@ const inserted = z.strictObject({
   at: z.number().int().min(0).max(1_000_000),
   duration: z.number().int().min(1).max(1_000_000),
   /** In the key of the source: "F♯4". */
-  pitch: z.string().refine((text) => parsePitch(text) !== undefined, 'names no pitch'),
+  pitch: z.string().refine((text) => parsePitch(text) !== undefined, 'isn’t a pitch'),
 });
 
 type Inserted = z.infer<typeof inserted>;
@@ -55,9 +55,9 @@ export const insertNotes = defineKind({
   name: 'Inserted notes',
   value: z.array(inserted).min(1).max(16),
   scopes: ['measure'],
-  says: (value) => `put in: ${value.map((n) => pitchName(parsePitch(n.pitch)!)).join(', ')}`,
+  says: (value) => `inserted: ${value.map((n) => pitchName(parsePitch(n.pitch)!)).join(', ')}`,
   written: {
-    hint: 'right 3 F#4 1: hand, beat, pitch, beats long; several parted by ;',
+    hint: 'right 3 F#4 1: hand, beat, pitch, beats long; several separated by ;',
     read: (text, { measure, transposition }) => {
       const notes = text.split(';').map((part) => noteFrom(part, measure, transposition));
       return notes.every((n) => n !== undefined) ? notes : undefined;
@@ -70,7 +70,7 @@ export const insertNotes = defineKind({
       (held.measures[measure.index] ?? []).flatMap(({ hand, at, duration, pitch }, i): Note[] => {
         const onset = measure.start + at;
         if (onset >= endOf(measure)) {
-          refuse(measure.index, 'its place is behind the end of the measure');
+          refuse(measure.index, 'it starts after the end of the measure');
           return [];
         }
         const staff = hand === 'right' ? 1 : 2;

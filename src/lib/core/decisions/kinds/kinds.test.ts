@@ -92,7 +92,7 @@ describe('inversion', () => {
   it('of a single note waits and says why', () => {
     const tune = noteOf(plain, 0, 1);
     expect(made([{ kind: 'inversion', at: { note: tune }, value: 1 }]).parked).toMatchObject([
-      { why: 'no chord is struck here' },
+      { why: 'no chord is played here' },
     ]);
   });
 });
@@ -218,7 +218,7 @@ describe('notes', () => {
     ]);
     const tune = noteOf(plain, 0, 1);
     expect(made([{ kind: 'hold', at: { note: tune }, value: 'tied' }]).parked).toMatchObject([
-      { why: 'the same key is not struck after it' },
+      { why: 'the same key is not played after it' },
     ]);
   });
   it('held over a barline are let go there', () => {
@@ -344,7 +344,7 @@ describe('the foot', () => {
       made([{ kind: 'pedal mark', at: { note }, value }]).score.pedals.filter(
         (p) => p.onset === 10 * TICKS_PER_QUARTER,
       );
-    expect(marks('change')).toMatchObject([{ type: 'change', because: 'as you chose' }]);
+    expect(marks('change')).toMatchObject([{ type: 'change', because: 'your choice' }]);
     expect(marks('up')).toMatchObject([{ type: 'stop' }]);
     expect(marks('none')).toEqual([]);
     expect(

@@ -3,16 +3,16 @@ import { PEDAL_MARKS, type FootMark } from '../../pedal/foot';
 import { defineKind, following } from '../kind';
 
 const NAMES: Readonly<Record<FootMark, string>> = {
-  down: 'down here',
-  change: 'up and down again here',
-  up: 'up here',
-  none: 'nothing here',
+  down: 'pedal down',
+  change: 'pedal change',
+  up: 'pedal up',
+  none: 'no pedal mark',
 };
 
 /** What the foot does at a note, whatever the style of its measure. */
 export const pedalMark = defineKind({
   id: 'pedal mark',
-  name: 'Pedal at the note',
+  name: 'Pedal at this note',
   value: z.enum(PEDAL_MARKS),
   scopes: ['note'],
   says: (value) => `pedal: ${NAMES[value]}`,
@@ -20,7 +20,7 @@ export const pedalMark = defineKind({
   keys: [
     {
       press: 'Shift+p',
-      does: 'pedal down, changed, up or nothing at this note',
+      does: 'pedal down, change, up or nothing at this note',
       next: (current) => following(PEDAL_MARKS, current),
     },
   ],

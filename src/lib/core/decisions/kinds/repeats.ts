@@ -7,9 +7,9 @@ export const repeats = defineKind({
   name: 'Repeats',
   value: z.enum(['signs', 'written out']),
   scopes: ['version'],
-  says: (value) => (value === 'signs' ? 'repeats as signs' : 'repeats written out'),
+  says: (value) => (value === 'signs' ? 'repeat signs' : 'repeats written out'),
   choices: ({ hasRepeats }) =>
-    hasRepeats ? [['signs', 'as signs'] as const, ['written out', 'written out'] as const] : [],
+    hasRepeats ? [['signs', 'with repeat signs'] as const, ['written out', 'written out'] as const] : [],
   option: 'repeats',
   optionNames: { 'written-out': 'written out' },
 });

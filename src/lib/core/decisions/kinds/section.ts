@@ -14,7 +14,7 @@ export const section = defineKind({
   scopes: ['measure'],
   says: (value) =>
     value === 'none'
-      ? 'no section begins here'
+      ? 'no section starts here'
       : `a section begins here${value.name ? `: ${value.name}` : ''}${value.role ? `, ${value.role}` : ''}`,
   choices: () => [
     [{ name: '' }, 'begins here'] as const,

@@ -11,7 +11,7 @@ export const slur = defineKind({
   value: z.union([z.literal('none'), z.strictObject({ to: z.string().min(1).max(80) })]),
   scopes: ['note'],
   says: (value) => (value === 'none' ? 'no slur from here' : 'slur'),
-  choices: () => [[{ to: '' }, 'over what is chosen'] as const, ['none', 'none from here'] as const],
+  choices: () => [[{ to: '' }, 'over the selection'] as const, ['none', 'none from here'] as const],
   spans: (value: SlurValue, to) => (value === 'none' ? value : { to }),
   apply(notes, held, { refuse }) {
     return [...held.notes].reduce((changed, [id, value]) => {
@@ -21,7 +21,7 @@ export const slur = defineKind({
       if (value === 'none') return without;
       const to = without.find((n) => n.id === value.to);
       if (!to || to.staff !== from.staff || to.onset <= from.onset) {
-        refuse(id, 'the note that it leads to is not in this version');
+        refuse(id, 'its last note isn’t in this version');
         return without;
       }
       const number = freeNumber(without, from, to);

@@ -10,7 +10,7 @@ const MOST_VERSES = 9;
 /** What is sung at a note, verse by verse; a syllable that goes on ends with a hyphen. An empty text takes the words away. */
 export const songWords = defineKind({
   id: 'words',
-  name: 'Words of the song',
+  name: 'Lyrics',
   value: z
     .array(z.strictObject({ verse: z.number().int().min(1).max(MOST_VERSES), text: lineText().max(80) }))
     .min(1)
@@ -18,7 +18,7 @@ export const songWords = defineKind({
   scopes: ['note'],
   says: (value) => `sung “${value.map((v) => v.text).join(' / ')}”`,
   written: {
-    hint: 'syl- la- ble; verses parted by /',
+    hint: 'syl- la- ble; separate verses with /',
     read: (text) =>
       text
         .split('/')

@@ -9,8 +9,8 @@ import { changedStrokes, retimed } from '../notes';
 const STRIKES = {
   rolled: 'rolled upwards',
   'rolled down': 'rolled downwards',
-  broken: 'broken, one key after another',
-  together: 'struck together',
+  broken: 'broken, note by note',
+  together: 'block chord',
 } as const;
 type Strike = keyof typeof STRIKES;
 const STRIKE_IDS = Object.keys(STRIKES) as [Strike, ...Strike[]];
@@ -26,7 +26,7 @@ export const strike = defineKind({
   keys: [
     {
       press: 'r',
-      does: 'roll the chord, break it, or strike it together',
+      does: 'roll the chord, break it, or play it as a block chord',
       next: (current) => following(STRIKE_IDS, current),
     },
   ],
@@ -38,7 +38,7 @@ export const strike = defineKind({
       ({ notes: struck, onset, value, written, refuse }) => {
         if (value !== 'broken') return struck.flatMap((n) => written(n).map((w) => rolled(w, value)));
         const unit = unitOf(struck, beatLength(measureAt(passage.measures, onset).time));
-        if (unit === undefined) return refuse('it is too short to be broken');
+        if (unit === undefined) return refuse('it is too short to break');
         return struck.flatMap((n, i) =>
           retimed(
             notes,

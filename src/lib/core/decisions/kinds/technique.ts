@@ -5,7 +5,7 @@ import { defineKind } from '../kind';
 /** Words at a note that tell the hand what to do: "cross over", "thumb under". */
 export const technique = defineKind({
   id: 'technique',
-  name: 'Words at the note',
+  name: 'Instruction at the note',
   value: lineText().min(1).max(60),
   scopes: ['note'],
   says: (value) => `“${value}”`,

@@ -1,3 +1,4 @@
+import { inSentence } from '../../capital';
 import { z } from 'zod';
 import { isForLevel, TEXTURE_IDS, TEXTURES, type TextureId } from '../../arrange/textures';
 import { defineKind, following, type Situation } from '../kind';
@@ -13,7 +14,7 @@ export const texture = defineKind({
   name: 'Left hand',
   value: z.enum(TEXTURE_IDS as [TextureId, ...TextureId[]]),
   scopes: ['measure', 'range', 'section', 'version'],
-  says: (value) => `left hand: ${TEXTURES[value].name.toLowerCase()}`,
+  says: (value) => `left hand: ${inSentence(TEXTURES[value].name)}`,
   choices: (at) => fitting(at).map((id) => [id, TEXTURES[id].name] as const),
   keys: [
     {

@@ -32,7 +32,7 @@ const VOICING_IDS = Object.keys(VOICINGS) as [Voicing, ...Voicing[]];
 /** The keys of one stroke of a chord. */
 export const voicing = defineKind({
   id: 'voicing',
-  name: 'Voicing of the chord',
+  name: 'Chord voicing',
   value: z.enum(VOICING_IDS),
   scopes: ['note', 'measure', 'range', 'section'],
   says: (value) => `chord as ${VOICINGS[value].name}`,

@@ -115,7 +115,7 @@ describe('reading ABC', () => {
     expect(score.parts[0]!.notes.map((n) => pitchName(n.pitch)).join(' ')).toBe('C♯4 F♯4 F♯4 C♯4 C♯4 F♯4');
     expect(score.measures).toHaveLength(3);
     expect(score.parts[0]!.marks?.[0]).toMatchObject({ kind: 'words', text: 'March' });
-    expect(warnings).toEqual(['Left out: 1 line of signs (d: or s:), which hang on no note here.']);
+    expect(warnings).toEqual(['Left out: 1 line of signs (d: or s:), which belong to no note.']);
   });
   it('repeats from the pickup where the sign stands before it and after it', () => {
     const { score } = readAbc('X:1\nM:3/4\nL:1/4\nK:C\nC3:|\n|:D|\\\n|:EFG|A2:|\n');
@@ -135,7 +135,7 @@ describe('reading ABC', () => {
     );
     const many = readAbc('X:1\nK:C\n%%layout 3\n"Czz9"CDEF|!zork!G2 {A c|\n').warnings;
     expect(many.filter((w) => /not known|not closed/.test(w))).toHaveLength(2);
-    expect(many.join()).toContain('“Czz9” names no chord that is known; its root, C, is kept.');
+    expect(many.join()).toContain('“Czz9” isn’t a chord Key Path knows; its root, C, is kept.');
     expect(() => readAbc('X:1\nK:C\n')).toThrow(/holds no notes/);
   });
 });

@@ -118,12 +118,12 @@ export function parseAbc(text: string): {
   try {
     parser.parse(abc, {}, 0);
   } catch {
-    throw new InputError('The ABC text cannot be read: some line of it is not music in this notation.');
+    throw new InputError('This ABC text can’t be read: one of its lines isn’t ABC music.');
   }
   const tune = tuneSchema.safeParse({ ...parser.getTune(), warnings: parser.getWarnings() });
   if (!tune.success) {
     const at = tune.error.issues[0]?.path.join(', ');
-    throw new InputError(`The ABC text cannot be read: something in it is beyond measure (${at}).`);
+    throw new InputError(`This ABC text can’t be read: something in it is far out of range (${at}).`);
   }
   return { tune: tune.data, tunes: tunes.length, prepared };
 }

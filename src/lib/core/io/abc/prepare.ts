@@ -44,11 +44,11 @@ export function prepareAbc(text: string): PreparedAbc {
     warnings: [
       ...(leftOut.length > 0
         ? [
-            `Left out: ${plural(leftOut.length, 'percussion voice')} (${leftOut.join(', ')}), which no piano plays.`,
+            `Left out: ${plural(leftOut.length, 'percussion voice')} (${leftOut.join(', ')}), which a piano can’t play.`,
           ]
         : []),
       ...(signs > 0
-        ? [`Left out: ${plural(signs, 'line')} of signs (d: or s:), which hang on no note here.`]
+        ? [`Left out: ${plural(signs, 'line')} of signs (d: or s:), which belong to no note.`]
         : []),
     ],
   };

@@ -107,7 +107,7 @@ function played(
   if (!letters || names.size === 0) return streams;
   const missing = letters.find((letter) => ![...names.values()].includes(letter));
   if (missing !== undefined) {
-    warnings.push(`The order of parts “${order}” names “${missing}”, which is not there: played as written.`);
+    warnings.push(`The order of parts “${order}” names “${missing}”, which isn’t there; played as written.`);
     return streams;
   }
   return streams.map((stream) => ({
@@ -438,7 +438,7 @@ class Walker {
       if (chord !== undefined) this.measure.symbols.push({ onset, chord });
       else if (root !== undefined) {
         this.warnings.push(
-          `Measure ${this.measures.length + 1}: “${name.trim()}” names no chord that is known; its root, ${pitchClassName(fromFifths(root))}, is kept.`,
+          `Measure ${this.measures.length + 1}: “${name.trim()}” isn’t a chord Key Path knows; its root, ${pitchClassName(fromFifths(root))}, is kept.`,
         );
         this.measure.symbols.push({ onset, chord: { root, kind: 'power' } });
       } else if (name.trim())

@@ -227,15 +227,15 @@ describe('a songbook', () => {
     expect(chordsIn(text)).toEqual(['C@0 F@2', 'G5@0 C@3', 'Am@0']);
     expect(readChart(text).warnings).toEqual(
       expect.arrayContaining([
-        'Line 3: “Qx7” names no chord that is known; its beat is kept.',
-        'Line 3: “Gz~9” names no chord that is known; its root, G, is kept.',
+        'Line 3: “Qx7” isn’t a chord Key Path knows; its beat is kept.',
+        'Line 3: “Gz~9” isn’t a chord Key Path knows; its root, G, is kept.',
       ]),
     );
   });
   it('takes a word for a word, whatever letter it begins with', () => {
     const { score, warnings } = readChart('{title: W}\n[C]Sing [Break] it [Fade out] [G]now');
     expect(score.chordSymbols.map((s) => s.chord && chordSymbol(s.chord))).toEqual(['C', 'G']);
-    expect(warnings.join()).toMatch(/\[Break\] names no chord.*\[Fade out\] names no chord/);
+    expect(warnings.join()).toMatch(/\[Break\] isn’t a chord.*\[Fade out\] isn’t a chord/);
     expect(chordsIn('Song\n4/4\n| C F | G Fade |')).toEqual(['C@0 F@2', 'G@0']);
   });
   it('has its sections in any bracket', () =>
@@ -277,7 +277,7 @@ describe('a songbook', () => {
     expect(warnings).toEqual([]);
   });
   it.each([
-    ['{t: X}\n{key: H}\n[C]la [F]la', 'Line 2: “H” names no key.'],
+    ['{t: X}\n{key: H}\n[C]la [F]la', 'Line 2: “H” isn’t a key.'],
     [
       '{t: X}\n{key: C}\n[C]la\n{key: D}\n[D]la',
       'Line 4: the change to D major inside the chart was left out.',
@@ -290,7 +290,7 @@ describe('a songbook', () => {
       '{t: X}\n{tempo: 90}\n[C]la\n{tempo: 120}\n[D]la',
       'Line 4: the change to a tempo of 120 inside the chart',
     ],
-    ['Song\nTempo: quick\n| C | F |', 'Line 2: “quick” names no tempo'],
+    ['Song\nTempo: quick\n| C | F |', 'Line 2: “quick” isn’t a tempo'],
     ['{t: X}\n{textsize: 12}\n{textsize: 14}\n[C]la [F]la', 'Left out: {textsize}, 2 times.'],
     ['{t: X}\n{sot}\ne|--3--|\nb|--1--|\n{eot}\n[C]la [F]la', 'Left out: a line of tablature, 2 times.'],
     ['{t: X}\n[C]la [*softly][F]la', 'Left out: a remark for the players.'],

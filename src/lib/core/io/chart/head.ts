@@ -52,7 +52,7 @@ export class ChartHead {
 
   private takeKey(value: string, line: number): void {
     const named = parseKey(value);
-    if (!named) this.warnings.push(`Line ${line}: “${value}” names no key.`);
+    if (!named) this.warnings.push(`Line ${line}: “${value}” isn’t a key.`);
     else if (this.key && keyName(named) !== keyName(this.key))
       this.warnings.push(`Line ${line}: the change to ${keyName(named)} inside the chart was left out.`);
     this.key ??= named;
@@ -60,7 +60,7 @@ export class ChartHead {
 
   private takeTime(value: string, line: number): void {
     const named = timeFrom(value);
-    if (!named) this.warnings.push(`Line ${line}: “${value}” names no time signature.`);
+    if (!named) this.warnings.push(`Line ${line}: “${value}” isn’t a time signature.`);
     else if (this.time && (named.beats !== this.time.beats || named.beatType !== this.time.beatType))
       this.warnings.push(`Line ${line}: the change to ${value} inside the chart was left out.`);
     this.time ??= named;
@@ -68,7 +68,7 @@ export class ChartHead {
 
   private takeTempo(value: string, line: number): void {
     const named = tempoFrom(value);
-    if (!named) this.warnings.push(`Line ${line}: “${value}” names no tempo from 10 to 400.`);
+    if (!named) this.warnings.push(`Line ${line}: “${value}” isn’t a tempo from 10 to 400.`);
     else if (this.tempo > 0 && named !== this.tempo)
       this.warnings.push(`Line ${line}: the change to a tempo of ${named} inside the chart was left out.`);
     this.tempo ||= named;

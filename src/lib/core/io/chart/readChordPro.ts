@@ -108,7 +108,7 @@ export function readChordPro(text: string, warnings: string[]): Chart {
     const { items, strange, remarks } = lineItems(raw);
     for (let k = 0; k < remarks; k++) leaveOut(REMARKS);
     for (const name of strange)
-      warnings.push(`Line ${line}: [${name}] names no chord and was taken as words.`);
+      warnings.push(`Line ${line}: [${name}] isn’t a chord and was read as lyrics.`);
     if (items.length > 0) sections.at(-1)!.lines.push({ items, line });
   });
   for (const [what, count] of leftOut)

@@ -53,7 +53,7 @@ const withKnownChords = (section: ChartSection, warnings: string[]): ChartSectio
       if (what.kind !== 'unknown') return item;
       const kept =
         what.root === undefined ? 'its beat' : `its root, ${pitchClassName(fromFifths(what.root))},`;
-      warnings.push(`Line ${line.line}: “${what.name}” names no chord that is known; ${kept} is kept.`);
+      warnings.push(`Line ${line.line}: “${what.name}” isn’t a chord Key Path knows; ${kept} is kept.`);
       return what.root === undefined
         ? { ...item, what: { kind: 'beat' } }
         : { ...item, what: { kind: 'chord', chord: { root: what.root, kind: 'power' } } };
@@ -79,7 +79,7 @@ function knownToScore(chart: Chart, warnings: string[]): ReadResult {
   const time = chart.time ?? guessedTime(sections.flat(), hasSlashes, hasBars);
   if (!chart.time)
     warnings.push(
-      `The chart names no time signature; ${time.beats}/${time.beatType} was taken from its beats.`,
+      `The chart has no time signature; ${time.beats}/${time.beatType} was taken from its beats.`,
     );
   const silent = chart.sections.filter(
     ({ lines }, s) =>
@@ -93,7 +93,7 @@ function knownToScore(chart: Chart, warnings: string[]): ReadResult {
       `${silent.map((s) => (s.name ? `“${s.name}”` : 'A section')).join(', ')} ${silent.length === 1 ? 'gives' : 'give'} no beats: each chord lasts a measure there.`,
     );
   const key = chart.key ?? guessedKey(chords);
-  if (!chart.key) warnings.push(`The chart names no key; its chords say ${keyName(key)}.`);
+  if (!chart.key) warnings.push(`The chart has no key; its chords suggest ${keyName(key)}.`);
   const measures = sections.flatMap((bars, s) =>
     measuresOf(bars, { time, ...says[s]!, beat: beatOf(sections.flat(), time) }).map((measure, i) =>
       i === 0 && chart.sections[s]!.name ? { ...measure, section: chart.sections[s]!.name } : measure,

@@ -27,7 +27,7 @@ export function measuresFor(
   const end = notes.reduce((latest, n) => Math.max(latest, n.onset + n.duration), 0);
   const firstOnset = notes[0]!.onset;
   if (end / (TICKS_PER_QUARTER / 4) > MOST_MEASURES * 16)
-    throw new InputError('The MIDI file lasts for many hours: it is damaged, or no piece.');
+    throw new InputError('The MIDI file lasts for many hours: it is damaged or isn’t a piece.');
   const usual = maps.times.length > 0 ? maps.times[0]!.time : likelyMetre(notes, drums);
   const times = withoutShortStart(maps.times);
   const timeAt = (tick: Ticks): TimeSignature => times.list.filter((t) => t.at <= tick).at(-1)?.time ?? usual;
@@ -49,7 +49,7 @@ export function measuresFor(
   for (let at = silent; at < end;) {
     if (measures.length >= MOST_MEASURES)
       throw new InputError(
-        `The MIDI file lasts for more than ${MOST_MEASURES} measures: it is damaged, or no piece.`,
+        `The MIDI file lasts for more than ${MOST_MEASURES} measures: it is damaged or isn’t a piece.`,
       );
     const isFirst = measures.length === 0;
     const time = timeAt(at);

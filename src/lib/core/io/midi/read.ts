@@ -82,10 +82,10 @@ export function readMidi(bytes: Uint8Array): ReadResult {
   const style = drumStyle(drums, time, measures[0]!.start + shift - measures[0]!.beginsAt);
   if (file.times.length === 0)
     warnings.push(
-      `The file names no time signature; its notes suggest ${measures[0]!.time.beats}/${measures[0]!.time.beatType}.`,
+      `The file has no time signature; its notes suggest ${measures[0]!.time.beats}/${measures[0]!.time.beatType}.`,
     );
   if (file.keys.length === 0)
-    warnings.push(`The file names no key; its notes suggest ${keyName(measures[0]!.key)}.`);
+    warnings.push(`The file has no key; its notes suggest ${keyName(measures[0]!.key)}.`);
   if (file.drums.length > 0)
     warnings.push(
       `${plural(file.drums.length, 'drum stroke')} left out.${style ? ` They play ${DRUM_STYLES[style].says}.` : ''}`,
@@ -135,7 +135,7 @@ const spelled = (midi: number, key: Key): Note['pitch'] =>
   spellMidi(midi, spellInKey(midi % 12, key, 'sharp'));
 
 const DRUM_STYLES = {
-  swing: { word: 'Swing', says: 'swing: eighths are written even' },
+  swing: { word: 'Swing', says: 'swing: eighths are written straight' },
   waltz: { word: 'Waltz', says: 'a waltz' },
   march: { word: 'March', says: 'a march' },
 } as const;
@@ -260,7 +260,7 @@ function clockOf(file: MidiFile, warnings: string[]): Clock {
   const mean = (beats.at(-1)! - beats[0]!) / (beats.length - 1);
   const tempo = Math.round(60 / mean);
   warnings.push(
-    `The playing does not keep to the beats of its file: the beat was found in it, at about ${tempo} a minute. Check the rhythm.`,
+    `The recording doesn’t follow its file’s beats. Key Path found the beat at about ${tempo} a minute. Check the rhythm.`,
   );
   return {
     toTicks: (tick) => Math.max(0, Math.round(beatPosition(beats, seconds(tick)) * TICKS_PER_QUARTER)),

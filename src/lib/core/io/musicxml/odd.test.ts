@@ -216,9 +216,7 @@ describe('bytes', () => {
       [3, 4],
       [3, 4],
     ]);
-    expect(warnings).toContain(
-      'The score names no time signature; 3/4 was taken from what its measures hold.',
-    );
+    expect(warnings).toContain('The score has no time signature; 3/4 was taken from what its measures hold.');
   });
   it('lengths below nothing and a quarter divided by nothing are named with their place', () => {
     const xml = `<score-partwise><part id="A"><measure number="7"><attributes><divisions>2</divisions><time><beats>1</beats><beat-type>4</beat-type></time></attributes>

@@ -46,7 +46,7 @@ function inOwnTime(measures: readonly ReadMeasure[], warnings: string[]): readon
   const [usual, times] = [...counts].sort((a, b) => b[1] - a[1] || b[0] - a[0])[0] ?? [0, 0];
   const time = times < 2 ? undefined : timeOfLength(usual);
   if (!time) return measures;
-  const sentence = `The score names no time signature; ${time.beats}/${time.beatType} was taken from what its measures hold.`;
+  const sentence = `The score has no time signature; ${time.beats}/${time.beatType} was taken from what its measures hold.`;
   if (!warnings.includes(sentence)) warnings.push(sentence);
   return measures.map((m) => ({ ...m, time }));
 }

@@ -93,7 +93,7 @@ export const DEMO_LEARNERS: readonly DemoLearner[] = [
       voiceLow: 'G3',
       voiceHigh: 'D5',
       minutesADay: 30,
-      about: 'Practises before work. Wants to play for her choir.',
+      about: 'Practices before work. Wants to play for her choir.',
     },
     comesIn: 1,
     lessons: 24,

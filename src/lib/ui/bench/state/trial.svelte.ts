@@ -1,4 +1,5 @@
 /** Hearing what is not decided yet: the phrase in hand in another texture, inversion, level or key, one after another by one key. */
+import { inSentence } from '$core/capital';
 import { levelText } from '$core/arrange/levels';
 import { decide } from '$core/decisions/decide';
 import { kindOf, type Decision } from '$core/decisions/registry';
@@ -93,7 +94,7 @@ export class TrialState {
     switch (what) {
       case 'texture':
         return (kindOf('texture').choices?.(situation) ?? []).map(([value, name]) => ({
-          name: name.toLowerCase(),
+          name: inSentence(name),
           decisions: [{ kind: 'texture', at, value }],
         }));
       case 'inversion':
@@ -105,7 +106,7 @@ export class TrialState {
         return levels
           .filter(({ level }) => level !== document.recipe.level)
           .map(({ level, name }) => ({
-            name: `level ${levelText(level)}, ${name.toLowerCase()}`,
+            name: `level ${levelText(level)} (${name})`,
             recipe: { level },
           }));
       case 'key':

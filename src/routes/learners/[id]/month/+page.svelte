@@ -24,7 +24,7 @@
   {/each}
   {#if report.next.length > 0}
     <section class="mt-4" aria-labelledby="then">
-      <h2 id="then">What comes next</h2>
+      <h2 id="then">Next</h2>
       <ul>
         {#each report.next as line (line)}<li>{line}</li>{/each}
       </ul>
@@ -32,7 +32,7 @@
   {/if}
   {#if report.said.length > 0}
     <section class="mt-4" aria-labelledby="words">
-      <h2 id="words">What was said</h2>
+      <h2 id="words">Lesson notes</h2>
       <ul class="grid gap-1">
         {#each report.said as { date, note } (date + note)}
           <li class="grid grid-cols-[4.2rem_minmax(0,1fr)]">
@@ -46,9 +46,9 @@
   <p class="mt-5 flex flex-wrap items-center gap-5 print:hidden">
     <button class="action" onclick={() => print()}>Print</button>
     <a class="link" href="/learners/{data.learner.id}/month/text?of={report.month}" download
-      >As a file to send</a
+      >Download (text)</a
     >
-    <a class="link" href="?of={data.before}">The month before</a>
-    {#if data.after}<a class="link" href="?of={data.after}">The month after</a>{/if}
+    <a class="link" href="?of={data.before}">Previous month</a>
+    {#if data.after}<a class="link" href="?of={data.after}">Next month</a>{/if}
   </p>
 </main>

@@ -1,5 +1,6 @@
 <script lang="ts">
   /** The week's page: what a lesson set, and what was done in it; to be looked at, printed and taken home. */
+  import { stepInSentence } from '$core/lessons/steps';
   import Caution from '$ui/learner/Caution.svelte';
   import { capital, longDay, tempoText } from '$ui/text';
 
@@ -22,7 +23,7 @@
   </p>
 
   <section class="mt-5" aria-labelledby="set">
-    <h2 id="set">To practise, {total} of {lesson.minutesSet} minutes a day</h2>
+    <h2 id="set">Practice for the week: {total} of {lesson.minutesSet} minutes a day</h2>
     <table class="mt-2 w-full border-collapse">
       <thead class="sr-only"><tr><th>Minutes</th><th>What</th><th>Days done</th></tr></thead>
       <tbody>
@@ -31,9 +32,9 @@
             <td class="w-12 py-2 font-mono">{item.minutes}′</td>
             <td class="py-2 pr-4">
               <strong class="font-semibold">{item.title}</strong>, {item.where}<br />
-              {capital(item.steps.map((step) => step.toLowerCase()).join('; then '))}{item.tempo
+              {capital(item.steps.map(stepInSentence).join('; then '))}{item.tempo
                 ? `, ${tempoText(item.time, item.tempo)}`
-                : ''}{item.why === 'due' ? ' (so that it stays)' : ''}
+                : ''}{item.why === 'due' ? ' (review)' : ''}
             </td>
             <td class="w-44 py-2" aria-label="Boxes for {data.days + 1} days">
               <span class="flex gap-1.5" aria-hidden="true"
@@ -43,7 +44,7 @@
             </td>
           </tr>
         {:else}
-          <tr><td class="py-2 text-quiet" colspan="3">Nothing was set.</td></tr>
+          <tr><td class="py-2 text-quiet" colspan="3">No practice yet.</td></tr>
         {/each}
       </tbody>
     </table>
@@ -52,7 +53,7 @@
 
   {#if lesson.note}
     <section class="mt-5" aria-labelledby="said">
-      <h2 id="said">What was said</h2>
+      <h2 id="said">Lesson notes</h2>
       <p class="whitespace-pre-line">{lesson.note}</p>
     </section>
   {/if}
@@ -62,7 +63,7 @@
     <ul class="mt-1">
       {#each data.done as line, i (i)}
         <li class="border-t border-hairline py-1.5">
-          {line.title}, {line.where}: {line.step.toLowerCase()}{line.tempo
+          {line.title}, {line.where}: {stepInSentence(line.step)}{line.tempo
             ? `, ${tempoText(line.time, line.tempo)}`
             : ''}{line.grade ? `, ${line.grade}` : ''}
         </li>

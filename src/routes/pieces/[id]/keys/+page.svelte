@@ -40,7 +40,7 @@
           void show({ learner, level: String(level) });
         }}
       >
-        <option value="">anyone (an octave, 61 keys)</option>
+        <option value="">Anyone (an octave, 61 keys)</option>
         {#each data.learners as { id, name } (id)}<option value={id}>{name}</option>{/each}
       </select>
     </label>

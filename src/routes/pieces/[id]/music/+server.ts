@@ -19,6 +19,6 @@ export const GET: RequestHandler = async ({ params, url, request }) => {
   const sheet =
     query.success &&
     (await work('measures', { pieceId: params.id, ...query.data }, about(params.id, request)));
-  if (!sheet) error(400, 'These measures are not in the piece.');
+  if (!sheet) error(400, 'These measures aren’t in the piece.');
   return json(sheet);
 };

@@ -28,7 +28,7 @@ export const PUT: RequestHandler = async ({ params, request }) => {
     return json(
       {
         message:
-          'Somebody else has changed the sections meanwhile. What is saved is shown now; make your change again.',
+          'The sections were changed in another window. You now see the saved sections; make your change again.',
       },
       { status: 409 },
     );

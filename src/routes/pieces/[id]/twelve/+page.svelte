@@ -9,13 +9,12 @@
   <p class="mb-4 flex flex-wrap gap-5 text-quiet print:hidden">
     A slash is a beat.
     <button type="button" class="link" onclick={() => window.print()}>Print the set</button>
-    <a class="link" href="/pieces/{data.piece.id}/twelve/set" data-sveltekit-reload>Take it away (ChordPro)</a
-    >
+    <a class="link" href="/pieces/{data.piece.id}/twelve/set" data-sveltekit-reload>Download (ChordPro)</a>
     <a class="link" href="/pieces/{data.piece.id}">Back to the piece</a>
   </p>
   {#if data.piece.rights === 'not known'}
     <p class="mb-3 text-sm text-quiet">
-      Arranging and copying a protected song can need permission; the law of the place decides.
+      Arranging and copying a protected piece may need permission, depending on local law.
     </p>
   {/if}
   <div class="grid gap-x-10 gap-y-7 lg:grid-cols-2 print:block">

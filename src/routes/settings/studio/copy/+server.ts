@@ -13,7 +13,7 @@ import type { RequestHandler } from './$types';
 export const GET: RequestHandler = async ({ url, request }) => {
   const day = url.searchParams.get('day');
   if (day !== null) {
-    if (!copiesIn(dataFolder()).includes(day)) error(404, 'There is no copy of this day.');
+    if (!copiesIn(dataFolder()).includes(day)) error(404, 'There’s no backup from this day.');
     return fileDownload(copyOf(dataFolder(), day), `Key Path ${day}.db`);
   }
   const folder = passingFolder(dataFolder(), 'outgoing');

@@ -2,7 +2,7 @@
   /** Two versions phrase by phrase, one under the other; the measures in which they differ are marked, and said. */
   import { goto } from '$app/navigation';
   import Picture from '$ui/score/Picture.svelte';
-  import { capital, measureText } from '$ui/text';
+  import { capital } from '$ui/text';
 
   let { data } = $props();
   const same = $derived(data.phrases.every((p) => p.differences.length === 0));
@@ -47,12 +47,10 @@
       {/each}
       {#if phrase.differences.length > 0}
         <ul class="text-sm text-quiet">
-          {#each phrase.differences as { number, says } (number)}
-            <li>{capital(measureText(number))}: {says.join('; ')}</li>
-          {/each}
+          {#each phrase.says as line (line)}<li>{line}.</li>{/each}
         </ul>
       {:else}
-        <p class="text-sm text-quiet">The same in both.</p>
+        <p class="text-sm text-quiet">Identical.</p>
       {/if}
     </section>
   {/each}
@@ -60,11 +58,11 @@
     <p class="mt-4 flex gap-5">
       {#if data.from > 0}
         <a class="link" href="?with={data.other.id}&phrase={Math.max(0, data.from - data.most)}"
-          >Phrases before</a
+          >Previous phrases</a
         >
       {/if}
       {#if data.from + data.most < data.count}
-        <a class="link" href="?with={data.other.id}&phrase={data.from + data.most}">Phrases after</a>
+        <a class="link" href="?with={data.other.id}&phrase={data.from + data.most}">Next phrases</a>
       {/if}
     </p>
   {/if}

@@ -53,7 +53,7 @@ export const actions: Actions = {
     const document = documentOfVersion(db(), version);
     const decision = document.decisions[form.data.subject];
     if (!decision || !canMend(decision, sourceScore(db(), version.pieceId).score))
-      return fail(409, { message: 'This is not something that the source itself holds.' });
+      return fail(409, { message: 'This can’t be corrected in the source.' });
     const { patches } = editing(document, (draft) => {
       delete draft.decisions[form.data.subject];
     });

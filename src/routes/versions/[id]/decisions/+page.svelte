@@ -42,7 +42,7 @@
       <li class="flex flex-wrap items-baseline gap-x-4 border-t border-hairline py-2">
         <span class="min-w-0 flex-1">
           {capital(decision.says)}
-          {#if decision.parked}<span class="block text-sm text-alarm">waits: {decision.parked}</span>{/if}
+          {#if decision.parked}<span class="block text-sm text-alarm">on hold: {decision.parked}</span>{/if}
         </span>
         {#if decision.at && !decision.parked}
           <a class="link" href="/versions/{data.version.id}?at={encodeURIComponent(decision.at)}"
@@ -59,7 +59,7 @@
             <input type="hidden" name="subject" value={decision.subject} />
             <button
               class="link text-sm"
-              title="The source was wrong: put it right for every version"
+              title="Correct the source for every version"
               aria-label="Correct the source: {decision.says}, {decision.where}">Correct the source</button
             >
           </form>
@@ -73,7 +73,7 @@
       <li class="border-t border-hairline py-3 text-quiet">
         {data.decisions.length > 0
           ? 'No choices match.'
-          : 'Everything is as suggested. Your choices on the bench appear here.'}
+          : 'No choices yet. What you choose on the bench appears here.'}
       </li>
     {/each}
   </ul>

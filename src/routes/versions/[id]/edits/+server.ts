@@ -48,12 +48,12 @@ export const POST: RequestHandler = async ({ params, request }) => {
   if (steps > MOST_STEPS)
     return json(
       {
-        message: `This change sets ${steps.toLocaleString('en')} choices; one change can set ${MOST_STEPS.toLocaleString('en')}. Select less at a time. Nothing was changed.`,
+        message: `This change sets ${steps.toLocaleString('en')} choices; one change can set ${MOST_STEPS.toLocaleString('en')}. Select less at once. Nothing was changed.`,
       },
       { status: 413 },
     );
   const change = changeSchema.safeParse(sent);
-  const misunderstood = () => json({ message: 'This change could not be understood.' }, { status: 400 });
+  const misunderstood = () => json({ message: 'This change couldn’t be understood.' }, { status: 400 });
   if (!change.success) return misunderstood();
   const window = windowAt(request, change.data.since);
   if ('step' in change.data) {

@@ -41,7 +41,7 @@
       <label class="mt-2 grid text-sm text-quiet">
         For
         <select class="field text-base text-ink" onchange={(event) => forWhom(event.currentTarget.value)}>
-          <option value="" selected={data.chosen === null}>everyone assigned to it</option>
+          <option value="" selected={data.chosen === null}>everyone with this version</option>
           {#each data.holders as { assignment, name } (assignment)}
             <option value={assignment} selected={data.chosen === assignment}>{name}</option>
           {/each}

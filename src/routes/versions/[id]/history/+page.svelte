@@ -11,7 +11,7 @@
 
 <main id="main" class="mx-auto max-w-4xl px-7 py-7">
   <div class="min-w-0">
-    <h1>{data.version.title}: what was changed</h1>
+    <h1>{data.version.title}: history</h1>
     <p class="text-quiet">
       {plural(data.version.edit, 'change')}, the newest first. Nothing is ever lost: going back is a change
       too.
@@ -30,11 +30,11 @@
               <span class="text-sm text-quiet">{momentText(edit.at)}, by the {edit.author}</span>
             </p>
             <div class="flex flex-wrap items-center gap-x-4 gap-y-1 text-sm">
-              <a class="link" href="/versions/{data.version.id}/handout?at={edit.number}">Look at it</a>
+              <a class="link" href="/versions/{data.version.id}/handout?at={edit.number}">Preview</a>
               {#if edit.number !== data.version.edit}
                 <form method="post" action="?/back" use:enhance>
                   <input type="hidden" name="number" value={edit.number} />
-                  <button class="link" aria-label="Go back to {edit.number}">Go back to it</button>
+                  <button class="link" aria-label="Restore {edit.number}">Restore</button>
                 </form>
               {/if}
               <form method="post" action="?/duplicate" use:enhance>
@@ -49,7 +49,7 @@
                   class="field min-h-7 w-40 py-0 text-sm"
                   name="name"
                   aria-label="Name of {edit.number}"
-                  placeholder="a name for it"
+                  placeholder="name"
                   value={edit.name ?? ''}
                 />
                 <button class="link" aria-label="Save the name of {edit.number}">Save</button>

@@ -31,9 +31,9 @@
 <main id="main" class="mx-auto max-w-5xl px-7 py-7">
   <h1>Keys for {data.version.title}</h1>
   <p class="mb-5 text-quiet">
-    At level {levelText(recipe.level)}, for hands that reach {hands}, on {recipe.keyboard} keys{data.singer
+    At level {levelText(recipe.level)}, for a reach of {hands}, on {recipe.keyboard} keys{data.singer
       ? `, sung by ${data.singer.name}`
-      : ''}. Every key is arranged and fingered; the shortest bar is the easiest.
+      : ''}. Every key is arranged and fingered. The shortest bar is the easiest.
     <a class="link" href="/versions/{data.version.id}">Back to the bench</a>
   </p>
   {#if problem}<p class="mb-3 text-alarm" role="alert">{problem}</p>{/if}

@@ -19,9 +19,9 @@
 <svelte:head><title>{data.version.title} at all levels · Key Path</title></svelte:head>
 
 {#snippet facts(level: Shown, made: boolean)}
-  <p class="text-quiet">{level.key}, hard {level.hard} of 100</p>
+  <p class="text-quiet">{level.key}, difficulty {level.hard} of 100</p>
   <p class="mt-1 text-sm text-quiet">{level.account}</p>
-  {#if made}<p class="mt-1 text-sm">has a version</p>{/if}
+  {#if made}<p class="mt-1 text-sm">version exists</p>{/if}
 {/snippet}
 
 {#snippet line(level: Shown, text: string)}
@@ -34,11 +34,11 @@
 {/snippet}
 
 <main id="main" class="mx-auto max-w-6xl px-7 py-7">
-  <h1>{data.version.title}, level by level</h1>
+  <h1>{data.version.title}: levels side by side</h1>
   <div class="mt-2 mb-4 flex flex-wrap items-center gap-5">
     {#if phrase}
       <label class="flex items-center gap-2 text-quiet">
-        The same phrase
+        Same phrase
         <select class="field text-ink" value={at} onchange={(event) => go(Number(event.currentTarget.value))}>
           {#each phrases as p, i (p.from)}
             <option value={i}>
@@ -47,9 +47,11 @@
           {/each}
         </select>
       </label>
-      <button type="button" class="link" disabled={at === 0} onclick={() => go(at - 1)}>Phrase before</button>
+      <button type="button" class="link" disabled={at === 0} onclick={() => go(at - 1)}
+        >Previous phrase</button
+      >
       <button type="button" class="link" disabled={at >= phrases.length - 1} onclick={() => go(at + 1)}>
-        Phrase after
+        Next phrase
       </button>
     {/if}
     <a class="link ml-auto" href="/versions/{data.version.id}">Back to the bench</a>
@@ -74,11 +76,11 @@
               {@render facts(data.first, made)}
             {:else}
               {#await data.following[i - 1]}
-                <p class="text-quiet" role="status">arranging…</p>
+                <p class="text-quiet" role="status">Arranging…</p>
               {:then shown}
                 {#if shown}{@render facts(shown, made)}{/if}
               {:catch problem}
-                <p class="text-alarm" role="alert">This level could not be made: {problem.message}</p>
+                <p class="text-alarm" role="alert">This level couldn’t be made: {problem.message}</p>
               {/await}
             {/if}
           </div>
@@ -94,7 +96,7 @@
     </ol>
     <p class="mt-4 flex items-center gap-4">
       <button class="action">Make versions of the checked levels</button>
-      <span class="text-sm text-quiet">They take the key, hands and choices with them.</span>
+      <span class="text-sm text-quiet">They keep the key, hands and choices.</span>
     </p>
   </form>
 </main>
