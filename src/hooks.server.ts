@@ -13,7 +13,9 @@ import { asks } from '$server/quiet';
 import { whileOpen } from '$server/restoring';
 import { start } from '$server/start';
 import { DARK } from '$ui/shown/dark';
+import { localeOf } from '$server/studio/locale';
 import { SHOWN_COOKIE, shownFrom } from '$ui/shown/shown';
+import { speakAs } from '$ui/text';
 import { redirect, type Handle, type HandleServerError, type ServerInit } from '@sveltejs/kit';
 import { resolve as absolute } from 'node:path';
 
@@ -84,6 +86,7 @@ async function answered({ event, resolve }: Parameters<Handle>[0]): Promise<Resp
     }
     if (session.next) event.cookies.set(SESSION_COOKIE, session.next, sessionCookie(event));
   }
+  speakAs(localeOf(db()));
   const { theme } = shownFrom(event.cookies.get(SHOWN_COOKIE));
   return guarded(
     await resolve(event, {

@@ -18,11 +18,11 @@ test('the left hand gets another texture, for the whole, a section and a measure
 }) => {
   await openBench(page, 'Textured Song');
   await setLevel(page, '4');
-  await choose(page, /^Left hand: /, 'Swing bass');
+  await choose(page, /^Left hand: /, 'Stride bass');
   const panel = page.getByRole('region', { name: 'Selected measure' });
   await page.getByRole('button', { name: /^measure 1, difficulty/ }).click();
   await expect(panel).toContainText('the root of');
-  await expect(page.getByText(/notes added|enriched by/)).toBeVisible();
+  await expect(page.getByText(/added \(|enriched by/)).toBeVisible();
   await panel.getByLabel('Left hand in this measure').selectOption({ value: 'held-root' });
   await benchReady(page);
   await expect(panel.getByRole('group', { name: /Left/ }).or(panel)).toContainText('Left hand');
@@ -36,30 +36,32 @@ test('the left hand gets another texture, for the whole, a section and a measure
   await expect(panel).toContainText('the left hand as in the source');
   await page.reload();
   await benchReady(page);
-  await expect(page.getByLabel(/^Left hand: Swing bass/)).toBeVisible();
+  await expect(page.getByLabel(/^Left hand: Stride bass/)).toBeVisible();
 });
 
 test('a song becomes chords to sing to, with an introduction that can go', async ({ page }) => {
   await openBench(page, 'Sung Song');
-  await choose(page, /^Style: /, /^chords to sing to/);
-  await expect(page.getByText(/notes to sing to in place of the \d+ of the source/)).toBeVisible();
+  await choose(page, /^Style: /, /^sing-along/);
+  await expect(page.getByText(/accompaniment notes instead of the source’s \d+/)).toBeVisible();
   await expect(page.getByRole('heading', { name: 'Introduction' })).toBeVisible();
-  const more = page.getByRole('button', { name: 'Counting, pedal and more' });
+  const more = page.getByRole('button', { name: /^More settings/ });
   await more.click();
-  await choose(page, /^Introduction: /, 'no introduction');
+  await choose(page, /^Introduction: /, 'none');
   await expect(page.getByRole('heading', { name: 'Introduction' })).toHaveCount(0);
-  await choose(page, /^Rhythm of the chords: /, 'Held');
+  await choose(page, /^Chord rhythm: /, 'Held');
   await benchReady(page);
-  await expect(page.getByLabel('Rhythm of the chords: Held')).toBeVisible();
+  await expect(page.getByLabel('Chord rhythm: Held')).toBeVisible();
 });
 
 test('hands and keyboard redraw the version', async ({ page }) => {
   await openBench(page, 'Small Hands');
-  await page.getByLabel(/^Hands and keyboard: an octave, 61 keys/).click();
+  await page.getByLabel(/^Hands and keyboard: an octave; 61 keys/).click();
   await page.getByLabel('Left hand reaches').selectOption('a seventh');
   await page.getByRole('combobox', { name: /^Keyboard/ }).selectOption('88 keys, A0 to C8');
   await page.keyboard.press('Escape');
-  await expect(page.getByLabel(/^Hands and keyboard: a seventh and an octave, 88 keys/)).toBeVisible();
+  await expect(
+    page.getByLabel(/^Hands and keyboard: a seventh left, an octave right; 88 keys/),
+  ).toBeVisible();
   await benchReady(page);
 });
 
@@ -83,7 +85,7 @@ test('keys are ranked, weighed anew, and taken with a click', async ({ page }) =
   await page.getByRole('link', { name: 'Compare keys' }).click();
   const keys = page.getByRole('list', { name: 'All keys, best first' });
   await expect(keys.getByRole('button')).toHaveCount(13, { timeout: 20_000 });
-  await expect(page.getByRole('list', { name: 'The best three keys' }).getByRole('listitem')).toHaveCount(3);
+  await expect(page.getByRole('list', { name: 'Best three keys' }).getByRole('listitem')).toHaveCount(3);
   await expectAccessible(page);
   // Distance alone puts the source's own key first.
   for (const name of ['Reading', 'Hands', 'Voice', 'Keyboard'])

@@ -110,7 +110,7 @@ test('a chord chart pasted anywhere becomes a version to sing to', async ({ page
   await page.getByRole('button', { name: 'Save this piece' }).click();
   await page.getByRole('button', { name: 'Make a version' }).click();
   await benchReady(page);
-  await expect(page.getByText(/notes to sing to/)).toBeVisible();
+  await expect(page.getByText(/accompaniment notes/)).toBeVisible();
   await expect(page.locator('.sheet svg').first()).toContainText(/B\s*♭/);
 });
 

@@ -56,7 +56,7 @@ test('a stretch is chosen by Shift, by whole measures and with the mouse, and de
   await music(page).focus();
   await page.keyboard.press('Shift+ArrowRight');
   await page.keyboard.press('Shift+ArrowRight');
-  await expect(panel(page)).toContainText('Chosen: 3 notes');
+  await expect(panel(page)).toContainText('Selected: 3 notes');
   await page.keyboard.press('.');
   await benchReady(page);
   await page.getByRole('link', { name: '3 choices' }).click();
@@ -68,7 +68,7 @@ test('a stretch is chosen by Shift, by whole measures and with the mouse, and de
   await benchReady(page);
   await music(page).focus();
   await page.keyboard.press('Control+Shift+ArrowRight');
-  await expect(panel(page)).toContainText('Chosen: measures 1 to 2');
+  await expect(panel(page)).toContainText('Selected: measures 1 to 2');
   await page.keyboard.press('t');
   await expect(page.getByRole('link', { name: '4 choices' })).toBeVisible();
   await page.keyboard.press('Control+z');
@@ -87,12 +87,12 @@ test('a stretch is chosen by Shift, by whole measures and with the mouse, and de
   await page.mouse.down();
   await page.mouse.move(to.x + 6, to.y + 6, { steps: 6 });
   await page.mouse.up();
-  await expect(panel(page)).toContainText('Chosen: measures 1 to 3');
+  await expect(panel(page)).toContainText('Selected: measures 1 to 3');
   // By touch: the next thing that is touched is the end.
   await measure(page, 2).click();
   await panel(page).getByRole('button', { name: 'Select more' }).click();
   await area(4).click({ position: { x: 6, y: 6 }, force: true });
-  await expect(panel(page)).toContainText('Chosen: measures 2 to 4');
+  await expect(panel(page)).toContainText('Selected: measures 2 to 4');
 });
 
 test('what is decided holds wherever the figure comes again, asked once and kept', async ({ page }) => {
@@ -148,7 +148,10 @@ test('a phrase is heard in another texture, level and key before it is taken', a
 test('what is shown is chosen once for this device; notes grow, the desk goes dark', async ({ page }) => {
   await openBench(page, 'Shown Song');
   await page.getByRole('button', { name: 'View' }).click();
-  await page.getByRole('checkbox', { name: 'Counts', exact: true }).uncheck();
+  await page
+    .getByRole('dialog', { name: 'View' })
+    .getByRole('checkbox', { name: 'Counts', exact: true })
+    .uncheck();
   await page.getByRole('checkbox', { name: 'Note names' }).check();
   await page.getByRole('button', { name: 'Larger music' }).click();
   await page.getByLabel('Theme').selectOption('dark');
@@ -162,7 +165,7 @@ test('what is shown is chosen once for this device; notes grow, the desk goes da
   await expect(page.locator('.sheet text.count')).toHaveCount(0);
   await expectAccessible(page);
   await page.getByRole('button', { name: 'View' }).click();
-  await expect(page.getByText('115 %')).toBeVisible();
+  await expect(page.getByText('115%')).toBeVisible();
 });
 
 test('a version is signed, and what comes after it is said; it is named, copied and compared', async ({
@@ -207,7 +210,7 @@ test('pieces are searched and filtered', async ({ page }) => {
   await expect(page.getByText('No pieces match.')).toBeVisible();
   await page.getByRole('button', { name: 'Clear filters' }).click();
   await expect(list).toBeVisible();
-  await page.getByLabel('Current piece of').selectOption('Runa');
+  await page.getByLabel('Student', { exact: true }).selectOption('Runa');
   await expect(page.getByRole('link', { name: 'Kite Weather' })).toBeVisible();
   await expect(list).toHaveCount(0);
 });

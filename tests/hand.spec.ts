@@ -5,7 +5,7 @@ import { benchReady, bring, expectAccessible, open } from './support';
 test('fingers that are decided teach the house’s hand, which new versions begin with', async ({ page }) => {
   // Learning waits until nobody works, and the machine may be busy with other tests.
   test.setTimeout(150_000);
-  await bring(page, 'Current piece of Hand');
+  await bring(page, 'Learned by Hand');
   await page.getByRole('button', { name: 'Make a version' }).click();
   await benchReady(page);
   await page.keyboard.press('ArrowRight');
@@ -29,7 +29,7 @@ test('fingers that are decided teach the house’s hand, which new versions begi
   await expect(share).toHaveValue('0');
 
   await open(page, '/pieces');
-  await page.getByRole('link', { name: 'Current piece of Hand' }).first().click();
+  await page.getByRole('link', { name: 'Learned by Hand' }).first().click();
   await page.getByRole('button', { name: 'Make a version' }).click();
   await benchReady(page);
   await page.getByRole('button', { name: /^Hands and keyboard/ }).click();

@@ -51,7 +51,7 @@ test('an octave and a note left out, from their keys and back again', async ({ p
   await expectAccessible(page);
   await dropped.getByRole('button', { name: /^Reset: left out/ }).click();
   await expect(dropped).toHaveCount(0);
-  await page.getByRole('link', { name: 'What was changed' }).click();
+  await page.getByRole('link', { name: 'History' }).click();
   await expect(page.getByText('Reset left out')).toBeVisible();
   await page.getByRole('link', { name: 'Back to the bench' }).click();
   await expect(page.locator('.sheet .note[data-id="m1n0"]')).toHaveCount(1);
@@ -63,10 +63,10 @@ test('an earlier state is looked at, named, made a version of its own, and gone 
   await openBench(page, 'Revised Song');
   await page.keyboard.press('3');
   await setLevel(page, '1');
-  await expect(page.getByText(/^Level 1, first hands/)).toBeVisible();
+  await expect(page.getByText(/^Level 1 \(First steps\)/)).toBeVisible();
   await benchReady(page);
   await fromMenu(page, 'History');
-  await expect(page.getByRole('heading', { level: 1 })).toHaveText('Revised Song: what was changed');
+  await expect(page.getByRole('heading', { level: 1 })).toHaveText('Revised Song: history');
   await expect(page.getByText('Level 1', { exact: false }).first()).toBeVisible();
   await expectAccessible(page);
   await page.getByRole('textbox', { name: 'Name of 1' }).fill('for the concert');
@@ -77,12 +77,12 @@ test('an earlier state is looked at, named, made a version of its own, and gone 
   await page.goBack();
   await page.getByRole('button', { name: 'New version from 1' }).click();
   await benchReady(page);
-  await expect(page.getByText(/^Level 2, two hands/)).toBeVisible();
+  await expect(page.getByText(/^Level 2 \(Two hands\)/)).toBeVisible();
   await expect(undo(page)).toBeDisabled();
   await page.goBack();
-  await page.getByRole('button', { name: 'Go back to 1' }).click();
+  await page.getByRole('button', { name: 'Restore 1' }).click();
   await benchReady(page);
-  await expect(page.getByText(/^Level 2, two hands/)).toBeVisible();
+  await expect(page.getByText(/^Level 2 \(Two hands\)/)).toBeVisible();
   await expect(undo(page)).toBeEnabled();
 });
 

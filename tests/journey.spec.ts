@@ -12,10 +12,10 @@ test('from uploading a file to the printed handout and the student’s record', 
   // A level 2 version in an easier key, for a learner's hands.
   await page.getByLabel(/^Level/).selectOption('2');
   await page.getByLabel(/^Key/).selectOption('C');
-  await page.getByLabel('For').selectOption({ label: 'Runa' });
+  await page.getByLabel('For', { exact: true }).selectOption({ label: 'Runa' });
   await page.getByRole('button', { name: 'Make a version' }).click();
   await benchReady(page);
-  await expect(page.getByText('Level 2, two hands, in C major.')).toBeVisible();
+  await expect(page.getByText('Level 2 (Two hands), C major')).toBeVisible();
   await expect(page.locator('.sheet .badge').first()).toBeVisible();
   await expect(page.locator('.sheet .harm').first()).toContainText('C');
   await expect(page.locator('.sheet text.count').first()).toHaveText('4'); // the pickup
@@ -50,22 +50,23 @@ test('from uploading a file to the printed handout and the student’s record', 
 
   // Another level and key, and the decisions are still there.
   await setLevel(page, '3');
-  await expect(page.getByText('Level 3, chords, in C major.')).toBeVisible();
+  await expect(page.getByText('Level 3 (Chords), C major')).toBeVisible();
   await expect(decided).toHaveCount(3);
   await page.getByRole('combobox', { name: /^Key: / }).click();
   await page.getByRole('option', { name: /^G major/ }).click();
-  await expect(page.getByText('Level 3, chords, in G major.')).toBeVisible();
+  await expect(page.getByText('Level 3 (Chords), G major')).toBeVisible();
   await expect(decided).toHaveCount(3);
   await page.keyboard.press('Control+z');
   await page.keyboard.press('Control+z');
-  await expect(page.getByText('Level 2, two hands, in C major.')).toBeVisible();
+  await expect(page.getByText('Level 2 (Two hands), C major')).toBeVisible();
   await benchReady(page);
 
   // Given to a learner.
   await fromMenu(page, 'Assign to a student');
+  await page.getByRole('dialog').getByRole('checkbox', { name: /^Teo/ }).check();
   await page.getByRole('button', { name: 'Assign to Teo' }).click();
   await expect(page.getByText('Assigned to Teo.')).toBeVisible();
-  await expect(page.getByRole('dialog').getByText('assigned', { exact: true })).toBeVisible();
+  await expect(page.getByRole('dialog').getByText('assigned', { exact: true }).first()).toBeVisible();
   await page.getByRole('button', { name: 'Close', exact: true }).click();
 
   // The handout prints on both papers, with the chosen fingers where they are asked for.

@@ -1,12 +1,13 @@
 /** Learners: adding one, changing what is known of them, the lesson log. */
 import { expect, test } from '@playwright/test';
+import { fillSegments } from './support';
 
 test('a student is added, corrected, and a lesson is logged', async ({ page }) => {
   await page.goto('/learners');
   await page.getByRole('link', { name: 'Add a student' }).click();
   await page.getByLabel('Name').fill('Ilse');
   await page.getByLabel('Lesson day').selectOption('Thursday');
-  await page.getByRole('textbox', { name: 'At' }).fill('15:00');
+  await fillSegments(page, 'Lesson time', '15:00');
   await page.getByLabel('Lowest sung note').fill('deep');
   await page.getByRole('button', { name: 'Add' }).click();
   await expect(page.getByRole('alert')).toContainText('Write a note with its octave');
@@ -14,7 +15,7 @@ test('a student is added, corrected, and a lesson is logged', async ({ page }) =
   await page.getByLabel('Lowest sung note').fill('A3');
   await page.getByRole('button', { name: 'Add' }).click();
   await expect(page.getByRole('heading', { level: 1, name: 'Ilse' })).toBeVisible();
-  await expect(page.getByText('Thursdays 15:00')).toBeVisible();
+  await expect(page.getByText('Thursday, 15:00')).toBeVisible();
   await expect(page.getByText('Reaches an octave right')).toBeVisible();
 
   await page.getByText('Change', { exact: true }).click();

@@ -5,7 +5,7 @@ import { spawn, type ChildProcess } from 'node:child_process';
 import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { expectAccessible, open, scripted } from './support';
+import { expectAccessible, fillSegments, open, scripted } from './support';
 
 /** Opens the lesson of a learner from Today, and waits until it can be given. */
 async function openLesson(page: Page, name: string): Promise<void> {
@@ -59,7 +59,7 @@ test('six ticks, two grades, a note and the week set take less than a minute of 
   await expect(page.getByText(words)).toBeVisible();
   await expect(
     page
-      .getByRole('region', { name: /To practise/ })
+      .getByRole('region', { name: /Practice for the week/ })
       .getByRole('row')
       .nth(1),
   ).toBeVisible();
@@ -242,20 +242,20 @@ test('a lesson is moved once, doubled, cancelled from then on; holidays; another
   await page.getByRole('link', { name: 'Next' }).click();
   await lesson.click();
   const panel = page.getByRole('region', { name: 'The lesson of Halvard' });
-  const day = await panel.getByLabel('To').inputValue();
-  await panel.getByLabel('at').fill('07:45');
-  await panel.getByRole('button', { name: 'Move once' }).click();
+  const day = await panel.locator('input[name=toDay]').inputValue();
+  await fillSegments(panel, 'at', '07:45');
+  await panel.getByRole('button', { name: 'Move this lesson' }).click();
   await expect(page.getByRole('button', { name: /07:45 Halvard.*moved/ })).toBeVisible();
   await page.getByRole('link', { name: 'Next' }).click();
   await expect(page.getByRole('button', { name: /11:00 Halvard/ })).toBeVisible();
   await page.getByRole('button', { name: /11:00 Halvard/ }).click();
-  await panel.getByRole('button', { name: 'Double once' }).click();
+  await panel.getByRole('button', { name: 'Double this lesson' }).click();
   await expect(page.getByRole('button', { name: /Halvard 60 min, double/ })).toBeVisible();
   await page.getByRole('link', { name: 'Next' }).click();
   await page.getByRole('button', { name: /11:00 Halvard/ }).click();
   await panel
     .locator('form')
-    .filter({ hasText: 'Cancel once' })
+    .filter({ hasText: 'Cancel this lesson' })
     .getByRole('button', { name: 'This and all later ones' })
     .click();
   await expect(page.getByRole('button', { name: /Halvard/ })).toHaveCount(0);
@@ -279,14 +279,17 @@ test('a lesson is moved once, doubled, cancelled from then on; holidays; another
   expect(events.length).toBeGreaterThan(300);
 
   // A holiday takes the lessons of its days.
-  await page.getByRole('link', { name: 'Now' }).click();
+  await page
+    .getByRole('navigation', { name: 'Weeks and months' })
+    .getByRole('link', { name: 'Today' })
+    .click();
   await page.getByRole('link', { name: 'Month view' }).click();
   await expect(page.getByRole('heading', { level: 1 })).toContainText(/20\d\d/);
   const form = page.locator('form').filter({ hasText: 'Add holiday' });
   await form.getByLabel('Name').fill('Harbour days');
-  await form.getByLabel('From').fill('2031-06-02');
-  await form.getByLabel('to', { exact: true }).fill('2031-06-08');
-  await form.getByRole('button').click();
+  await fillSegments(form, 'From', '2031-06-02');
+  await fillSegments(form, 'to', '2031-06-08');
+  await form.getByRole('button', { name: 'Add holiday' }).click();
   await expect(page.getByText(/Harbour days, 2 Jun to 8 Jun/)).toBeVisible();
   await open(page, '/week?day=2031-06-03');
   await expect(page.getByRole('button', { name: /Harbour days/ }).first()).toBeVisible();

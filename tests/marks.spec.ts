@@ -24,7 +24,7 @@ test('another counting school, words of one’s own, and a section that is diffe
   await openBench(page, 'Counted Song');
   const words = panel(page).getByLabel('Words to count this measure');
   await expect(words).toHaveValue('1 (2) & 3 4');
-  await page.getByRole('button', { name: 'Counting, pedal and more' }).click();
+  await page.getByRole('button', { name: /^More settings/ }).click();
   await choose(page, /^Counting: suggested/, 'ta, ka-di-mi');
   await page.keyboard.press('Escape');
   await expect(words).toHaveValue('ta (ta) di ta ta');
@@ -48,7 +48,7 @@ test('another counting school, words of one’s own, and a section that is diffe
     .getByLabel(/^Counting in section/)
     .selectOption('ta, ti-ti');
   await expect(words).toHaveValue('ta (ti) ti ta ta');
-  await page.getByRole('button', { name: 'Counting, pedal and more' }).click();
+  await page.getByRole('button', { name: /^More settings/ }).click();
   await choose(page, /^Count for/, 'for the left hand');
   await expect(words).not.toHaveValue('ta (ti) ti ta ta');
 });
@@ -65,7 +65,7 @@ test('the pedal of a measure, by list and by key, with what it is for', async ({
   await page.getByRole('application', { name: /^Music of/ }).focus();
   await page.keyboard.press('p');
   await expect(here).toHaveValue('none');
-  await page.getByRole('button', { name: 'Counting, pedal and more' }).click();
+  await page.getByRole('button', { name: /^More settings/ }).click();
   await choose(page, /^Pedal: suggested/, 'on long notes only');
   await page.keyboard.press('Escape');
   await expect(here).toHaveValue('none');
@@ -78,7 +78,7 @@ test('the pedal of a measure, by list and by key, with what it is for', async ({
 
 test('another fingering of the measure is taken as a whole and undone as a whole', async ({ page }) => {
   await openBench(page, 'Refingered Song', 2);
-  const take = panel(page).getByRole('button', { name: /^Take/ }).first();
+  const take = panel(page).getByRole('button', { name: /^Use/ }).first();
   const wanted = (await take.getAttribute('aria-label'))!.replace(/^Take ([\d ]+):.*$/, '$1').trim();
   await take.click();
   const row = panel(page).getByRole('list').first();

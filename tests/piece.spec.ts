@@ -50,10 +50,10 @@ test('what is said of a piece leads into its music', async ({ page }) => {
   await expect(page.getByText('C D E F G A B')).toBeVisible();
   // The borrowed chord has its picture, its degree, and what stays from the chord before.
   const borrowed = page.getByRole('listitem').filter({ has: page.getByRole('img', { name: 'Fm: F A♭ C' }) });
-  await expect(borrowed).toContainText('iv borrowed');
-  await expect(page.getByRole('link', { name: /Fm iv, borrowed C stays, F A♭ new/ })).toBeVisible();
-  await page.getByLabel('Degrees').selectOption('1 6 4 5');
-  await expect(borrowed).toContainText('4 minor borrowed');
+  await expect(borrowed).toContainText('iv outside the key');
+  await expect(page.getByRole('link', { name: /Fm iv, outside the key C stays, F A♭ new/ })).toBeVisible();
+  await page.getByLabel('Chord numbers').selectOption('1 6 4 5');
+  await expect(borrowed).toContainText('4 minor outside the key');
   await borrowed.getByRole('link').click();
   await expect(music(page).getByRole('heading')).toHaveText('Measures 17 to 20');
   await expect(music(page).locator('.sheet svg').first()).toBeVisible();
@@ -76,13 +76,13 @@ test('the form is made one’s own, and given back', async ({ page }) => {
   await expect(page.getByText('Section B has another name.')).toBeVisible();
   await page.getByRole('button', { name: 'Split section Refrain' }).click();
   await expect(page.getByText('Section Refrain is two now.')).toBeVisible();
-  await expect(page.getByLabel(/^Section Refrain begins at/)).toHaveValue('16');
-  await page.getByLabel(/^Section Refrain begins at/).selectOption({ value: '15' });
+  await expect(page.getByLabel(/^Section Refrain starts at/)).toHaveValue('16');
+  await page.getByLabel(/^Section Refrain starts at/).selectOption({ value: '15' });
   await expect(page.getByText('Section Refrain begins elsewhere.')).toBeVisible();
   await page.reload();
   await scripted(page);
   await page.getByText('Your sections').click();
-  await expect(page.getByLabel(/^Section Refrain begins at/)).toHaveValue('15');
+  await expect(page.getByLabel(/^Section Refrain starts at/)).toHaveValue('15');
   await page.getByRole('button', { name: /^Join section Refrain/ }).click();
   await expect(page.getByLabel('Name of section Refrain')).toHaveCount(0);
   await page.getByRole('button', { name: 'Undo' }).last().click();

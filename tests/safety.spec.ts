@@ -142,12 +142,12 @@ test('a note that cannot be sent is kept through a reload, and sent when the ser
 
 test('the trash gives a piece back, and a copy of the studio is taken and looked at', async ({ page }) => {
   await bring(page, 'Thrown Away');
-  await page.getByRole('button', { name: 'Put in the trash: Thrown Away' }).click();
+  await page.getByRole('button', { name: 'Delete: Thrown Away' }).click();
   await page.waitForURL(/\/pieces$/);
   await expect(page.getByRole('link', { name: 'Thrown Away' })).toHaveCount(0);
   await page.getByRole('link', { name: 'Studio' }).click();
   await expectAccessible(page);
-  await page.getByRole('button', { name: 'Take back: the piece Thrown Away' }).click();
+  await page.getByRole('button', { name: 'Restore: the piece Thrown Away' }).click();
   await expect(page.getByText('Thrown Away')).toHaveCount(0);
   const download = page.waitForEvent('download');
   await page.getByRole('link', { name: 'Download a backup' }).click();

@@ -1,5 +1,5 @@
 import AxeBuilder from '@axe-core/playwright';
-import { expect, type Page } from '@playwright/test';
+import { expect, type Locator, type Page } from '@playwright/test';
 import { writeMusicXml } from '../src/lib/core/io/musicxml/write';
 import { scoreFrom } from '../src/lib/core/test/shorthand';
 
@@ -86,4 +86,14 @@ export async function allPages(page: Page): Promise<number> {
     })
     .toBe(true);
   return page.locator('.page-of-paper svg.page').count();
+}
+
+/** Types a day ("2031-06-02") or a time ("07:45") into a field of segments, as an English studio has them: day, month, year. */
+export async function fillSegments(of: Page | Locator, label: string, value: string): Promise<void> {
+  const segments = of.getByRole('group', { name: label, exact: true }).getByRole('spinbutton');
+  const parts = value.includes(':') ? value.split(':') : value.split('-').reverse();
+  for (const [i, part] of parts.entries()) {
+    await segments.nth(i).click();
+    await segments.nth(i).pressSequentially(part);
+  }
 }

@@ -116,7 +116,9 @@ test('keys are touched, or played on an instrument; without one it is said', asy
   await page.goto('/pieces/new');
   await page.getByRole('button', { name: 'Play it on a MIDI keyboard' }).click();
   await expect(
-    page.getByText(/^(No MIDI keyboard is connected|This browser knows no MIDI|The browser was not allowed)/),
+    page.getByText(
+      /^(No MIDI keyboard is connected|This browser doesn’t support MIDI|The browser wasn’t allowed)/,
+    ),
   ).toBeVisible();
 });
 

@@ -1,4 +1,6 @@
 /** Paper without a server: `handout FILE --level N -o OUT.pdf`. */
+import { datesIn } from '../lib/core/dates';
+import { proposedLocale } from '../lib/core/locale';
 import { choicesSchema, SHEET_IDS, type Choices } from '../lib/paper/choices';
 import { UsageError, voiceFrom, wantedFrom, type Values } from './options';
 import type { Input } from './outcome';
@@ -56,7 +58,9 @@ export async function handout({ score, values, recipeFile, levels }: Input): Pro
     learner: values.student ?? values.learner ?? null,
     voice,
   });
-  const date = new Date().toLocaleDateString('en-GB', { day: 'numeric', month: 'long', year: 'numeric' });
+  const date = datesIn(proposedLocale(Intl.DateTimeFormat().resolvedOptions().locale)).full(
+    new Date().toISOString(),
+  );
   return writePdf(
     await handoutDocument([source], choices, {
       studio: '',

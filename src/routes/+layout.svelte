@@ -5,12 +5,18 @@
   import { waiting } from '$ui/waiting/waiting.svelte';
   import { giveBackEarly } from '$ui/shell/early';
   import { notice } from '$ui/shell/generation';
+  import { refocusing } from '$ui/form/refocus';
+  import Doors from '$ui/shell/Doors.svelte';
   import Header from '$ui/shell/Header.svelte';
   import { toast, Toaster } from 'svelte-sonner';
-  import { onMount } from 'svelte';
+  import { speakAs } from '$ui/text';
+  import { onMount, untrack } from 'svelte';
   import './app.css';
 
   let { data, children } = $props();
+  // Before anything below is written.
+  speakAs(untrack(() => data.locale));
+  $effect.pre(() => speakAs(data.locale));
   // Says that buttons that work by script do.
   onMount(() => {
     giveBackEarly();
@@ -18,6 +24,7 @@
     void sendWhatWaits();
     const said = notice();
     if (said) toast(said, { duration: 20_000 });
+    return refocusing(document);
   });
   /** What a lesson could not send before its tab was closed is sent from wherever the studio is opened next. */
   async function sendWhatWaits(): Promise<void> {
@@ -35,7 +42,9 @@
   }
   /** The bench and the lesson bring headers of their own, with their controls; a handout is paper. */
   const ownHeader = $derived(
-    /^\/(versions\/[^/]+(\/handout)?|classes\/[^/]+\/handout|lessons\/[^/]+)$/.test(page.url.pathname),
+    /^\/(versions\/[^/]+(\/handout)?|classes\/[^/]+\/handout|lessons\/[^/]+|today\/handout)$/.test(
+      page.url.pathname,
+    ),
   );
 </script>
 
@@ -56,4 +65,5 @@
     </div>
   {/key}
 {/if}
+<Doors />
 <Toaster position="bottom-left" />

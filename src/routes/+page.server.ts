@@ -1,11 +1,13 @@
 import { gone } from '$server/gone';
-import { daysAfter, mondayOf } from '$core/lessons/calendar';
+import { daysAfter, timeZones, weekStart } from '$core/lessons/calendar';
 import { dueOn } from '$core/lessons/reviews';
 import { isGiven } from '$core/lessons/slots';
 import { db } from '$server/db';
 import { work } from '$server/pool';
-import { todayIn } from '$server/studio/clock';
+import { todayIn, zoneOf } from '$server/studio/clock';
 import { formOf } from '$server/forms';
+import { firstSteps } from '$server/studio/firstSteps';
+import { isLocaleChosen, localeOf, localeOffer } from '$server/studio/locale';
 import { findLearner } from '$server/studio/learners';
 import { beginLesson } from '$server/studio/lessons';
 import { promisesOf, studioOverview, unsignedVersions, type LearnerOverview } from '$server/studio/overview';
@@ -39,9 +41,9 @@ const lineOf = ({ due, last, learning, lines, ...learner }: LearnerOverview, tod
   },
 });
 
-export const load: PageServerLoad = async () => {
+export const load: PageServerLoad = async ({ request }) => {
   const today = todayIn(db());
-  const monday = mondayOf(today);
+  const monday = weekStart(today, localeOf(db()).firstDay);
   const planned = lessonsBetween(db(), monday, daysAfter(monday, 6));
   const ofToday = planned.filter((l) => l.day === today);
   const overview = await studioOverview(db(), work);
@@ -76,6 +78,15 @@ export const load: PageServerLoad = async () => {
       .slice(0, LISTED),
     promised: promisesOf(overview, today).slice(0, LISTED),
     unsigned: unsignedVersions(db(), LISTED),
+    /** Asked at the first start. */
+    locale: isLocaleChosen(db())
+      ? null
+      : {
+          ...localeOffer(db(), request.headers.get('accept-language')),
+          zone: zoneOf(db()),
+          zones: timeZones(),
+        },
+    steps: firstSteps(db()),
     empty: { learners: overview.length === 0, pieces: countPieces(db()) === 0 },
   };
 };

@@ -1,8 +1,11 @@
 <script lang="ts">
   /** The lessons of the day in order, each one click away; beside them the week and what can be prepared. */
+  import FirstSteps from '$ui/learner/FirstSteps.svelte';
+  import LocaleForm from '$ui/settings/LocaleForm.svelte';
   import Prepare from '$ui/learner/Prepare.svelte';
   import PieceLine from '$ui/learner/PieceLine.svelte';
-  import { longDay, measuresBetween, plural, shortDate, WEEKDAYS } from '$ui/text';
+  import { weekdayOf } from '$core/lessons/calendar';
+  import { longDay, measuresBetween, plural, shortDate, shortWeekday, timeText } from '$ui/text';
 
   let { data } = $props();
   const given = $derived(data.lessons.filter((l) => l.isGiven));
@@ -19,25 +22,26 @@
     <h1>{longDay(data.today)}</h1>
     <p class="text-quiet">
       {given.length > 0 ? `${plural(given.length, 'lesson')} today.` : 'No lessons today.'}
-      {#if given.length === 0 && !data.empty.learners}Here’s what you can prepare.{/if}
+      {#if given.length === 0 && data.steps.hasLesson}Here’s what you can prepare.{/if}
     </p>
-    {#if data.empty.pieces}
-      <p class="mt-6 border-t border-hairline pt-4">
-        Your lessons appear here. <a class="link" href="/pieces">Add a piece</a>{data.empty.learners
-          ? ' and '
-          : ''}{#if data.empty.learners}<a class="link" href="/learners/new">add a student</a>{/if}.
-      </p>
+    {#if data.locale}
+      <section class="mt-5 border-l-[3px] border-accent py-1 pl-4" aria-labelledby="locale">
+        <h2 id="locale">Dates, times and note names</h2>
+        <p class="mb-2 text-quiet">Suggested from your browser. You can change them in Studio.</p>
+        <LocaleForm {...data.locale} isFirst />
+      </section>
     {/if}
+    {#if !data.steps.hasLesson}<FirstSteps steps={data.steps} />{/if}
     <ul class="mt-5">
       {#each data.lessons as lesson (lesson.slot + lesson.usual)}
         {@const isFirst = lesson === first}
         <li
-          class="grid grid-cols-[3.6rem_minmax(0,1fr)] gap-3 border-t border-hairline py-4 sm:grid-cols-[4.5rem_minmax(0,1fr)] {isFirst
+          class="grid grid-cols-[5rem_minmax(0,1fr)] gap-3 border-t border-hairline py-4 sm:grid-cols-[5.5rem_minmax(0,1fr)] {isFirst
             ? 'border-l-[3px] border-l-accent bg-paper pl-4'
             : 'pl-[19px]'}"
         >
           <span class="font-mono text-lg {lesson.isGiven ? '' : 'text-quiet line-through'}"
-            >{lesson.time}</span
+            >{timeText(lesson.time)}</span
           >
           <div class="min-w-0 pr-4">
             <div class="flex flex-wrap items-baseline gap-x-3">
@@ -96,19 +100,20 @@
     <section aria-labelledby="week">
       <h2 id="week"><a href="/week" class="hover:text-accent">This week</a></h2>
       <ul class="mt-1">
-        {#each data.week as { day, lessons, not }, i (day)}
+        {#each data.week as { day, lessons, not } (day)}
           {#if lessons.length > 0 || not || day === data.today}
             <li
               class="grid grid-cols-[3.2rem_minmax(0,1fr)] py-0.5 {day === data.today ? 'font-semibold' : ''}"
             >
-              <a class="font-mono text-quiet" href="/week?day={day}">{WEEKDAYS[i]!.slice(0, 3)}</a>
+              <a class="font-mono text-quiet" href="/week?day={day}">{shortWeekday(weekdayOf(day))}</a>
               <span>
-                {#if lessons.length > 3}{plural(lessons.length, 'lesson')}, from {lessons[0]!.time}
+                {#if lessons.length > 3}{plural(lessons.length, 'lesson')}, from {timeText(lessons[0]!.time)}
                 {:else}{#each lessons as { name, time, learnerId, groupId }, n (name + time)}{n > 0
                       ? ', '
                       : ''}<a
                       class="hover:text-accent"
-                      href={groupId ? `/classes/${groupId}` : `/learners/${learnerId}`}>{name} {time}</a
+                      href={groupId ? `/classes/${groupId}` : `/learners/${learnerId}`}
+                      >{name} {timeText(time)}</a
                     >{:else}<span class="font-normal text-quiet">{not ?? 'free'}</span>{/each}{/if}
               </span>
             </li>

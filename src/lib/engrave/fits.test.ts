@@ -49,6 +49,39 @@ async function naturalWidth({ xml }: Sheet): Promise<number> {
   return Number(/viewBox="0 0 (\d+)/.exec(verovio.renderToSVG(1))![1]);
 }
 
+describe('short lines', () => {
+  const song = scoreFrom({
+    key: 'C',
+    time: fourFour,
+    pickup: 1,
+    right: `G4:1 | C5:1 D5:1 E5:1 F5:1 | G5:4 | ${'C5:0.25 D5:0.25 E5:0.25 F5:0.25 '.repeat(4)}| C5:4 | C5:4`,
+  });
+  const made = realise(song, { ...DEFAULT_RECIPE, level: 6 }, []);
+  const lines = (width: number) => {
+    const sheet = sheetOf(
+      made,
+      { from: 0, to: 5 },
+      { width, fingers: true, counts: true, chords: true, perLine: 2 },
+    );
+    let line = 0;
+    return sheet.xml
+      .split(/<measure\b/)
+      .slice(1)
+      .map((m) => (m.includes('new-system') ? ++line : line));
+  };
+  it('hold two measures, a pickup beside them', () => {
+    expect(lines(900)).toEqual([0, 0, 0, 1, 1, 2]);
+  });
+  it('hold one where two have no room', () => {
+    expect(lines(330).slice(3)).toEqual([1, 2, 2].map((n) => n + lines(330)[2]! - 0));
+  });
+  it('are never narrower than their widest measure needs', () => {
+    const wish = { fingers: true, counts: true, chords: true, perLine: 2 } as const;
+    const { width } = sheetOf(made, { from: 3, to: 3 }, { ...wish, width: 240 });
+    expect(width).toBeGreaterThan(340);
+  });
+});
+
 describe('a sheet that is said to fit on one system', () => {
   // The options of our pictures are those of the toolkit from the first picture on.
   beforeAll(() => engrave(sheets[0]!.sheet));

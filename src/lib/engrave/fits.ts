@@ -24,6 +24,9 @@ const WORD_GAP = 10;
 /** How much of the width may be taken before line breaks are looked for. */
 const SURE = 0.92;
 
+/** What an estimate reads of a sheet. */
+type Measured = Pick<Sheet, 'xml' | 'notes' | 'measures'>;
+
 const count = (text: string, what: RegExp): number => text.match(what)?.length ?? 0;
 
 /** Letters of all texts that an expression finds, and how many texts they are. */
@@ -33,11 +36,11 @@ function lettersOf(text: string, what: RegExp): { readonly letters: number; read
 }
 
 /** Clefs and signature, which every line has again. */
-export const clefsWidth = ({ xml }: Sheet): number =>
+export const clefsWidth = ({ xml }: Pick<Sheet, 'xml'>): number =>
   CLEFS + SIGNATURE * Math.abs(Number(/<fifths>(-?\d+)/.exec(xml)?.[1] ?? 0));
 
 /** Room that a sheet takes on one system without stretching, in CSS pixels at scale 1: rather too much than too little. */
-export function widthNeeded(sheet: Sheet): number {
+export function widthNeeded(sheet: Measured): number {
   const { xml, notes, measures } = sheet;
   const columns = [
     ...new Set([...measures.map((m) => m.start), ...Object.values(notes).map((n) => n.onset)]),
@@ -64,3 +67,43 @@ export function widthNeeded(sheet: Sheet): number {
 
 /** Whether the sheet needs no line break. */
 export const fitsOnOneSystem = (sheet: Sheet): boolean => widthNeeded(sheet) <= SURE * sheet.width;
+
+/** One measure of a sheet by itself. */
+function alone({ xml, notes, measures }: Measured, place: number): Measured {
+  const { start, end } = measures[place]!;
+  const texts = xml.split(/<measure\b/).slice(1);
+  const head = /<fifths>-?\d+/.exec(xml)?.[0] ?? '';
+  return {
+    xml: `${head}${texts[place] ?? ''}`,
+    measures: [measures[place]!],
+    notes: Object.fromEntries(Object.entries(notes).filter(([, { onset }]) => onset >= start && onset < end)),
+  };
+}
+
+/** The estimate leans to the wide side; a short line may be set as narrow as the engraver usually can. */
+const TIGHT = 0.74;
+
+/**
+ * Lines of at most so many measures, for a narrow screen: where they begin (by index of the measure), and the width that the widest
+ * needs, which is not less than the one that is wanted. A pickup is hardly a measure.
+ */
+export function shortLines(
+  sheet: Measured & Pick<Sheet, 'width'>,
+  most: number,
+): { readonly breaks: readonly number[]; readonly width: number } {
+  const clefs = clefsWidth(sheet);
+  const needs = sheet.measures.map((_, i) => TIGHT * (widthNeeded(alone(sheet, i)) - clefs));
+  const breaks: number[] = [];
+  let [held, taken, widest] = [0, clefs, 0];
+  sheet.measures.forEach(({ index, number }, i) => {
+    const isFull = held >= most || (held > 0 && taken + needs[i]! > sheet.width);
+    if (isFull) {
+      breaks.push(index);
+      [held, taken] = [0, clefs];
+    }
+    held += number === '0' ? 0 : 1;
+    taken += needs[i]!;
+    widest = Math.max(widest, taken);
+  });
+  return { breaks, width: Math.round(Math.max(sheet.width, widest)) };
+}

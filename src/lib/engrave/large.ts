@@ -6,12 +6,18 @@ import { sheetOf, type Sheet, type SheetWish } from './sheet';
 /** Widths at scale 1 that are tried, the largest notes first, in CSS pixels. */
 export const LARGE_WIDTHS = [660, 780] as const;
 
+/** What a lesson shows: the largest width that fits, or one of its own. */
+export type LargeWish = Omit<SheetWish, 'width'> & { readonly width?: number };
+
 /** The sheets of some measures (by index), largest notes first; one that fits on no system is halved. */
 export function largeSheets(
   version: WrittenVersion,
   { from, to }: { readonly from: number; readonly to: number },
-  wish: Omit<SheetWish, 'width'>,
+  wish: LargeWish,
 ): Sheet[] {
+  // On a small screen lines are as short as they have to be.
+  const { width: own } = wish;
+  if (own !== undefined) return [sheetOf(version, { from, to }, { ...wish, width: own })];
   for (const width of LARGE_WIDTHS) {
     const sheet = sheetOf(version, { from, to }, { ...wish, width });
     if (fitsOnOneSystem(sheet) || from === to) return [sheet];

@@ -15,6 +15,7 @@ import type { WrittenVersion } from '$core/version/realise';
 import { z } from 'zod';
 import { namesByNote, NOTHING_SUNG, sungIn } from './below';
 import { fingersShown } from './fingersShown';
+import { shortLines } from './fits';
 
 export const sheetOptionsSchema = z.object({
   /** Width of the page in CSS pixels at scale 1. */
@@ -38,6 +39,8 @@ export const sheetOptionsSchema = z.object({
   bare: z.boolean().default(false),
   /** Measures (by index) that begin a line; without any the engraver breaks lines as it likes. */
   breaks: z.array(z.number().int().min(0)).default([]),
+  /** Most measures of a line, where lines are to be short: fewer stand on one where they have no room. */
+  perLine: z.number().int().min(1).max(8).optional(),
 });
 export type SheetOptions = Readonly<z.infer<typeof sheetOptionsSchema>>;
 /** The options as whoever draws gives them: what is not said is as usual. */
@@ -232,22 +235,28 @@ export function sheetOf(
   };
   const xml = withNamesOnce(writeMusicXml({ ...score, title: '', composer: '' }));
   const bared = options.bare ? withBareStaff(xml) : xml;
-  const broken = options.breaks.length > 0 ? withBreaks(bared, part.measures, options.breaks) : bared;
+  const measures = sheetMeasures(part.measures);
+  const sheetNotes = Object.fromEntries(
+    named.map(({ name, note }) => [
+      name,
+      {
+        ...sheetNote(note, version.fingers[note.id]),
+        ...(options.names === 'heads' ? { name: pitchClassName(note.pitch) } : {}),
+      },
+    ]),
+  );
+  const lines = options.perLine
+    ? shortLines({ xml: bared, width: options.width, measures, notes: sheetNotes }, options.perLine)
+    : { breaks: options.breaks, width: options.width };
+  const isBroken = lines.breaks.length > 0 || options.perLine !== undefined;
+  const broken = lines.breaks.length > 0 ? withBreaks(bared, part.measures, lines.breaks) : bared;
   return {
     xml: options.metre ? broken : withoutRepeatedMetre(broken, version, phrase.from),
-    ...(options.breaks.length > 0 ? { isBroken: true as const } : {}),
+    ...(isBroken ? { isBroken: true as const } : {}),
     ...(options.alike ? { alike: true as const } : {}),
-    width: options.width,
-    measures: sheetMeasures(part.measures),
-    notes: Object.fromEntries(
-      named.map(({ name, note }) => [
-        name,
-        {
-          ...sheetNote(note, version.fingers[note.id]),
-          ...(options.names === 'heads' ? { name: pitchClassName(note.pitch) } : {}),
-        },
-      ]),
-    ),
+    width: lines.width,
+    measures,
+    notes: sheetNotes,
     ...(sung.words.length > 0 ? { sung: [...sung.words] } : {}),
     ...(options.degrees
       ? {

@@ -5,7 +5,11 @@ import { z } from 'zod';
 import { db } from './db';
 import { about, work } from './pool';
 import { readable } from './readable';
+import { isGiven } from '$core/lessons/slots';
 import { findAssignment, holdersOf } from './studio/assignments';
+import { todayIn } from './studio/clock';
+import { isWhole, piecesOf } from './studio/progress';
+import { lessonsBetween } from './studio/slots';
 import { listGroups, partsOf } from './studio/groups';
 import { forHolders, forLearner, paperChoices } from './studio/paper';
 import { findPiece } from './studio/pieces';
@@ -40,6 +44,42 @@ export async function handoutAsked(id: string, url: URL, request: Request) {
     sources,
     choices: paperChoices(db(), row.id),
     about: about(row.pieceId, request),
+  };
+}
+
+/** What is chosen for a day's sets is kept under this name. */
+export const TODAY = 'today';
+
+/** Today's sets: for everybody with a lesson the piece that is being learned, in the order of the lessons. */
+export async function todayAsked(request: Request) {
+  const today = todayIn(db());
+  const asked = new Set(
+    lessonsBetween(db(), today, today)
+      .filter(isGiven)
+      .flatMap(({ learnerId }) => learnerId ?? []),
+  );
+  const lines = await piecesOf(db(), work, [...asked]);
+  const sources = await Promise.all(
+    [...asked].flatMap((learner) => {
+      const line = (lines.get(learner) ?? [])
+        .filter(isWhole)
+        .find((l) => l.status === 'learning' || l.status === 'new');
+      const assigned = line && findAssignment(db(), line.id);
+      const row = assigned && findVersion(db(), assigned.versionId);
+      if (!assigned || !row) return [];
+      const of = {
+        pieceId: row.pieceId,
+        document: documentAt(db(), row.id, assigned.edit),
+        edit: assigned.edit,
+      };
+      return [forLearner(db(), work, of, assigned.id)];
+    }),
+  );
+  return {
+    today,
+    sources,
+    choices: paperChoices(db(), TODAY),
+    about: about(sources[0]?.pieceId ?? TODAY, request),
   };
 }
 

@@ -1,5 +1,8 @@
 /** Words that several screens share. */
 import { capital } from '$core/capital';
+import { datesIn } from '$core/dates';
+import { USUAL_LOCALE, type Locale } from '$core/locale';
+import { nameNotesAs } from '$core/score/noteNames';
 import type { SeenIdiom } from '$core/analysis/idiom';
 import type { TimeSignature } from '$core/score/score';
 
@@ -31,28 +34,35 @@ export { measuresBetween, measuresText, measureText } from '$core/score/measureT
 export const progressText = (piece: { bothHands: number; newMeasures: number }): string =>
   `hands together: ${piece.bothHands} of ${piece.newMeasures} measures`;
 
+/** How this studio writes dates: said by the page before anything is shown, and by the server before it answers. One studio, one way. */
+let dates = datesIn(USUAL_LOCALE);
+export function speakAs(locale: Locale): void {
+  if (JSON.stringify(locale) !== JSON.stringify(dates.locale)) dates = datesIn(locale);
+  nameNotesAs(locale.noteNames);
+}
+/** The studio's locale, for form fields. */
+export const localeNow = (): Locale => dates.locale;
+
 /** "23 Nov" */
-export const shortDate = (iso: string): string =>
-  new Date(`${iso.slice(0, 10)}T12:00:00`).toLocaleDateString('en-GB', { day: 'numeric', month: 'short' });
-
+export const shortDate = (iso: string): string => dates.short(iso);
 /** "23 Nov, 16:30", by the clock of whoever looks. */
-export const momentText = (iso: string): string =>
-  new Date(iso).toLocaleString('en-GB', {
-    day: 'numeric',
-    month: 'short',
-    hour: '2-digit',
-    minute: '2-digit',
-  });
-
-export const WEEKDAYS = [
-  'Monday',
-  'Tuesday',
-  'Wednesday',
-  'Thursday',
-  'Friday',
-  'Saturday',
-  'Sunday',
-] as const;
+export const momentText = (iso: string): string => dates.moment(iso);
+/** "Thursday 26 November" of a day, whatever clock the computer has. */
+export const longDay = (day: string): string => dates.long(day);
+/** "16–20 Dec": about when. */
+export const spanText = (from: string, to: string): string => dates.span(from, to);
+/** "November 2026" of "2026-11". */
+export const monthTitle = (month: string): string => dates.month(month);
+/** "16:30" or "4:30 PM" of "16:30". */
+export const timeText = (time: string): string => dates.time(time);
+/** "Monday" of 1. */
+export const weekdayName = (weekday: number): string => dates.weekday(weekday);
+/** "Mon" of 1. */
+export const shortWeekday = (weekday: number): string => dates.shortWeekday(weekday);
+/** Numbers of the weekdays, the first of the studio's week first. */
+export const weekdays = (): readonly number[] => dates.week;
+/** "1,234" */
+export const numberText = (value: number): string => dates.number(value);
 
 const REACH_NAMES: Readonly<Record<number, string>> = {
   7: 'a seventh',
@@ -63,37 +73,9 @@ const REACH_NAMES: Readonly<Record<number, string>> = {
 
 export const reachName = (reach: number): string => REACH_NAMES[reach] ?? String(reach);
 
-/** "Thursday 26 November" of a day, whatever clock the computer has. */
-export const longDay = (day: string): string =>
-  new Date(`${day}T12:00:00Z`).toLocaleDateString('en-GB', {
-    timeZone: 'UTC',
-    weekday: 'long',
-    day: 'numeric',
-    month: 'long',
-  });
-
-/** "16 to 20 December" or "28 December to 3 January": about when. */
-export function spanText(from: string, to: string): string {
-  const part = (day: string, options: Intl.DateTimeFormatOptions): string =>
-    new Date(`${day}T12:00:00Z`).toLocaleDateString('en-GB', { timeZone: 'UTC', ...options });
-  const whole = (day: string): string => part(day, { day: 'numeric', month: 'long' });
-  if (from === to) return whole(from);
-  return from.slice(0, 7) === to.slice(0, 7)
-    ? `${part(from, { day: 'numeric' })} to ${whole(to)}`
-    : `${whole(from)} to ${whole(to)}`;
-}
-
 /** What comes of an estimate against the day that was promised. */
 export const GOAL_TEXTS = {
   met: 'on time',
   perhaps: 'may be on time',
   missed: 'not ready in time',
 } as const;
-
-/** "November 2026" of "2026-11". */
-export const monthTitle = (month: string): string =>
-  new Date(`${month}-15T12:00:00Z`).toLocaleDateString('en-GB', {
-    timeZone: 'UTC',
-    month: 'long',
-    year: 'numeric',
-  });

@@ -107,6 +107,9 @@ export function wordsInComponent(source: string): Visible[] {
       });
       return;
     }
+    // Literals in the heads of blocks.
+    for (const head of [at.expression, at.test] as (Node | undefined)[])
+      if (/Block$/.test(at.type ?? '') && head?.start !== undefined) code(head);
     for (const [key, child] of Object.entries(at)) if (key !== 'parent' && key !== 'metadata') visit(child);
   };
   visit(tree.fragment);

@@ -2,7 +2,7 @@
   import Overview from '$ui/learner/Overview.svelte';
   import PieceLine from '$ui/learner/PieceLine.svelte';
   import { levelText } from '$core/arrange/levels';
-  import { plural, WEEKDAYS } from '$ui/text';
+  import { plural, weekdayName } from '$ui/text';
 
   let { data } = $props();
   let asTable = $state(false);
@@ -48,7 +48,7 @@
             <a href="/learners/{learner.id}" class="text-lg font-semibold hover:text-accent">{learner.name}</a
             >
             <p class="text-quiet">
-              {learner.weekday ? WEEKDAYS[learner.weekday - 1] : 'no fixed day'}
+              {learner.weekday ? weekdayName(learner.weekday) : 'no fixed day'}
               {learner.time ?? ''}<br class="hidden sm:block" />
               level {levelText(learner.level)}{learner.stuck ? ', stuck' : ''}
             </p>

@@ -1,8 +1,9 @@
-import { daysAfter, mondayOf, type Day } from '$core/lessons/calendar';
+import { daysAfter, weekStart, type Day } from '$core/lessons/calendar';
 import { stateOf } from '$core/lessons/slots';
 import { db } from '$server/db';
 import { formOf, readForm } from '$server/forms';
 import { todayIn, zoneOf } from '$server/studio/clock';
+import { localeOf } from '$server/studio/locale';
 import { listGroups } from '$server/studio/groups';
 import { learnerNames } from '$server/studio/learners';
 import {
@@ -19,7 +20,7 @@ import {
 } from '$server/studio/slots';
 import { gone } from '$server/gone';
 import { once } from '$server/studio/once';
-import { shortDate } from '$ui/text';
+import { shortDate, timeText } from '$ui/text';
 import { fail } from '@sveltejs/kit';
 import { z } from 'zod';
 import type { Actions, PageServerLoad } from './$types';
@@ -31,7 +32,8 @@ export const load: PageServerLoad = ({ url }) => {
     .catch(today)
     .parse(url.searchParams.get('day') ?? today);
   const isMonth = url.searchParams.get('as') === 'month';
-  const first = isMonth ? mondayOf(`${day.slice(0, 7)}-01`) : mondayOf(day);
+  const { firstDay } = localeOf(db());
+  const first = weekStart(isMonth ? `${day.slice(0, 7)}-01` : day, firstDay);
   // A month is whole weeks, until its last day is in.
   const weeks = isMonth
     ? ([4, 5, 6].find((n) => daysAfter(first, 7 * n).slice(0, 7) > day.slice(0, 7)) ?? 6)
@@ -67,7 +69,7 @@ export const actions: Actions = {
     const { there } = done;
     return fail(409, {
       message: there
-        ? `This lesson was changed in another window: it is now ${there.state === 'cancelled' ? 'canceled' : `on ${shortDate(there.day)} at ${there.time}, ${there.minutes} minutes`}. Make your change again if you still want it.`
+        ? `This lesson was changed in another window: it is now ${there.state === 'cancelled' ? 'canceled' : `on ${shortDate(there.day)} at ${timeText(there.time)}, ${there.minutes} minutes`}. Make your change again if you still want it.`
         : 'This lesson was changed in another window and isn’t on this day any more. You now see the saved week.',
     });
   },

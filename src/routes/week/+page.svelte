@@ -1,11 +1,13 @@
 <script lang="ts">
   /** The lessons of a week or a month; each can be moved, cancelled and doubled, once or from its day on. */
+  import TimeInput from '$ui/form/TimeInput.svelte';
+  import DateInput from '$ui/form/DateInput.svelte';
   import { invalidateAll } from '$app/navigation';
   import { kept } from '$ui/form/kept';
   import Once from '$ui/form/Once.svelte';
   import type { SubmitFunction } from '@sveltejs/kit';
-  import { daysAfter } from '$core/lessons/calendar';
-  import { longDay, shortDate, WEEKDAYS } from '$ui/text';
+  import { daysAfter, weekdayOf } from '$core/lessons/calendar';
+  import { longDay, monthTitle, shortDate, timeText, weekdayName } from '$ui/text';
 
   let { data, form } = $props();
   /** The lesson that is being changed. */
@@ -20,15 +22,9 @@
   const after = $derived(
     data.isMonth ? `${daysAfter(`${data.day.slice(0, 7)}-28`, 5).slice(0, 7)}-01` : daysAfter(data.day, by),
   );
-  const month = (day: string): string =>
-    new Date(`${day}T12:00:00Z`).toLocaleDateString('en-GB', {
-      timeZone: 'UTC',
-      month: 'long',
-      year: 'numeric',
-    });
   const title = $derived(
     data.isMonth
-      ? month(data.day)
+      ? monthTitle(data.day.slice(0, 7))
       : `${shortDate(data.days[0]!.date)} to ${shortDate(data.days.at(-1)!.date)}`,
   );
   const keep: SubmitFunction =
@@ -39,7 +35,7 @@
       if (result.type === 'failure') await invalidateAll();
       else chosen = undefined;
     };
-  const SAYS = { usual: '', moved: 'moved', doubled: 'double', cancelled: 'cancelled', holiday: '' } as const;
+  const SAYS = { usual: '', moved: 'moved', doubled: 'double', cancelled: 'canceled', holiday: '' } as const;
 </script>
 
 <svelte:head><title>{title} · Key Path</title></svelte:head>
@@ -50,7 +46,7 @@
       <h1>{title}</h1>
       <nav aria-label="Weeks and months" class="flex flex-wrap gap-x-4">
         <a class="link" href={link(before)}>Previous</a>
-        <a class="link" href={link(data.today)}>Now</a>
+        <a class="link" href={link(data.today)}>Today</a>
         <a class="link" href={link(after)}>Next</a>
         <a class="link" href={link(data.day, !data.isMonth)}>{data.isMonth ? 'Week view' : 'Month view'}</a>
         <a class="link" href="/week/calendar.ics" download>Download calendar (.ics)</a>
@@ -67,9 +63,7 @@
             : ''}"
         >
           <span class={data.isMonth ? 'text-quiet' : ''} title={longDay(date)}
-            >{data.isMonth
-              ? Number(date.slice(8))
-              : `${WEEKDAYS[(new Date(`${date}T00:00:00Z`).getUTCDay() + 6) % 7]}`}
+            >{data.isMonth ? Number(date.slice(8)) : `${weekdayName(weekdayOf(date))}`}
             {#if !data.isMonth}<span class="block text-sm font-normal text-quiet">{shortDate(date)}</span
               >{/if}</span
           >
@@ -81,7 +75,7 @@
                   class="min-h-6 text-left hover:text-accent {chosen === keyOf(l) ? 'text-accent' : ''}"
                   aria-expanded={chosen === keyOf(l)}
                   onclick={() => (chosen = chosen === keyOf(l) ? undefined : keyOf(l))}
-                  ><span class="font-mono {isOff ? 'line-through' : ''}">{l.time}</span>
+                  ><span class="font-mono {isOff ? 'line-through' : ''}">{timeText(l.time)}</span>
                   <span class={isOff ? 'text-quiet' : ''}>{l.name}</span>
                   {#if !data.isMonth}<span class="text-quiet"
                       >{l.minutes} min{SAYS[l.state] ? `, ${SAYS[l.state]}` : ''}{l.state === 'holiday'
@@ -105,7 +99,7 @@
     {#if lesson}
       <section aria-label="The lesson of {lesson.name}" class="border-l-[3px] border-accent pl-4">
         <h2>{lesson.name}</h2>
-        <p class="text-quiet">{longDay(lesson.day)}, {lesson.time}, {lesson.minutes} minutes</p>
+        <p class="text-quiet">{longDay(lesson.day)}, {timeText(lesson.time)}, {lesson.minutes} minutes</p>
         {#each ['move', 'cancel', 'double'] as what (what)}
           <form
             method="post"
@@ -120,24 +114,14 @@
             <input type="hidden" name="was" value={lesson.was} />
             {#if what === 'move'}
               <div class="flex gap-2">
-                <label class="grid text-sm text-quiet"
-                  >To <input
-                    type="date"
-                    name="toDay"
-                    class="field text-base text-ink"
-                    value={lesson.day}
-                    required
-                  /></label
-                >
-                <label class="grid text-sm text-quiet"
-                  >at <input
-                    type="time"
-                    name="toTime"
-                    class="field text-base text-ink"
-                    value={lesson.time}
-                    required
-                  /></label
-                >
+                <div class="grid text-sm text-quiet">
+                  <span aria-hidden="true">To</span>
+                  <DateInput name="toDay" label="To" value={lesson.day} />
+                </div>
+                <div class="grid text-sm text-quiet">
+                  <span aria-hidden="true">at</span>
+                  <TimeInput name="toTime" label="at" value={lesson.time} />
+                </div>
               </div>
             {/if}
             <p class="flex gap-4">
@@ -180,24 +164,14 @@
           </select></label
         >
         <div class="grid grid-cols-2 gap-2">
-          <label class="grid text-sm text-quiet"
-            >First on <input
-              type="date"
-              name="day"
-              class="field min-w-0 text-base text-ink"
-              value={data.day}
-              required
-            /></label
-          >
-          <label class="grid text-sm text-quiet"
-            >at <input
-              type="time"
-              name="time"
-              class="field text-base text-ink"
-              value="16:00"
-              required
-            /></label
-          >
+          <div class="grid text-sm text-quiet">
+            <span aria-hidden="true">First on</span>
+            <DateInput name="day" label="First on" value={data.day} />
+          </div>
+          <div class="grid text-sm text-quiet">
+            <span aria-hidden="true">at</span>
+            <TimeInput name="time" label="at" value="16:00" />
+          </div>
           <label class="grid text-sm text-quiet"
             >Minutes <input
               type="number"
@@ -236,12 +210,12 @@
           >Name <input name="name" class="field text-base text-ink" required /></label
         >
         <div class="grid grid-cols-2 gap-2">
-          <label class="grid text-sm text-quiet"
-            >From <input type="date" name="from" class="field min-w-0 text-base text-ink" required /></label
-          >
-          <label class="grid text-sm text-quiet"
-            >to <input type="date" name="to" class="field min-w-0 text-base text-ink" /></label
-          >
+          <div class="grid text-sm text-quiet">
+            <span aria-hidden="true">From</span><DateInput name="from" label="From" value="" />
+          </div>
+          <div class="grid text-sm text-quiet">
+            <span aria-hidden="true">to</span><DateInput name="to" label="to" value="" />
+          </div>
         </div>
         <div><button class="link">Add holiday</button></div>
       </form>

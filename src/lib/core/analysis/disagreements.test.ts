@@ -31,6 +31,12 @@ describe('symbols and notes', () => {
   ])('do not disagree for %s', (_name, chords, right, left) => {
     expect(found(chords, right, left)).toEqual([]);
   });
+  it('a line alone may lean and pass where the hand below it rests, but not miss the chord altogether', () => {
+    expect(found('C | C', 'E5:4 | A4:1 C5:2 B4:1', '[C3 G3]:4 | r:4')).toEqual([]);
+    expect(found('C | C', 'E5:4 | D5:2 F5:2', '[C3 G3]:4 | r:4')).toMatchObject([
+      { measure: 1, symbol: 'C' },
+    ]);
+  });
   it('a melody alone is not held against its symbols', () => {
     expect(found('C | F', 'E5:2 G5:2 | A5:2 C6:1 E6:1', 'r:4 | r:4')).toEqual([]);
   });

@@ -17,8 +17,9 @@ export interface Disagreement {
   readonly heard?: string;
 }
 
-/** Share of the sounding time that must belong to the chord. */
+/** Share of the sounding time that must belong to the chord; of a line alone, which leans and passes, less. */
 const BELONGS = 0.5;
+const BELONGS_ALONE = 0.15;
 /** A tone is there when it has at least this share of the sounding time. */
 const PRESENT = 0.08;
 
@@ -30,6 +31,8 @@ interface Sounding {
   /** Names, the longest first. */
   readonly names: readonly string[];
   readonly lowest: number;
+  /** Never more than one note at a time. */
+  readonly isLine: boolean;
 }
 
 /**
@@ -82,18 +85,26 @@ function byMeasure(measures: readonly Measure[], { onset, duration, ...span }: C
 function soundingIn(notes: readonly SoundingNote[], first: number, onset: number, end: number): Sounding {
   const classes = new Array<number>(12).fill(0);
   const byName = new Map<string, number>();
-  let [total, lowest] = [0, Infinity];
+  let [total, lowest, until, isLine] = [0, Infinity, -Infinity, true];
   for (let i = first; i < notes.length && notes[i]!.onset < end; i++) {
     const note = notes[i]!;
     const length = Math.min(end, note.onset + note.duration) - Math.max(onset, note.onset);
     if (length <= 0) continue;
     total += length;
+    if (note.onset < until) isLine = false;
+    until = Math.max(until, note.onset + note.duration);
     lowest = Math.min(lowest, note.midi);
     classes[note.midi % 12]! += length;
     const name = pitchName(note.pitch).replace(/\d+$/, '');
     byName.set(name, (byName.get(name) ?? 0) + length);
   }
-  return { total, classes, lowest, names: [...byName].sort((a, b) => b[1] - a[1]).map(([name]) => name) };
+  return {
+    total,
+    classes,
+    lowest,
+    isLine,
+    names: [...byName].sort((a, b) => b[1] - a[1]).map(([name]) => name),
+  };
 }
 
 /** The one chord that is heard through a whole span. */
@@ -110,9 +121,11 @@ function heardThrough(
 const classesOf = (chord: Chord): number[] =>
   [...chordTones(chord), ...(chord.bass === undefined ? [] : [chord.bass])].map(pitchClass);
 
-function belongs({ classes, total }: Sounding, chord: Chord): boolean {
+function belongs({ classes, total, isLine }: Sounding, chord: Chord): boolean {
   const tones = new Set(classesOf(chord));
-  return [...tones].reduce((sum, tone) => sum + classes[tone]!, 0) / total >= BELONGS;
+  return (
+    [...tones].reduce((sum, tone) => sum + classes[tone]!, 0) / total >= (isLine ? BELONGS_ALONE : BELONGS)
+  );
 }
 
 /** Another chord stands there in full, foreign tone and bass and all, and a tone of the symbol's triad does not. */

@@ -111,3 +111,38 @@ export function leftOnsetsIn(
   const beats = Math.max(1, Math.round(length / beatLength(time)));
   return beats * (most > 1 && isCompound(time) ? Math.floor(most * 1.5) : most);
 }
+
+const SHORTEST: Readonly<Record<number, string>> = {
+  1: 'whole notes',
+  2: 'half notes',
+  4: 'quarters',
+  8: 'eighths',
+  16: 'sixteenths',
+  32: 'thirty-seconds',
+};
+
+/** What a level is, in two short lines: what the hands do, and what is to be read. */
+export function levelSays({
+  rightNotes,
+  leftNotes,
+  shortestSimple,
+  accidentals,
+  pedal,
+  tuplets,
+}: LevelContract): readonly [hands: string, reading: string] {
+  const at = (n: number): string => (n === 1 ? 'one note at a time' : `up to ${n} notes`);
+  const reading = [
+    shortestSimple === null
+      ? 'any rhythm'
+      : `notes down to ${SHORTEST[shortestSimple] ?? `1/${shortestSimple}`}`,
+    ...(tuplets === 'none' ? [] : ['triplets']),
+    accidentals === null
+      ? 'any key'
+      : `up to ${accidentals} ${accidentals === 1 ? 'sharp or flat' : 'sharps or flats'}`,
+    ...(pedal === 'none' ? ['no pedal'] : []),
+  ];
+  return [
+    `Right hand: ${at(rightNotes)}. Left hand: ${at(leftNotes)}.`,
+    `${reading[0]!.charAt(0).toUpperCase()}${reading.join(', ').slice(1)}.`,
+  ];
+}

@@ -38,6 +38,10 @@ export const daysAfter = (day: Day, days: number): Day =>
 /** The Monday of the week of a day. */
 export const mondayOf = (day: Day): Day => daysAfter(day, 1 - weekdayOf(day));
 
+/** The first day of the week of a day, for weeks that begin on a weekday (1 Monday … 7 Sunday). */
+export const weekStart = (day: Day, firstDay: number): Day =>
+  daysAfter(day, -((weekdayOf(day) - firstDay + 7) % 7));
+
 /** Whole days from one to another. */
 export const daysBetween = (from: Day, to: Day): number =>
   Math.round((Date.parse(to) - Date.parse(from)) / 86_400_000);

@@ -1,3 +1,5 @@
+import { nameOfNote } from './noteNames';
+
 /** A written pitch: letter, alteration in semitones (−1 flat, +1 sharp) and scientific octave (C4 = middle C). */
 export interface Pitch {
   readonly step: Step;
@@ -31,8 +33,11 @@ const ACCIDENTAL_TEXT: Record<number, string> = { [-2]: '𝄫', [-1]: '♭', 0: 
 /** The accidental as a musician writes it: ♭, ♯, 𝄫, 𝄪 or nothing. */
 export const accidentalText = (alter: number): string => ACCIDENTAL_TEXT[alter] ?? '';
 
-/** "B♭3" */
-export const pitchName = (p: Pitch): string => `${p.step}${accidentalText(p.alter)}${p.octave}`;
+/** "B♭3", as notes are called where this runs. */
+export const pitchName = (p: Pitch): string => `${nameOfNote(p.step, p.alter)}${p.octave}`;
+
+/** "B♭3" in letters always: what parsePitch reads. */
+export const pitchLetters = (p: Pitch): string => `${p.step}${accidentalText(p.alter)}${p.octave}`;
 
 /** Reads "B♭3", "F#5", "Bb2"; undefined for anything else. */
 export function parsePitch(text: string): Pitch | undefined {
@@ -43,5 +48,4 @@ export function parsePitch(text: string): Pitch | undefined {
 }
 
 /** "B♭" */
-export const pitchClassName = (p: Pick<Pitch, 'step' | 'alter'>): string =>
-  `${p.step}${accidentalText(p.alter)}`;
+export const pitchClassName = (p: Pick<Pitch, 'step' | 'alter'>): string => nameOfNote(p.step, p.alter);

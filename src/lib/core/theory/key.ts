@@ -1,4 +1,5 @@
-import { accidentalText, type Step } from '../score/pitch';
+import { nameOfNote } from '../score/noteNames';
+import type { Step } from '../score/pitch';
 import { fromFifths, pitchClass, toFifths, type Fifths } from './fifths';
 import { homeOf, MODE_CODES, modeNamed, modeScale, type Mode } from './modes';
 
@@ -23,7 +24,7 @@ export const keyName = (key: Key): string => `${tonicName(key)} ${key.mode}`;
 /** "G", "F♯" */
 export function tonicName(key: Key): string {
   const { step, alter } = fromFifths(tonicFifths(key));
-  return step + accidentalText(alter);
+  return nameOfNote(step, alter);
 }
 
 /** The short form used on the command line and in recipes: "G", "F#m", "Bb", "Ddor". */
@@ -75,7 +76,7 @@ export function signatureNames(key: Key): string[] {
   const order: Fifths[] = key.fifths > 0 ? [6, 7, 8, 9, 10, 11, 12] : [-2, -3, -4, -5, -6, -7, -8];
   return order.slice(0, Math.abs(key.fifths)).map((f) => {
     const { step, alter } = fromFifths(f);
-    return step + accidentalText(alter);
+    return nameOfNote(step, alter);
   });
 }
 

@@ -1,4 +1,5 @@
 /** The tables. Status, next step and due dates are never stored: they are computed from the events. */
+import type { Locale } from '$core/locale';
 import type { PlannedStep, MethodId, Plan } from '$core/lessons/plan';
 import type { WeekItem } from '$core/lessons/week';
 import { SCHOOL_IDS } from '$core/counting/schools';
@@ -26,6 +27,8 @@ export const studio = sqliteTable('studio', {
   passphrase: text('passphrase'),
   /** "Europe/Vienna"; null for that of the computer. */
   timeZone: text('time_zone'),
+  /** How dates, times and notes are written; null where nothing was chosen. */
+  locale: text('locale', { mode: 'json' }).$type<Locale>(),
   /** What the teacher's fingers have taught the proposals; null for nothing yet. */
   houseHand: text('house_hand', { mode: 'json' }).$type<HouseHand>(),
   /** What stands beside the name at the foot of every printed page. */

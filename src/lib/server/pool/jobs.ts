@@ -29,6 +29,7 @@ import {
   sightSheet,
   stretchSheets,
   versionKeyCode,
+  wholeReading,
 } from '../studio/versionMusic';
 import { writtenDocument } from '../studio/versions';
 import type { VersionDocument } from '$core/version/document';
@@ -91,6 +92,7 @@ export const jobs = {
   },
   measures: sourceMeasures,
   charts: chartsInAllKeys,
+  reading: wholeReading,
   songbook: songbookInAllKeys,
   opening: openingOf,
   phrases: phraseSheets,

@@ -5,7 +5,9 @@ import { listening } from '$core/pipeline/progress';
 import { constants, platform, setPriority } from 'node:os';
 import { parentPort } from 'node:worker_threads';
 import { workerData } from 'piscina';
+import { nameNotesAs } from '$core/score/noteNames';
 import { openToRead } from '../db/open';
+import { localeOf } from '../studio/locale';
 import { answerOf, type Answer, type JobName } from './work';
 
 /** Pictures that are kept as templates: of many people's pieces the last. */
@@ -56,5 +58,7 @@ export default ({ job, input, task, gone }: Asked): Promise<Answer> => {
     last = now;
     parentPort?.postMessage({ task, what, share } satisfies Told);
   };
+  // What notes are called may have been changed since the last job.
+  nameNotesAs(localeOf(db).noteNames);
   return listening(told, () => answerOf(db, job, input));
 };

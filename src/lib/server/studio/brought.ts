@@ -7,9 +7,12 @@ import { MOST_BYTES, tooLarge } from '$core/io/limits';
 import { lineText } from '$core/plainText';
 import { partChoicesSchema } from '$core/players/parts';
 import { previewOf, type Preview } from '$lib/engrave/preview';
+import { and, eq, isNull } from 'drizzle-orm';
 import { z } from 'zod';
 import { jsonText } from '../jsonText';
 import type { Db } from '../db/open';
+import { piece } from '../db/schema';
+import { hashOf } from './contentKey';
 import { RIGHTS } from './pieces';
 import { readPiece, type ReadPiece } from './prepared';
 
@@ -51,13 +54,29 @@ async function broughtIn({ body, type }: BroughtBody): Promise<Brought> {
   return { ...wishes.data, name: file.name, bytes: new Uint8Array(await file.arrayBuffer()) };
 }
 
+/** A piece of the studio that was made of the same file. */
+export interface Already {
+  readonly id: string;
+  readonly title: string;
+}
+
+const alreadyHere = (db: Db, bytes: Uint8Array): Already | null =>
+  db
+    .select({ id: piece.id, title: piece.title })
+    .from(piece)
+    .where(and(eq(piece.sourceHash, hashOf(bytes)), isNull(piece.deletedAt)))
+    .get() ?? null;
+
 /** What is in a file that was sent; with `keeps`, what is needed to keep it. */
 export async function broughtFile(
   db: Db,
   { keeps, ...sent }: BroughtBody & { readonly keeps: boolean },
-): Promise<{ readonly preview: Preview } | { readonly file: Brought; readonly found: ReadPiece }> {
+): Promise<
+  | { readonly preview: Preview; readonly already: Already | null }
+  | { readonly file: Brought; readonly found: ReadPiece }
+> {
   const file = await broughtIn(sent);
   if (keeps) return { file, found: readPiece(db, file) };
   const { name, bytes, parts, shown } = file;
-  return { preview: await previewOf({ name, bytes }, parts, shown) };
+  return { preview: await previewOf({ name, bytes }, parts, shown), already: alreadyHere(db, bytes) };
 }

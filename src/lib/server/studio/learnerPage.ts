@@ -139,10 +139,20 @@ export function weeksOf(
   });
 }
 
-/** Which strands are spoken of, best first. */
-export const strengthsShown = (
-  strengths: readonly Strength[],
-): readonly (Strength & { readonly grade: number })[] =>
-  strengths
+/** By so much of a grade a strand stands out from the middle of all. */
+const STANDS_OUT = 0.35;
+
+/** What stands out among the strands that were graded: what comes more easily than the rest, and what is harder; nothing where all go alike. */
+export function strengthsShown(strengths: readonly Strength[]): {
+  readonly easy: readonly Strand[];
+  readonly hard: readonly Strand[];
+} {
+  const graded = strengths
     .flatMap((s) => (s.grade === null ? [] : [{ ...s, grade: s.grade }]))
     .sort((a, b) => b.grade - a.grade || STRANDS.indexOf(a.strand) - STRANDS.indexOf(b.strand));
+  const middle = graded.reduce((sum, s) => sum + s.grade, 0) / Math.max(1, graded.length);
+  return {
+    easy: graded.filter((s) => s.grade - middle > STANDS_OUT).map((s) => s.strand),
+    hard: graded.filter((s) => middle - s.grade > STANDS_OUT).map((s) => s.strand),
+  };
+}

@@ -59,6 +59,15 @@ export const learnerSchema = z.object({
   about: lineText().max(400, 'Keep it under 400 letters.').default(''),
 });
 
+/** A student of whom nothing but the level is known yet: an octave, 61 keys. */
+export const usualLearner = (level: number) => ({
+  level,
+  reachRight: 8,
+  reachLeft: 8,
+  keyboard: 61,
+  hasPedal: false,
+});
+
 export type LearnerInput = z.infer<typeof learnerSchema>;
 export type LearnerRow = typeof learner.$inferSelect;
 

@@ -1,4 +1,5 @@
 /** What goes on paper: what was chosen, for whom it is, and what is said at the foot of it. */
+import { datesIn } from '$core/dates';
 import { merged } from '$core/edits/merge';
 import { tempoText } from '$core/score/tempoText';
 import { choicesSchema, USUAL_CHOICES, type Choices } from '$lib/paper/choices';
@@ -9,6 +10,7 @@ import type { Work } from '../pool/work';
 import { findAssignment } from './assignments';
 import { todayIn } from './clock';
 import { now } from './ids';
+import { localeOf } from './locale';
 import { findLearner, voiceOf } from './learners';
 import { lessonsOf } from './lessons';
 import type { PaperAsked, PaperFor } from './paperMusic';
@@ -24,7 +26,7 @@ export function paperChoices(db: Db, of: string): Choices {
     const parsed = choicesSchema.safeParse(row?.choices);
     return parsed.success ? parsed.data : undefined;
   };
-  return kept(of) ?? kept(STUDIO) ?? USUAL_CHOICES;
+  return kept(of) ?? kept(STUDIO) ?? { ...USUAL_CHOICES, paper: localeOf(db).paper };
 }
 
 /** Keeps what was chosen. */
@@ -40,12 +42,7 @@ export const keepPaper = (db: Db, of: string, choices: Choices): void =>
 /** Studio and date at the foot of every page. */
 export function imprintOf(db: Db): PaperAsked['imprint'] {
   const row = db.select({ name: studio.name, ownLine: studio.ownLine }).from(studio).get();
-  const date = new Date(`${todayIn(db)}T12:00:00Z`).toLocaleDateString('en-GB', {
-    timeZone: 'UTC',
-    day: 'numeric',
-    month: 'long',
-    year: 'numeric',
-  });
+  const date = datesIn(localeOf(db)).full(todayIn(db));
   return { studio: row?.name ?? '', ownLine: row?.ownLine ?? '', date };
 }
 

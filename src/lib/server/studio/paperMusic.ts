@@ -1,4 +1,5 @@
 /** Sheets of paper from what the studio has: pages as pictures, or as a PDF. Runs in the pool. */
+import { noteNaming } from '$core/score/noteNames';
 import { chunksIn, type Plan } from '$core/lessons/plan';
 import type { VoiceRange } from '$core/keys/rank';
 import { endsOf } from '$core/lessons/events';
@@ -112,7 +113,7 @@ const documentsMade = perOpening(() => new LRUCache<string, Promise<Made>>({ max
 function documentFor(db: Db, asked: PaperAsked): Promise<Made> {
   const pieces = asked.for.map(({ pieceId }) => preparedPiece(db, pieceId).key);
   const documents = documentsMade(db);
-  const key = JSON.stringify([asked, pieces, areRightsKnown(db, asked.for), studioLevels(db)]);
+  const key = JSON.stringify([noteNaming(), asked, pieces, areRightsKnown(db, asked.for), studioLevels(db)]);
   const known = documents.get(key);
   if (known) return known;
   const made = makeDocument(db, asked);

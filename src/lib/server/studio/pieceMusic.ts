@@ -1,5 +1,8 @@
 /** The music of a piece as its pages show it. Runs in the pool. */
-import { writeChordPro, writePlainChart } from '$core/io/chart/write';
+import type { ChartItem, ChartLine } from '$core/io/chart/chart';
+import { scoreToChart } from '$core/io/chart/fromScore';
+import { chordSymbol } from '$core/theory/chord';
+import { writeChordPro } from '$core/io/chart/write';
 import { keyName } from '$core/theory/key';
 import { inAllKeys } from '$core/transpose/allKeys';
 import { analysed } from '$core/version/analysed';
@@ -31,14 +34,49 @@ export function sourceMeasures(
   return sourceSheet({ ...score, chordSymbols }, width, { from, to: Math.min(last, to, from + MOST - 1) });
 }
 
-/** A chart without the lines that name what the page names already. */
-const bodyOf = (chart: string): string => chart.slice(chart.indexOf('\n\n') + 2).trimEnd();
+/** A measure of a chart as it is set: its signs in turn, each with the words that are sung from it on. */
+export interface SetMeasure {
+  readonly signs: readonly { readonly sign: string; readonly words: string }[];
+  readonly repeatStart: boolean;
+  readonly repeatEnd: boolean;
+}
+export interface SetChart {
+  readonly key: string;
+  readonly sections: readonly { readonly name: string; readonly lines: readonly (readonly SetMeasure[])[] }[];
+}
 
-/** The chords of a piece in all twelve keys, as text. */
-export const chartsInAllKeys = (db: Db, pieceId: string): { key: string; text: string }[] =>
+const signOf = ({ what }: ChartItem): string =>
+  what.kind === 'chord'
+    ? what.chord
+      ? chordSymbol(what.chord)
+      : 'N.C.'
+    : what.kind === 'beat'
+      ? '/'
+      : what.kind === 'unknown'
+        ? what.name
+        : '';
+
+/** A line of a chart measure by measure: barlines part them. */
+function measuresIn({ items }: ChartLine): SetMeasure[] {
+  const measures: SetMeasure[] = [];
+  let signs: { sign: string; words: string }[] = [];
+  let repeatStart = false;
+  for (const item of items) {
+    if (item.what.kind !== 'bar') {
+      signs.push({ sign: signOf(item), words: item.words });
+      continue;
+    }
+    if (signs.length > 0) measures.push({ signs, repeatStart, repeatEnd: item.what.repeatEnd === true });
+    [signs, repeatStart] = [[], item.what.repeatStart === true];
+  }
+  return signs.length > 0 ? [...measures, { signs, repeatStart, repeatEnd: false }] : measures;
+}
+
+/** The chords of a piece in all twelve keys, ready to be set. */
+export const chartsInAllKeys = (db: Db, pieceId: string): SetChart[] =>
   inAllKeys(preparedPiece(db, pieceId).score).map(({ key, score }) => ({
     key: keyName(key),
-    text: bodyOf(writePlainChart(score)),
+    sections: scoreToChart(score).sections.map(({ name, lines }) => ({ name, lines: lines.map(measuresIn) })),
   }));
 
 /** The same as one file, as songs follow each other in a book. */

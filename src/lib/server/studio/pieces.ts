@@ -130,6 +130,13 @@ export const setWeight = (db: Db, id: string, { notes, measures }: Weight): void
 export const setRights = (db: Db, id: string, rights: Rights): void =>
   void db.update(piece).set({ rights }).where(eq(piece.id, id)).run();
 
+/** Another title and composer. */
+export const renamePiece = (
+  db: Db,
+  id: string,
+  named: { readonly title: string; readonly composer: string },
+): void => void db.update(piece).set(named).where(eq(piece.id, id)).run();
+
 /** The file as received; none of a piece in the trash. */
 export const sourceFile = (db: Db, id: string): { name: string; bytes: Buffer } | undefined =>
   db

@@ -14,6 +14,7 @@ import { LRUCache } from 'lru-cache';
 import type { Db } from '../db/open';
 import { perOpening } from '../db/opening';
 import { piece } from '../db/schema';
+import { noteNaming } from '$core/score/noteNames';
 import { contentKey, ENGINE, hashOf } from './contentKey';
 import { weightOf, type Weight } from './weight';
 
@@ -55,7 +56,7 @@ type Row = Pick<
 >;
 
 const keyOf = ({ sourceHash, sourceName, title, composer, parts, sections, mends }: Row): string =>
-  contentKey(ENGINE, sourceHash, sourceName, title, composer, parts, sections, mends);
+  contentKey(ENGINE, noteNaming(), sourceHash, sourceName, title, composer, parts, sections, mends);
 
 function rowOf(db: Db, pieceId: string): Row {
   const row = db.select(columns).from(piece).where(eq(piece.id, pieceId)).get();

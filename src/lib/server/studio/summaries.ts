@@ -7,6 +7,7 @@ import { and, eq, inArray, isNull, ne, or, sql } from 'drizzle-orm';
 import type { Db } from '../db/open';
 import { assignment, piece, pieceSummary, version, versionSummary } from '../db/schema';
 import type { Work } from '../pool/work';
+import { noteNaming } from '$core/score/noteNames';
 import { contentKey, ENGINE } from './contentKey';
 import { derivedRows } from './derivedRows';
 import { perOpening } from '../db/opening';
@@ -15,7 +16,7 @@ import { studioLevels } from './levels';
 import { isLongPiece, longPieces } from './pieces';
 import { preparedKey, preparedKeys } from './prepared';
 
-const pieceBasis = (preparedName: string): string => contentKey(ENGINE, preparedName);
+const pieceBasis = (preparedName: string): string => contentKey(ENGINE, noteNaming(), preparedName);
 
 interface PieceMade {
   readonly basis: string;
@@ -127,7 +128,7 @@ export async function pieceFacts(db: Db, work: Work, pieceId: string): Promise<P
 /** The levels are read once for many versions. */
 export function versionBasis(db: Db): (preparedName: string) => string {
   const levels = contentKey(studioLevels(db));
-  return (preparedName) => contentKey(ENGINE, preparedName, levels);
+  return (preparedName) => contentKey(ENGINE, noteNaming(), preparedName, levels);
 }
 
 interface VersionMade {

@@ -12,8 +12,9 @@ import { canMend } from '$core/version/mend';
 import { capital } from '$core/capital';
 import { differencesBetween, runsOf } from '$core/version/compare';
 import { measuresText } from '$core/score/measureText';
+import { readingOf, type Reading } from '$core/version/announce';
 import type { Version } from '$core/version/realise';
-import { largeSheets } from '$lib/engrave/large';
+import { largeSheets, type LargeWish } from '$lib/engrave/large';
 import { sheetOf, type Sheet, type SheetWish } from '$lib/engrave/sheet';
 import type { Db } from '../db/open';
 import { studioLevels } from './levels';
@@ -77,12 +78,7 @@ export function phraseSheets(
 /** Stretches of measures, by their ids, as large sheets: what a lesson shows. One that is not in the version is left out. */
 export function stretchSheets(
   db: Db,
-  {
-    pieceId,
-    document,
-    show,
-    chunks,
-  }: Of & { readonly show: Omit<SheetWish, 'width'>; readonly chunks: readonly string[] },
+  { pieceId, document, show, chunks }: Of & { readonly show: LargeWish; readonly chunks: readonly string[] },
 ): { readonly chunk: string; readonly sheets: readonly Sheet[] }[] {
   const version = realiseDocument(db, pieceId, document);
   const places = new Map(version.score.measures.map((m) => [m.id, m.index]));
@@ -98,11 +94,16 @@ export function stretchSheets(
 export function sightSheet(
   db: Db,
   { pieceId, document, show, phrase }: Shown & { readonly phrase: number },
-): { readonly sheet: Sheet; readonly measures: number } {
+): { readonly sheet: Sheet; readonly measures: number; readonly reading: readonly Reading[] } {
   const version = realiseDocument(db, pieceId, document);
   const { phrases } = version.form;
   const { from, to } = phrases[phrase % phrases.length]!;
-  return { sheet: sheetOf(version, { from, to }, { ...show, metre: true }), measures: to - from + 1 };
+  return {
+    sheet: sheetOf(version, { from, to }, { ...show, metre: true }),
+    measures: to - from + 1,
+    // Read at sight: without fingers and chords, as on the page.
+    reading: readingOf({ score: version.score, fingers: {} }, { from, to }),
+  };
 }
 
 interface Compared {
@@ -142,6 +143,12 @@ export function comparedPhrases(db: Db, { pieceId, documents, show, from, to }: 
             ? [sheetOf(other, { from: first, to: last }, show)]
             : []),
         ],
+        readings: [
+          readingOf(one, phrase),
+          ...(first !== undefined && last !== undefined && last >= first
+            ? [readingOf(other, { from: first, to: last })]
+            : []),
+        ],
       };
     }),
   };
@@ -158,7 +165,14 @@ export function atLevel(db: Db, { pieceId, document, show, phrase }: Shown & { r
     form: version.form,
     numbers: version.score.measures.map((m) => m.number),
     sheet: sheetOf(version, version.form.phrases[at]!, show),
+    reading: readingOf(version, version.form.phrases[at]!),
   };
+}
+
+/** All of a version note by note, for who hears it read out. */
+export function wholeReading(db: Db, { pieceId, document }: Of): Reading[] {
+  const version = realiseDocument(db, pieceId, document);
+  return readingOf(version, { from: 0, to: version.score.measures.length - 1 });
 }
 
 /** What is decided in a version, in words, with where it stands and why what is parked does not hold. */

@@ -5,20 +5,26 @@
   import { keyName } from '$core/theory/key';
   import type { Version } from '$core/version/realise';
   import { plural } from '$ui/text';
+  import { untrack } from 'svelte';
   import type { Opening } from './opening';
 
   interface Props {
     version: Version | undefined;
     opening: Opening;
     versionId: string;
+    /** Folded until it is opened here. */
+    isFolded: boolean;
   }
-  let { version, opening, versionId }: Props = $props();
+  let { version, opening, versionId, isFolded }: Props = $props();
 
   const FOLDED = 'keypath.account';
-  let open = $state(typeof localStorage === 'undefined' || localStorage.getItem(FOLDED) !== 'folded');
+  let open = $state(
+    untrack(() => !isFolded) &&
+      (typeof localStorage === 'undefined' || localStorage.getItem(FOLDED) !== 'folded'),
+  );
   function ontoggle(event: Event & { currentTarget: HTMLDetailsElement }): void {
     open = event.currentTarget.open;
-    localStorage.setItem(FOLDED, open ? 'open' : 'folded');
+    if (!isFolded) localStorage.setItem(FOLDED, open ? 'open' : 'folded');
   }
 
   /** How true the version is to its source. */

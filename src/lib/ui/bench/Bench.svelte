@@ -11,11 +11,13 @@
   import { measuresText } from '$ui/text';
   import { wordsFor } from '$ui/waiting/steps';
   import Account from './Account.svelte';
-  import { announced } from './announce';
+  import { announced } from '$core/version/announce';
   import { perform } from './commands';
   import DecideDialog from './DecideDialog.svelte';
   import { meaningOf } from './keys';
+  import { FINGERTIP, MOUSE, nearestNote, noteOf, type Pointed } from '$ui/score/pointed';
   import MeasurePanel from './MeasurePanel.svelte';
+  import NoteBar from './NoteBar.svelte';
   import { shapeAt } from '$ui/keys/shape';
   import Transport from './Transport.svelte';
   import type { Opening } from './opening';
@@ -26,8 +28,10 @@
     id: string;
     /** What came with the page: shown until the version is made here. */
     opening: Opening;
+    /** A small screen: the path is a line alone, and what was left out is folded. */
+    isSmall: boolean;
   }
-  let { title, id: versionId, opening }: Props = $props();
+  let { title, id: versionId, opening, isSmall }: Props = $props();
 
   const bench = getBench();
   const { selection, sound, view } = bench;
@@ -84,13 +88,11 @@
   );
   const chosen = $derived(new Set(selection.notes.length > 1 ? selection.notes.map((n) => n.id) : []));
 
-  /** What is under the pointer: a note, or else a measure. */
-  function under(target: EventTarget | null): { note?: string; measure?: number } {
+  /** What is under the pointer, or near it: a note, or else a measure. */
+  function under(target: EventTarget | null, at?: Pointed): { note?: string; measure?: number } {
     if (!(target instanceof Element)) return {};
-    const badge = target.closest<SVGElement>('[data-finger-of]');
-    const note = target.closest<SVGElement>('.note[data-id]');
+    const id = noteOf(target) ?? (at && nearestNote(target, at));
     const area = target.closest<SVGElement>('.measure-area');
-    const id = badge?.dataset.fingerOf ?? note?.dataset.id?.replace(/\.\d+$/, '');
     return id ? { note: id } : area ? { measure: Number(area.dataset.measure) } : {};
   }
   function reach(to: { note?: string; measure?: number }, extends_: boolean): void {
@@ -106,14 +108,20 @@
   }
   function onclick(event: MouseEvent): void {
     if (wasDragged) wasDragged = false;
-    else reach(under(event.target), event.shiftKey || (bench.choosesOn && selection.note !== undefined));
+    else
+      reach(
+        under(event.target, { x: event.clientX, y: event.clientY, within: isTouch ? FINGERTIP : MOUSE }),
+        event.shiftKey || (bench.choosesOn && selection.note !== undefined),
+      );
     bench.choosesOn = false;
   }
   // A stretch is chosen by drawing over it with the mouse; a finger that draws moves the page.
   let drag: { note?: string; measure?: number } | undefined;
   let wasDragged = false;
+  let isTouch = false;
   function onpointerdown(event: PointerEvent): void {
     wasDragged = false;
+    isTouch = event.pointerType !== 'mouse';
     if (event.pointerType === 'mouse' && event.button === 0 && !event.shiftKey) drag = under(event.target);
   }
   function onpointermove(event: PointerEvent): void {
@@ -155,6 +163,9 @@
     else perform(bench, intent);
   }
 
+  /** On a narrow screen the panel is a sheet that opens from below. */
+  let isOpen = $state(false);
+
   /** The path gives way to the music once that is scrolled. */
   let isSlim = $state(false);
   function onscroll(event: Event & { currentTarget: HTMLElement }): void {
@@ -188,9 +199,9 @@
 {#if view.problem}
   <p class="p-8 text-alarm" role="alert">This version could not be made: {view.problem}</p>
 {:else}
-  <div class="flex border-b border-hairline px-5 pt-1.5">
+  <div class="flex border-b border-hairline px-5 pt-1.5 max-desk:px-2 max-desk:pt-0.5">
     {#if !isSlim}
-      <p class="w-28 shrink-0 pt-0.5 text-sm leading-tight">
+      <p class="w-28 shrink-0 pt-0.5 text-sm leading-tight max-desk:sr-only">
         <strong>{path.form.newMeasures} of {path.form.measureCount}</strong><br />
         <span class="text-quiet" role="status">{view.doing ? `${wordsFor(view.doing)}…` : 'to learn'}</span>
       </p>
@@ -204,33 +215,36 @@
       current={sound.measure ?? selection.measure}
       onselect={(measure) => perform(bench, { do: 'select measure', measure })}
       label="Measures of {title}"
-      slim={isSlim}
+      slim={isSlim || isSmall}
       firstWidth={1120}
     />
   </div>
 
-  <div class="grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)_272px] xl:grid-cols-[minmax(0,1fr)_296px]">
+  <div
+    class="flex min-h-0 flex-1 flex-col desk:grid desk:grid-cols-[minmax(0,1fr)_272px] xl:grid-cols-[minmax(0,1fr)_296px]"
+  >
     <!-- svelte-ignore a11y_click_events_have_key_events, a11y_no_noninteractive_element_interactions, a11y_no_noninteractive_tabindex -->
     <div
-      class="music overflow-y-auto bg-paper px-5 py-1"
+      class="music overflow-y-auto bg-paper px-5 py-1 max-desk:min-h-0 max-desk:flex-1 max-desk:px-2"
       role="application"
       aria-label="Music of {title}: arrow keys move, 1–5 set the finger, Enter shows what you can change"
       aria-busy={!version}
       tabindex="0"
+      data-keys-home
       bind:this={music}
       {onclick}
       {onpointerdown}
       {onpointermove}
       {onscroll}
     >
-      <Account {version} {opening} {versionId} />
+      <Account {version} {opening} {versionId} isFolded={isSmall} />
       {#each form.phrases as phrase, i (phrase.from)}
         {@const section = form.sections[phrase.section]!}
         <!-- Of its own: a picture of another phrase changes nothing here. -->
         {@const svg = view.pictures[i]}
         <div
           bind:this={phraseElements[i]}
-          class="relative -mt-1 max-w-[1040px] {section.from === phrase.from ? 'pt-2.5' : ''}"
+          class="relative -mt-1 max-w-[1040px] scroll-my-2 {section.from === phrase.from ? 'pt-2.5' : ''}"
         >
           {#if section.from === phrase.from}
             <h2 class="absolute top-0 left-0 max-w-[7.5rem] truncate text-sm" title={section.label}>
@@ -255,21 +269,32 @@
     </div>
     <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
     <div
-      class="overflow-y-auto border-l border-hairline px-4 py-3"
+      class="border-hairline max-desk:border-t desk:overflow-y-auto desk:border-l desk:px-4 desk:py-3"
       role="region"
       aria-label="Selected measure"
       tabindex="0"
     >
-      {#if version}<MeasurePanel {version} onchoose={choose} />{:else}<p class="text-quiet" role="status">
+      {#if version}
+        <NoteBar {version} bind:isOpen />
+        <div
+          class={isOpen
+            ? 'max-desk:max-h-[48dvh] max-desk:overflow-y-auto max-desk:px-4 max-desk:pb-3'
+            : 'max-desk:hidden'}
+        >
+          <MeasurePanel {version} onchoose={choose} />
+        </div>
+      {:else}<p class="text-quiet max-desk:px-4 max-desk:py-2" role="status">
           Loading the selected measure…
         </p>{/if}
     </div>
   </div>
 
-  <footer class="flex h-[102px] shrink-0 items-center gap-5 border-t border-hairline px-5 py-1">
+  <footer
+    class="flex shrink-0 items-center gap-5 border-t border-hairline px-5 py-1 max-desk:px-3 desk:h-[102px]"
+  >
     <Transport />
     <p class="sr-only" aria-live="polite">{sound.isPlaying ? '' : announcement}</p>
-    <div class="flex h-full min-w-0 flex-1 items-center">
+    <div class="flex h-full min-w-0 flex-1 items-center max-desk:hidden">
       <Keys
         low={keyboard.low}
         high={keyboard.high}

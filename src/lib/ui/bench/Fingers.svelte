@@ -22,7 +22,7 @@
         type="button"
         onclick={() => onselect(note.id)}
         aria-pressed={note.id === selected}
-        aria-label="{pitchName(note.pitch)}, finger {finger}, {decided ? 'decided' : 'proposed'}"
+        aria-label="{pitchName(note.pitch)}, finger {finger}, {decided ? 'your choice' : 'suggested'}"
         title={pitchName(note.pitch)}
         class={[
           'h-7 w-7 border-2 text-sm font-bold',

@@ -128,8 +128,8 @@
       {/if}
       {#if selection.note && own.some((n) => n.id === selection.id)}
         <div class="mt-1 border-l-[3px] border-accent pl-3" aria-live="polite">
-          <p>{answer?.why?.text ?? `${pitchName(selection.note.pitch)} …`}</p>
-          <NoteDecisions note={selection.note.id} />
+          <p class="max-desk:hidden">{answer?.why?.text ?? `${pitchName(selection.note.pitch)} …`}</p>
+          <NoteDecisions note={selection.note.id} {hand} />
         </div>
         {#if again.question}
           <div class="mt-2 rounded-md bg-accent-soft p-3 text-sm" role="group" aria-label="Where else">
@@ -156,7 +156,7 @@
 
   <p>
     <button type="button" class="link" onclick={() => onchoose()}>More options</button>
-    <kbd class="font-mono text-sm text-quiet">Enter</kbd>
+    <kbd class="font-mono text-sm text-quiet pointer-coarse:hidden">Enter</kbd>
     <button
       type="button"
       class="link ml-3 text-sm"

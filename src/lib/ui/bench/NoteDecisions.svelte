@@ -2,10 +2,11 @@
   /** What is decided about the note in hand, and its keys as small buttons. */
   import { decisionText, type KindId } from '$core/decisions/registry';
   import { noteKinds, perform } from './commands';
+  import FingerPad from './FingerPad.svelte';
   import { keyText } from '$ui/form/press';
   import { getBench } from './state/bench.svelte';
 
-  let { note }: { note: string } = $props();
+  let { note, hand }: { note: string; hand: 'right' | 'left' } = $props();
 
   const bench = getBench();
   const made = $derived(bench.document.decisions.filter((d) => 'note' in d.at && d.at.note === note));
@@ -23,6 +24,7 @@
   const keys = $derived(ALL.filter(({ kind }) => isInChord || !ofChords.includes(kind)));
 </script>
 
+<div class="mt-1.5 max-desk:hidden"><FingerPad {note} {hand} /></div>
 {#if made.length > 0}
   <p class="mt-1 text-sm">
     Your choice: {made.map(decisionText).join(', ')}.
@@ -31,7 +33,7 @@
     </button>
   </p>
 {:else}
-  <p class="mt-1 text-sm text-quiet">
+  <p class="mt-1 text-sm text-quiet pointer-coarse:hidden">
     Suggested. Press <kbd class="font-mono">1</kbd>–<kbd class="font-mono">5</kbd> to change.
   </p>
 {/if}
@@ -43,7 +45,10 @@
         class="min-h-6 min-w-7 rounded-sm border border-hairline px-1.5 font-mono hover:border-ink"
         title={does}
         aria-label={does}
-        onclick={() => perform(bench, { do: 'decide by key', kind, press })}>{keyText(press)}</button
+        onclick={() => perform(bench, { do: 'decide by key', kind, press })}
+        ><span class="pointer-coarse:hidden">{keyText(press)}</span><span
+          class="hidden font-sans pointer-coarse:inline">{does}</span
+        ></button
       >
     </li>
   {/each}

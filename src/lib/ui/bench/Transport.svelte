@@ -3,6 +3,7 @@
   import type { Hands } from '$core/performance';
   import { tempoText } from '$ui/text';
   import Play from '@lucide/svelte/icons/play';
+  import SlidersHorizontal from '@lucide/svelte/icons/sliders-horizontal';
   import Repeat from '@lucide/svelte/icons/repeat';
   import Square from '@lucide/svelte/icons/square';
   import { CREDIT } from '$ui/sound/samples';
@@ -13,6 +14,8 @@
   import { getBench } from './state/bench.svelte';
 
   let isPrepared = false;
+  /** On a narrow screen the options wait behind a button. */
+  let showsAll = $state(false);
   const bench = getBench();
   const { sound, view, selection, trial } = bench;
   const version = $derived(view.version);
@@ -46,10 +49,14 @@
   $effect(() => () => sound.stop());
 </script>
 
-<div class="grid w-[18.5rem] shrink-0 gap-y-0.5 text-sm" role="group" aria-label="Playback">
+<div
+  class="grid w-[18.5rem] shrink-0 gap-y-0.5 text-sm max-desk:w-full max-desk:gap-y-2"
+  role="group"
+  aria-label="Playback"
+>
   <div class="flex items-center gap-3">
     <button
-      class="flex h-9 w-9 shrink-0 items-center justify-center rounded-full bg-accent text-on-accent disabled:opacity-50"
+      class="flex h-9 w-9 shrink-0 pointer-coarse:h-11 pointer-coarse:w-11 items-center justify-center rounded-full bg-accent text-on-accent disabled:opacity-50"
       aria-label={sound.isPlaying ? 'Stop' : 'Play'}
       title="{sound.isPlaying ? 'Stop' : 'Play from here'} (Space)"
       disabled={!version}
@@ -85,8 +92,15 @@
         oninput={(event) => sound.setShare(Number(event.currentTarget.value) / 100)}
       />
     </div>
+    <button
+      type="button"
+      class="flex h-9 w-9 shrink-0 items-center justify-center pointer-coarse:h-11 pointer-coarse:w-11 desk:hidden"
+      aria-expanded={showsAll}
+      aria-label="Playback options"
+      onclick={() => (showsAll = !showsAll)}><SlidersHorizontal size={18} aria-hidden="true" /></button
+    >
   </div>
-  <div class="flex items-center justify-between gap-2">
+  <div class="flex items-center justify-between gap-2 {showsAll ? '' : 'max-desk:hidden'}">
     <div class="flex" role="radiogroup" aria-label="Hands to play">
       {#each HANDS as { value, says } (value)}
         <button
@@ -108,7 +122,11 @@
       ><input type="checkbox" class="tick" bind:checked={sound.speaks} /> Counts</label
     >
   </div>
-  <div class="flex items-center justify-between gap-3">
+  <div
+    class="flex items-center justify-between gap-3 {showsAll || trial.now || sound.silence
+      ? ''
+      : 'max-desk:hidden'}"
+  >
     <label class="flex items-center gap-1"
       ><input type="checkbox" class="tick" bind:checked={sound.countIn} /> Count-in</label
     >

@@ -26,11 +26,13 @@
   import { keyText, pressOf } from '$ui/form/press';
   import { listenToKeys, type Instrument } from '$ui/midi/keyboard';
   import Keys from '$ui/keys/Keys.svelte';
+  import { FINGERTIP, nearestNote } from '$ui/score/pointed';
   import Sheet from '$ui/score/Sheet.svelte';
   import { measureText, toBeats, toQuarters } from '$ui/text';
   import { onMount, tick } from 'svelte';
   import { COMPOSE_KEYS, composeKey, PAGE_KEYS } from './keys';
   import { hearSketch } from './hear';
+  import WritingButtons from './WritingButtons.svelte';
 
   interface Props {
     /** Keeps the sketch as a piece. */
@@ -43,8 +45,13 @@
 
   /** Kept on this device while it is written, so that nothing is lost. */
   const KEPT = 'keypath.sketch';
-  const LINE = 4;
-  const WIDTH = 900;
+  /** The desk's width; on a narrow one lines are short and notes as large as on paper. */
+  let room = $state(0);
+  const isNarrow = $derived(room > 0 && room < 560);
+  const LINE = $derived(isNarrow ? 2 : 4);
+  const WIDTH = $derived(isNarrow ? Math.max(240, Math.round(room / 0.88)) : 900);
+  /** The lowest key that is shown where there is no room for three octaves. */
+  let lowest = $state(60);
 
   let desk = $state.raw<Desk>(deskOf(EMPTY));
   let past = $state.raw<readonly Desk[]>([]);
@@ -192,7 +199,17 @@
 
   function onkeydown(event: KeyboardEvent): void {
     if (event.target !== board) return;
-    const press = pressOf(event);
+    if (carryOut(pressOf(event))) event.preventDefault();
+  }
+  /** A note that is touched is the one that the next stroke changes. */
+  function touch(event: MouseEvent): void {
+    if (!(event.target instanceof Element)) return;
+    const id = nearestNote(event.target, { x: event.clientX, y: event.clientY, within: FINGERTIP });
+    const at = sketch.items.findIndex((_, i) => itemId(i) === id);
+    if (at >= 0) set({ ...desk, at: at + 1, from: null });
+  }
+  /** Carries out what a key, or its button, means; false where it means nothing. */
+  function carryOut(press: string): boolean {
     const key = composeKey(press);
     const acts: Readonly<Record<string, () => void>> = {
       s: () => {
@@ -209,9 +226,8 @@
       ' ': () => void hearSketch(score, desk.at === sketch.items.length ? 0 : desk.at),
     };
     const act = key ? () => set(key.act(desk)) : acts[press];
-    if (!act) return;
-    event.preventDefault();
-    act();
+    act?.();
+    return act !== undefined;
   }
 
   async function keepPiece(): Promise<void> {
@@ -249,7 +265,7 @@
     /></label
   >
   <label class="grid text-sm text-quiet"
-    >By<input
+    >Composer<input
       class="field w-40 text-base text-ink"
       maxlength="200"
       value={sketch.composer}
@@ -321,15 +337,18 @@
 </div>
 {#if problem}<p class="mt-2 text-alarm" role="alert">{problem}</p>{/if}
 
-<!-- svelte-ignore a11y_no_noninteractive_tabindex, a11y_no_noninteractive_element_interactions (it is written on by keys) -->
+<!-- svelte-ignore a11y_no_noninteractive_tabindex, a11y_no_noninteractive_element_interactions, a11y_click_events_have_key_events (it is written on by keys) -->
 <div
   class="mt-4 min-h-72 rounded-md border border-hairline bg-paper px-4 py-2 focus-visible:border-accent"
+  data-keys-home
+  bind:clientWidth={room}
   role="application"
   aria-label="Melody: letters write notes, digits set their length"
   aria-describedby="compose-said"
   tabindex="0"
   bind:this={board}
   {onkeydown}
+  onclick={touch}
 >
   {#each sheets as sheet, i (i)}
     <Sheet
@@ -343,6 +362,16 @@
   {/each}
 </div>
 <p id="compose-said" class="mt-1 text-quiet first-letter:uppercase" role="status">{said}</p>
+
+<WritingButtons
+  {desk}
+  canUndo={past.length > 0}
+  canRedo={future.length > 0}
+  onpress={(press) => {
+    carryOut(press);
+    if (!line) board?.focus();
+  }}
+/>
 
 {#if line}
   <form
@@ -396,14 +425,22 @@
     <button type="button" class="link" aria-pressed={instrument !== undefined} onclick={() => void listen()}
       >{instrument ? `Listening to ${instrument.name}` : 'Play it on a MIDI keyboard'}</button
     >
-    <button type="button" class="link" disabled={past.length === 0} onclick={undo}>Undo</button>
-    <button type="button" class="link" disabled={future.length === 0} onclick={redo}>Redo</button>
     {#if silence}<p class="text-alarm" role="status">{silence}</p>{/if}
   </div>
-  <div class="h-24">
+  {#if isNarrow}
+    <p class="flex justify-between text-sm">
+      <button type="button" class="link" disabled={lowest <= 36} onclick={() => (lowest -= 12)}
+        >Lower octave</button
+      >
+      <button type="button" class="link" disabled={lowest >= 84} onclick={() => (lowest += 12)}
+        >Higher octave</button
+      >
+    </p>
+  {/if}
+  <div class={isNarrow ? 'h-36' : 'h-24'}>
     <Keys
-      low={48}
-      high={84}
+      low={isNarrow ? lowest : 48}
+      high={isNarrow ? lowest + 12 : 84}
       marks={[]}
       label="Piano keys to write notes"
       onkey={(midi) => {
@@ -415,7 +452,7 @@
 </div>
 
 <details class="mt-3">
-  <summary class="cursor-pointer text-quiet">The piano keys</summary>
+  <summary class="cursor-pointer text-quiet">Shortcuts</summary>
   <dl
     class="mt-1 grid grid-cols-[7rem_minmax(0,1fr)] gap-x-4 text-sm md:grid-cols-[7rem_minmax(0,1fr)_7rem_minmax(0,1fr)]"
   >

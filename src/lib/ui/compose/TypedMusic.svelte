@@ -1,8 +1,8 @@
 <script lang="ts">
   /** ABC or a chord chart typed beside its picture; what is wrong is said with its place. */
-  import type { Preview } from '$lib/engrave/preview';
   import Look from '$ui/piece/Look.svelte';
-  import { look, textFile } from '$ui/piece/bring';
+  import { look, textFile, type Looked } from '$ui/piece/bring';
+  import { keptText } from '$ui/form/keptText.svelte';
   import Sheet from '$ui/score/Sheet.svelte';
 
   let { rights }: { rights: readonly string[] } = $props();
@@ -24,8 +24,13 @@ G / / | D7 / / |`;
   const SHOWN = 48;
 
   let text = $state('');
+  keptText(
+    'music as text',
+    () => text,
+    (kept) => (text = kept),
+  );
   let area = $state<HTMLTextAreaElement>();
-  let preview = $state.raw<Preview>();
+  let preview = $state.raw<Looked>();
   let problem = $state('');
   let keeping = $state(false);
   let wished = 0;

@@ -5,9 +5,10 @@
   import { SCHOOL_IDS, SCHOOLS } from '$core/counting/schools';
   import { KEYBOARDS } from '$core/arrange/register';
   import ReachPicture from './ReachPicture.svelte';
+  import TimeInput from '$ui/form/TimeInput.svelte';
   import Once from '$ui/form/Once.svelte';
   import Was from '$ui/form/Was.svelte';
-  import { reachName, WEEKDAYS } from '$ui/text';
+  import { reachName, weekdayName, weekdays } from '$ui/text';
 
   interface Values {
     name: string;
@@ -59,14 +60,14 @@
       Lesson day
       <select name="weekday" class="field">
         <option value="">No fixed day</option>
-        {#each WEEKDAYS as day, i (day)}<option value={i + 1} selected={values?.weekday === i + 1}
-            >{day}</option
+        {#each weekdays() as day (day)}<option value={day} selected={values?.weekday === day}
+            >{weekdayName(day)}</option
           >{/each}
       </select>
     </label>
     <label class="grid">
       At
-      <input name="time" type="time" class="field" value={values?.time ?? ''} />{@render problem('time')}
+      <TimeInput name="time" value={values?.time ?? ''} label="Lesson time" />{@render problem('time')}
     </label>
   </div>
   <label class="grid">

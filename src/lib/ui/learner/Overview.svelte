@@ -3,7 +3,7 @@
   import { stepInSentence } from '$core/lessons/steps';
   import { levelText } from '$core/arrange/levels';
   import { keepFile } from '$ui/sound/keepFile';
-  import { GOAL_TEXTS, measuresBetween, shortDate, WEEKDAYS } from '$ui/text';
+  import { GOAL_TEXTS, measuresBetween, shortDate, shortWeekday, timeText } from '$ui/text';
   import {
     columnFilteringFeature,
     createFilteredRowModel,
@@ -93,7 +93,7 @@
   });
   const rows = $derived(table.getRowModel().rows.map((r) => r.original));
   const dayText = (row: Row): string =>
-    row.weekday ? `${WEEKDAYS[row.weekday - 1]!.slice(0, 3)} ${row.time ?? ''}` : '';
+    row.weekday ? `${shortWeekday(row.weekday)} ${row.time ? timeText(row.time) : ''}` : '';
   const promisedText = ({ promised }: Row): string =>
     promised
       ? `${promised.title}, ${shortDate(promised.date)}${promised.estimate?.goal ? `: ${GOAL_TEXTS[promised.estimate.goal]}` : ''}`
@@ -112,8 +112,8 @@
         'at',
         'due',
         'last lesson',
-        'promised',
-        'for',
+        'goal piece',
+        'goal date',
       ],
       ...rows.map((r) => [
         r.name,
@@ -125,9 +125,9 @@
         stateOf(r),
         stuckText(r),
         r.due,
-        r.lastDate,
+        r.lastDate && shortDate(r.lastDate),
         r.promised?.title ?? '',
-        r.promised?.date ?? null,
+        r.promised ? shortDate(r.promised.date) : null,
       ]),
     ]);
     keepFile(new TextEncoder().encode(text), `students ${today}.csv`, 'text/csv');

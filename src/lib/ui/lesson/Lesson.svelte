@@ -9,11 +9,15 @@
   import Keys from '$ui/keys/Keys.svelte';
   import { shapeAt } from '$ui/keys/shape';
   import Picture from '$ui/score/Picture.svelte';
+  import { readingMove, walkReading } from '$ui/score/walkReading';
+  import { readingOf } from '$core/version/announce';
   import { measuresText, tempoText, toBeats, toQuarters } from '$ui/text';
   import Play from '@lucide/svelte/icons/play';
   import Square from '@lucide/svelte/icons/square';
   import ForWeek from './ForWeek.svelte';
   import Meanwhile from './Meanwhile.svelte';
+  import { FINGERTIP, nearestNote, noteOf } from '$ui/score/pointed';
+  import { LESSON_KEYS, type LessonAct } from './keys';
   import { GRADE_KEYS, type LessonState } from './lesson.svelte';
   import type { LessonMusic } from './music.svelte';
   import { Metronome } from './metronome.svelte';
@@ -109,20 +113,24 @@
   let end = $state<HTMLFormElement>();
 
   /** What a key does, where nothing is being written. */
-  const KEYS: Readonly<Record<string, () => void>> = {
-    Enter: () => lesson.tick(),
-    ' ': play,
-    ArrowDown: () => lesson.stepBy(1),
-    ArrowUp: () => lesson.stepBy(-1),
-    ArrowRight: () => lesson.walkBy(1),
-    ArrowLeft: () => lesson.walkBy(-1),
-    b: tap,
-    m: click,
-    n: () => noteField?.focus(),
-    w: () => lesson.setWeek(),
-    e: () => end?.requestSubmit(),
-    ...Object.fromEntries(GRADE_KEYS.map(({ grade }) => [String(grade), () => lesson.grade(grade)])),
+  const ACTS: Readonly<Record<LessonAct, () => void>> = {
+    'check off': () => lesson.tick(),
+    play,
+    'next step': () => lesson.stepBy(1),
+    'previous step': () => lesson.stepBy(-1),
+    'next chunk': () => lesson.walkBy(1),
+    'previous chunk': () => lesson.walkBy(-1),
+    tap,
+    metronome: click,
+    write: () => noteField?.focus(),
+    'set week': () => lesson.setWeek(),
+    end: () => end?.requestSubmit(),
+    'grade 1': () => lesson.grade(1),
+    'grade 2': () => lesson.grade(2),
+    'grade 3': () => lesson.grade(3),
+    'grade 4': () => lesson.grade(4),
   };
+  const byPress = new Map(LESSON_KEYS.map(({ press, act }) => [press, ACTS[act]]));
   function onkeydown(event: KeyboardEvent): void {
     const target = event.target as Element | null;
     if (event.key === 'Escape' && target === noteField) return noteField?.blur();
@@ -130,25 +138,38 @@
     if (target?.closest('input, textarea, select, [role="dialog"]')) return;
     // Space and Enter press what has the focus.
     if ((event.key === ' ' || event.key === 'Enter') && target?.closest('button, a, summary')) return;
-    const act = KEYS[event.key];
+    const act = byPress.get(event.key);
     if (!act) return;
     event.preventDefault();
     act();
   }
 
   function touch(event: MouseEvent): void {
-    const note = (event.target as Element | null)?.closest<SVGElement>('.note[data-id]');
-    const badge = (event.target as Element | null)?.closest<SVGElement>('[data-finger-of]');
-    const id = badge?.dataset.fingerOf ?? note?.dataset.id?.replace(/\.\d+$/, '');
+    if (!(event.target instanceof Element)) return;
+    const at = { x: event.clientX, y: event.clientY, within: FINGERTIP };
+    const id = noteOf(event.target) ?? nearestNote(event.target, at);
     music.note = id === music.note ? undefined : id;
+  }
+
+  /** Where the music itself has the focus, the arrows walk its notes, which are read out. */
+  const reading = $derived(version && chunk ? readingOf(version, chunk) : []);
+  let read = $state('');
+  function walkMusic(event: KeyboardEvent): void {
+    const move = readingMove(event);
+    if (!move) return;
+    event.preventDefault();
+    event.stopPropagation();
+    const at = walkReading(reading, music.note, move);
+    music.note = at?.id;
+    read = at?.text ?? '';
   }
 </script>
 
 <svelte:window {onkeydown} />
 
-<div class="grid min-h-0 flex-1 lg:grid-cols-[minmax(0,1fr)_20.5rem]">
-  <div class="flex min-h-0 min-w-0 flex-col bg-paper">
-    <div class="flex flex-wrap items-baseline gap-x-3 px-4 pt-3 sm:px-7">
+<div class="grid min-h-0 flex-1 lg:grid-cols-[minmax(0,1fr)_20.5rem]" data-keys-home tabindex="-1">
+  <div class="contents flex-col bg-paper lg:flex lg:min-h-0 lg:min-w-0">
+    <div class="flex flex-wrap items-baseline gap-x-3 bg-paper px-4 pt-3 sm:px-7">
       <h2 class="text-lg">{chunkName}</h2>
       {#if joins}<span class="text-quiet"
           >then connected to {measuresText(numbers, joins.from, joins.to)}</span
@@ -181,12 +202,14 @@
     </div>
     <!-- svelte-ignore a11y_click_events_have_key_events, a11y_no_noninteractive_element_interactions, a11y_no_noninteractive_tabindex -->
     <div
-      class="music min-h-0 flex-1 overflow-y-auto px-4 sm:px-7"
-      role="region"
-      aria-label="Music of {chunkName}"
+      class="music min-h-0 flex-1 overflow-y-auto bg-paper px-2 sm:px-7"
+      role="application"
+      aria-label="Music of {chunkName}: arrow keys move"
       tabindex="0"
       onclick={touch}
+      onkeydown={walkMusic}
     >
+      <p class="sr-only" aria-live="polite">{read}</p>
       {#if music.problem}<p class="py-3 text-alarm" role="alert">
           The music can’t be shown: {music.problem}
         </p>{/if}
@@ -208,7 +231,7 @@
         </div>
       {/each}
     </div>
-    <div class="flex items-center gap-5 border-t border-hairline px-4 pt-1 sm:px-7">
+    <div class="flex items-center gap-5 border-t border-hairline bg-paper px-4 pt-1 sm:px-7">
       <div class="h-[86px] min-w-0 flex-1">
         <Keys
           low={keys.low}
@@ -220,7 +243,9 @@
       </div>
       <p class="hidden w-24 shrink-0 text-sm leading-snug text-quiet sm:block">{shape?.text ?? ''}</p>
     </div>
-    <div class="flex flex-wrap items-center gap-x-4 gap-y-2 border-t border-hairline px-4 py-2 sm:px-7">
+    <div
+      class="flex flex-wrap items-center gap-x-4 gap-y-2 border-t border-hairline bg-paper px-4 py-2 max-lg:sticky max-lg:bottom-0 max-lg:z-10 max-lg:order-last sm:px-7"
+    >
       <button
         class="flex h-11 w-11 shrink-0 items-center justify-center rounded-full bg-accent text-on-accent disabled:opacity-50"
         aria-label={sound.isPlaying ? 'Stop' : 'Play the current step'}
@@ -239,7 +264,7 @@
           : 'border-transparent text-quiet hover:text-ink'}"
         aria-pressed={metronome.isOn || sound.click}
         title="M"
-        onclick={click}>click</button
+        onclick={click}>Metronome</button
       >
       <div class="flex flex-wrap items-center gap-1.5" role="group" aria-label="Tempo reached">
         <span class="text-sm text-quiet">{tempoText(time, tempo)}</span>
@@ -254,6 +279,9 @@
         {/each}
         <button class="h-10 rounded-md border border-field px-3" title="B" onclick={tap}>Tap the beat</button>
       </div>
+      <button type="button" class="link ml-auto lg:hidden" onclick={() => end?.requestSubmit()}
+        >End lesson</button
+      >
       {#if sound.silence}<p class="text-sm text-alarm" role="status">{sound.silence}</p>{/if}
     </div>
   </div>
@@ -314,7 +342,7 @@
         }
       }}
     >
-      <button class="action" title="E">End lesson</button>
+      <button class="action max-lg:hidden" title="E">End lesson</button>
     </form>
   </div>
 </div>

@@ -2,8 +2,7 @@
 import type { LevelContract } from '$core/arrange/levels';
 import type { VersionDocument } from '$core/version/document';
 import type { Version } from '$core/version/realise';
-import { largeSheets } from '$lib/engrave/large';
-import type { SheetWish } from '$lib/engrave/sheet';
+import { largeSheets, type LargeWish } from '$lib/engrave/large';
 import { SoundState } from '$ui/sound/sound.svelte';
 import { service } from '$ui/worker/service';
 
@@ -11,7 +10,7 @@ export interface LessonMusicStart {
   readonly score: string;
   readonly levels: readonly LevelContract[];
   readonly document: VersionDocument;
-  readonly show: Omit<SheetWish, 'width'>;
+  readonly show: LargeWish;
   /** Pictures that came with the page, by the name of their stretch. */
   readonly pictures: Readonly<Record<string, readonly string[]>>;
 }

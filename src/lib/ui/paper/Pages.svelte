@@ -138,6 +138,8 @@
   .page-of-paper {
     margin: 0 auto 1.5rem;
     max-width: 50rem;
+    /* Paper is white by night as well. */
+    color-scheme: light;
     background: #fff;
     color: #1a2238;
     box-shadow: 0 1px 5px rgb(26 34 56 / 0.18);

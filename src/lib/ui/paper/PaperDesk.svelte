@@ -4,6 +4,7 @@
   import { plural } from '$ui/text';
   import type { Snippet } from 'svelte';
   import PaperForm from './PaperForm.svelte';
+  import ReadAloud from '$ui/score/ReadAloud.svelte';
   import Pages from './Pages.svelte';
 
   interface Props {
@@ -21,8 +22,10 @@
     more: string;
     /** For whom, where that is to be chosen. */
     whose?: Snippet;
+    /** Address of the music as it is read out, where it is of one version. */
+    reading?: string;
   }
-  let { title, says, back, pages, count, choices, problem, files, more, whose }: Props = $props();
+  let { title, says, back, pages, count, choices, problem, files, more, whose, reading }: Props = $props();
   let shown = $state<ReturnType<typeof Pages>>();
   let counted = $state.raw<{ readonly of: typeof pages; readonly count: number }>();
   const number = $derived(counted?.of === pages ? counted.count : count);
@@ -52,6 +55,7 @@
     <PaperForm {choices} {problem} />
   </aside>
   <main id="main" class="min-w-0 px-4 py-6 print:p-0">
+    {#if reading}<ReadAloud at={reading} label="Music of {title}" />{/if}
     <Pages
       bind:this={shown}
       {pages}

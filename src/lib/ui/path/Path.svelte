@@ -95,12 +95,23 @@
     event.stopPropagation();
     onselect?.(Math.max(0, Math.min(count - 1, wanted)));
   }
+  /** Along the stones: one of them is reached by Tab, the others by arrows, which also choose. */
+  function walk(event: KeyboardEvent & { currentTarget: HTMLElement }): void {
+    const by = { ArrowLeft: -1, ArrowRight: 1 }[event.key];
+    if (by === undefined || event.ctrlKey || event.metaKey || event.shiftKey) return;
+    event.preventDefault();
+    event.stopPropagation();
+    const stones = [...event.currentTarget.closest('ol')!.querySelectorAll('button')];
+    const next = stones[stones.indexOf(event.currentTarget as HTMLButtonElement) + by];
+    next?.click();
+    next?.focus();
+  }
   function onclick(event: MouseEvent & { currentTarget: HTMLElement }): void {
     const measure = measureNear(shape, event.clientX - event.currentTarget.getBoundingClientRect().left);
     if (measure !== undefined) onselect?.(measure);
   }
   const saysOf = (measure: number): string =>
-    `${measureText(numbers[measure] ?? '')}, difficulty ${difficulty[measure] ?? 0} of 100${marked?.has(measure) ? ', marked as hard' : ''}${decided?.has(measure) ? ', your choice' : ''}`;
+    `${measureText(numbers[measure] ?? '')}, difficulty ${difficulty[measure] ?? 0} of 100${marked?.has(measure) ? ', marked as a hard spot' : ''}${decided?.has(measure) ? ', your choice' : ''}`;
 </script>
 
 <div class="w-full min-w-0 overflow-hidden" bind:clientWidth={measured}>
@@ -174,7 +185,7 @@
       {/if}
     </svg>
     {#if onselect && areButtons}
-      <ol class="absolute inset-0 m-0 list-none p-0" aria-label={label}>
+      <ol class="path-stones absolute inset-0 m-0 list-none p-0" aria-label={label}>
         {#each shape.stones as { item, x, y, room } (`${item.kind}${item.kind === 'measure' ? item.measure : item.from}`)}
           {@const measure = item.kind === 'measure' ? item.measure : item.from}
           {@const wide = item.kind === 'measure' ? TARGET : Math.min(room, 64)}
@@ -186,6 +197,11 @@
               style:top="{Math.max(0, y - TARGET / 2)}px"
               style:width="{wide}px"
               style:height="{TARGET}px"
+              tabindex={isCurrent(measure, item.kind === 'measure' ? measure : item.to) ||
+              (current === undefined && measure === 0)
+                ? 0
+                : -1}
+              onkeydown={walk}
               aria-current={isCurrent(measure, item.kind === 'measure' ? measure : item.to)
                 ? 'true'
                 : undefined}

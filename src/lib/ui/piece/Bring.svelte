@@ -1,12 +1,13 @@
 <script lang="ts">
   /** Bringing a piece: by button, by dropping a file or pasting anywhere on the page, or by typing it. */
   import { tooLarge } from '$core/io/limits';
-  import type { Preview } from '$lib/engrave/preview';
   import type { BookTune } from '$core/io/abc/book';
-  import { ACCEPTED, look, textFile, tuneFile, tunesOf } from './bring';
+  import { ACCEPTED, look, textFile, tuneFile, tunesOf, type Looked } from './bring';
   import Working from '$ui/waiting/Working.svelte';
   import Book from './Book.svelte';
   import Look from './Look.svelte';
+  import Several from './Several.svelte';
+  import { keptText } from '$ui/form/keptText.svelte';
 
   interface Props {
     rights: readonly string[];
@@ -29,9 +30,17 @@ G / / | D7 / / |`;
   let dragging = $state(false);
   let typing = $state(false);
   let typed = $state('');
+  keptText(
+    'typed piece',
+    () => typed,
+    (text) => {
+      typed = text;
+      typing = true;
+    },
+  );
   let busy = $state('');
   let problem = $state('');
-  let found = $state.raw<{ file: File; preview: Preview }>();
+  let found = $state.raw<{ file: File; preview: Looked }>();
   let book = $state.raw<{ name: string; tunes: BookTune[] }>();
 
   async function read(file: File): Promise<void> {
@@ -50,19 +59,25 @@ G / / | D7 / / |`;
     }
   }
 
+  let several = $state.raw<readonly File[]>();
+  /** One file is looked at before it is kept; of several a list says what each became. */
+  function take(files: FileList | undefined | null): void {
+    if (!files || files.length === 0) return;
+    if (files.length === 1) void read(files[0]!);
+    else several = [...files];
+  }
+
   function drop(event: DragEvent): void {
     event.preventDefault();
     dragging = false;
-    const file = event.dataTransfer?.files[0];
-    if (file) void read(file);
+    take(event.dataTransfer?.files);
   }
 
   function paste(event: ClipboardEvent): void {
     // Text pasted into a field belongs to the field.
     if (event.target instanceof Element && event.target.closest('input, textarea, select')) return;
-    const file = event.clipboardData?.files[0];
     const text = event.clipboardData?.getData('text/plain') ?? '';
-    if (file) void read(file);
+    if (event.clipboardData?.files.length) take(event.clipboardData.files);
     else if (text.trim()) void read(textFile(text));
   }
 </script>
@@ -85,7 +100,7 @@ G / / | D7 / / |`;
 >
   <h2 id="bring">Add a piece</h2>
   <p class="text-quiet">
-    MusicXML, MIDI, ABC, or a chord chart. Drop a file anywhere here, or paste its text. You see what was read
+    MusicXML, MIDI, ABC, or a chord chart. Drop files anywhere here, or paste text. You see what was read
     before anything is saved.
   </p>
   <form
@@ -97,14 +112,15 @@ G / / | D7 / / |`;
     <label
       class="action cursor-pointer focus-within:outline-2 focus-within:outline-offset-2 focus-within:outline-accent"
     >
-      {dragging ? 'Drop to read it' : 'Choose a file'}
+      {dragging ? 'Drop to read' : 'Choose files'}
       <input
         bind:this={input}
         type="file"
         name="file"
         accept={ACCEPTED}
         class="sr-only"
-        onchange={() => input?.files?.[0] && void read(input.files[0])}
+        multiple
+        onchange={() => take(input?.files)}
       />
     </label>
     <button type="button" class="link" aria-expanded={typing} onclick={() => (typing = !typing)}>
@@ -147,6 +163,15 @@ G / / | D7 / / |`;
       void read(tuneFile(tune));
     }}
     onclose={() => (book = undefined)}
+  />
+{/if}
+{#if several}
+  <Several
+    files={several}
+    onclose={() => {
+      several = undefined;
+      if (input) input.value = '';
+    }}
   />
 {/if}
 {#if found}

@@ -4,18 +4,17 @@
   import { formToken } from '$ui/form/token';
   import { goto } from '$app/navigation';
   import type { PartChoices } from '$core/players/parts';
-  import type { Preview } from '$lib/engrave/preview';
   import Sheet from '$ui/score/Sheet.svelte';
   import { metreText, plural, tempoText } from '$ui/text';
   import { Dialog } from 'bits-ui';
   import { untrack } from 'svelte';
-  import { keep, look } from './bring';
+  import { keep, look, type Looked } from './bring';
   import Parts from './PartChoices.svelte';
   import TunePhrases from './TunePhrases.svelte';
 
   interface Props {
     file: File;
-    preview: Preview;
+    preview: Looked;
     rights: readonly string[];
     onclose: () => void;
   }
@@ -77,6 +76,13 @@
               ? plural(preview.notes, 'note')
               : 'no melody'}{preview.chords > 0 ? `, ${plural(preview.chords, 'chord name')}` : ''}.
           </Dialog.Description>
+          {#if preview.already}
+            <p class="mt-2 border-l-[3px] border-accent pl-3" role="status">
+              You have this already: <a class="link" href="/pieces/{preview.already.id}"
+                >{preview.already.title}</a
+              >.
+            </p>
+          {/if}
           <div class="mt-3 border-y border-hairline py-1">
             <Sheet sheet={preview.sheet} label="The beginning of {title}" />
           </div>

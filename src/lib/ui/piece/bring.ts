@@ -55,14 +55,21 @@ const failed = (result: ActionResult): string =>
     ? String(result.data?.message ?? 'The file couldn’t be read.')
     : 'The file couldn’t be read. Try again in a moment.';
 
+/** A look at a file, and the piece that was made of the same file before. */
+export type Looked = Preview & { readonly already: { readonly id: string; readonly title: string } | null };
+
 /** A look at a file. Throws an Error with one sentence when it cannot be read or sent. */
-export async function look(file: File, parts?: PartChoices, shown?: number): Promise<Preview> {
+export async function look(file: File, parts?: PartChoices, shown?: number): Promise<Looked> {
   const result = await send('look', {
     file,
     ...(parts ? { parts: JSON.stringify(parts) } : {}),
     ...(shown ? { shown: String(shown) } : {}),
   });
-  if (result.type === 'success' && result.data?.preview) return result.data.preview as Preview;
+  if (result.type === 'success' && result.data?.preview)
+    return {
+      ...(result.data.preview as Preview),
+      already: (result.data.already as Looked['already'] | undefined) ?? null,
+    };
   throw new Error(failed(result));
 }
 

@@ -74,7 +74,7 @@ export function filterOptions(pieces: readonly ListedPiece[]) {
           .map((idiom) => [idiom, IDIOMS[idiom].name] as const),
       ],
     },
-    { key: 'learner' as const, name: 'Learned by', values: plain(pieces.flatMap((p) => p.learners)) },
+    { key: 'learner' as const, name: 'Student', values: plain(pieces.flatMap((p) => p.learners)) },
   ];
 }
 

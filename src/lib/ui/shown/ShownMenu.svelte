@@ -4,7 +4,7 @@
   import ChevronDown from '@lucide/svelte/icons/chevron-down';
   import Opening from '$ui/form/Opening.svelte';
   import { loadDark } from './dark';
-  import { SHOWN_COOKIE, THEMES, ZOOMS, type Shown } from './shown';
+  import { keepShown, THEMES, ZOOMS, type Shown } from './shown';
 
   interface Props {
     shown: Shown;
@@ -14,7 +14,6 @@
   }
   let { shown, verses, onchange }: Props = $props();
 
-  const YEAR = 60 * 60 * 24 * 365;
   const marks = [
     ['fingers', 'Fingers'],
     ['counts', 'Counts'],
@@ -26,7 +25,7 @@
 
   function set(part: Partial<Shown>): void {
     const next = { ...shown, ...part };
-    document.cookie = `${SHOWN_COOKIE}=${encodeURIComponent(JSON.stringify(next))}; path=/; max-age=${YEAR}; samesite=lax`;
+    keepShown(next);
     if (next.theme !== 'light') loadDark();
     document.documentElement.dataset.theme = next.theme;
     onchange(next);

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { sheetWish, shownFrom, USUAL } from './shown';
+import { roomIn, sheetWish, shownFrom, USUAL } from './shown';
 
 describe('what is shown', () => {
   it('comes from the cookie, and is as usual where that says nothing that can be taken', () => {
@@ -10,6 +10,14 @@ describe('what is shown', () => {
       words: 2,
       theme: 'dark',
     });
+  });
+  it('a narrow screen has lines of two measures, a telephone before it has said so', () => {
+    expect(sheetWish({ ...USUAL, room: roomIn(390) })).toMatchObject({ width: 432, perLine: 2 });
+    expect(sheetWish({ ...USUAL, room: roomIn(820) }).perLine).toBeUndefined();
+    expect(sheetWish({ ...USUAL, room: roomIn(820) }).width).toBe(909);
+    expect(roomIn(900)).toBe(0);
+    expect(shownFrom(undefined, 'Somebody/1.0 (Mobile)').room).toBe(380);
+    expect(shownFrom(JSON.stringify(USUAL), 'Somebody/1.0 (Mobile)').room).toBe(0);
   });
   it('larger notes have less room in a line', () => {
     expect(sheetWish(USUAL).width).toBe(980);

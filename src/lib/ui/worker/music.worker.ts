@@ -1,4 +1,6 @@
 /** The page's own thread for music: everything is checked where it comes in. */
+import { NOTE_NAMINGS } from '$core/locale';
+import { nameNotesAs } from '$core/score/noteNames';
 import { levelsSchema } from '$core/arrange/levels';
 import { documentSchema } from '$core/version/document';
 import type { Score } from '$core/score/score';
@@ -49,6 +51,10 @@ const place = z.number().int().min(0);
 
 /** What the page can ask for. */
 const service = {
+  /** What notes are called from now on. */
+  name(naming: unknown): void {
+    nameNotesAs(z.enum(NOTE_NAMINGS).parse(naming));
+  },
   /** Fetches a piece and keeps it. */
   async open(url: string, levels: unknown): Promise<void> {
     await engine.open(fetched(z.string().startsWith('/').parse(url)), levelsSchema.parse(levels));

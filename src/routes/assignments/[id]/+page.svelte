@@ -1,5 +1,6 @@
 <script lang="ts">
   /** One learner, one piece: what is next, when it is ready, and the plan with its steps to tick. */
+  import DateInput from '$ui/form/DateInput.svelte';
   import { labelOf, METHOD_LABELS } from '$ui/labels';
   import Caution from '$ui/learner/Caution.svelte';
   import { kept, stays } from '$ui/form/kept';
@@ -163,14 +164,10 @@
           value={toBeats(progress.time, progress.goalTempo)}
         /></label
       >
-      <label class="grid text-sm text-quiet"
-        >Goal date <input
-          name="goalDate"
-          type="date"
-          class="field text-base text-ink"
-          value={progress.goalDate ?? ''}
-        /></label
-      >
+      <div class="grid text-sm text-quiet">
+        <span aria-hidden="true">Goal date</span>
+        <DateInput name="goalDate" label="Goal date" value={progress.goalDate ?? ''} />
+      </div>
       <button class="link mb-1">Save</button>
     </form>
     <form method="post" action="?/rest" use:kept={{ submit: stays }} class="mt-3">

@@ -25,7 +25,7 @@ import { historiesOf, isWhole, piecesOfLearner } from '$server/studio/progress';
 import { error, fail, redirect } from '@sveltejs/kit';
 import { levelText } from '$core/arrange/levels';
 import { SCHOOLS } from '$core/counting/schools';
-import { reachName, WEEKDAYS } from '$ui/text';
+import { reachName, weekdayName } from '$ui/text';
 import { z } from 'zod';
 import type { Actions, PageServerLoad } from './$types';
 
@@ -83,6 +83,7 @@ export const load: PageServerLoad = async ({ params, url }) => {
       .filter((t) => t.points.length > 1)
       .slice(0, 4),
     strengths: strengthsShown(strengths),
+    isGraded: strengths.some((s) => s.grade !== null),
     suits,
     lessons: found
       .slice(0, LESSONS)
@@ -105,7 +106,7 @@ const lessonSchema = z.object({
 /** Fields of a learner as sentences call them, and their values in words. */
 const FIELD_TEXTS: Readonly<Record<keyof LearnerInput, (of: LearnerInput) => string>> = {
   name: ({ name }) => `name ${name}`,
-  weekday: ({ weekday }) => (weekday === null ? 'no fixed day' : `lesson day ${WEEKDAYS[weekday - 1]}`),
+  weekday: ({ weekday }) => (weekday === null ? 'no fixed day' : `lesson day ${weekdayName(weekday)}`),
   time: ({ time }) => `lesson time ${time ?? 'none'}`,
   level: ({ level }) => `level ${levelText(level)}`,
   reachRight: ({ reachRight }) => `right-hand reach ${reachName(reachRight)}`,

@@ -1,8 +1,8 @@
 <script lang="ts">
   /** One learner: what is next, how far along every piece they are, how the weeks went, and what suits them. */
+  import DateInput from '$ui/form/DateInput.svelte';
   import Caution from '$ui/learner/Caution.svelte';
   import { levelText } from '$core/arrange/levels';
-  import { gradeText, type Grade } from '$core/lessons/events';
   import { keyName } from '$core/theory/key';
   import Chart from '$ui/chart/Chart.svelte';
   import LearnerForm from '$ui/learner/LearnerForm.svelte';
@@ -14,7 +14,6 @@
   import PathPicture from '$ui/path/PathPicture.svelte';
   import {
     GOAL_TEXTS,
-    WEEKDAYS,
     measuresBetween,
     plural,
     progressText,
@@ -22,7 +21,10 @@
     shortDate,
     spanText,
     tempoText,
+    timeText,
     toBeats,
+    weekdayName,
+    monthTitle,
   } from '$ui/text';
 
   let { data, form } = $props();
@@ -31,9 +33,7 @@
   const next = $derived(
     data.pieces.flatMap((p) => ('problem' in p || !p.next[0] || p.status === 'resting' ? [] : [p]))[0],
   );
-  const since = $derived(
-    new Date(`${learner.since}T12:00:00`).toLocaleDateString('en-GB', { month: 'long', year: 'numeric' }),
-  );
+  const since = $derived(monthTitle(learner.since.slice(0, 7)));
   const perWeek = $derived(
     data.weeks.slice(-8).reduce((sum, w) => sum + w.measures, 0) / Math.max(1, Math.min(8, data.pace.weeks)),
   );
@@ -54,7 +54,7 @@
       <h1>{learner.name}</h1>
       <p class="text-quiet">
         {learner.weekday
-          ? `${WEEKDAYS[learner.weekday - 1]}s${learner.time ? ` at ${learner.time}` : ''}`
+          ? `${weekdayName(learner.weekday)}${learner.time ? `, ${timeText(learner.time)}` : ''}`
           : 'No fixed day'}; student since {since}; level {levelText(learner.level)}
       </p>
       <form method="post" action="?/begin" class="ml-auto">
@@ -154,8 +154,7 @@
       <form method="post" action="?/lesson" use:kept class="mt-3 grid gap-2">
         <Once />
         <div class="flex items-center gap-2">
-          <label class="sr-only" for="lesson-date">Date</label>
-          <input id="lesson-date" type="date" name="date" value={data.today} class="field" />
+          <DateInput name="date" label="Date" value={data.today} />
         </div>
         <label class="sr-only" for="lesson-note">Lesson notes and practice</label>
         <textarea id="lesson-note" name="note" rows="2" class="field" placeholder="Lesson notes and practice"
@@ -214,21 +213,11 @@
       </details>
     </section>
 
-    {#if data.strengths.length > 0}
+    {#if data.strengths.easy.length + data.strengths.hard.length > 0}
       <section aria-labelledby="easily">
-        <h2 id="easily">What comes easily</h2>
-        <ul class="mt-1">
-          {#each data.strengths as { strand, grade } (strand)}
-            <li class="grid grid-cols-[7rem_minmax(0,1fr)_5rem] items-center gap-2">
-              {strand}
-              <span class="h-2 rounded-full bg-hairline" aria-hidden="true"
-                ><span class="block h-2 rounded-full bg-ink" style:width="{(100 * (grade - 1)) / 3}%"
-                ></span></span
-              >
-              <span class="text-sm text-quiet">{gradeText(Math.round(grade) as Grade)}</span>
-            </li>
-          {/each}
-        </ul>
+        <h2 id="easily">What stands out</h2>
+        {#if data.strengths.easy.length > 0}<p>Comes easily: {data.strengths.easy.join(', ')}.</p>{/if}
+        {#if data.strengths.hard.length > 0}<p>Needs more work: {data.strengths.hard.join(', ')}.</p>{/if}
         <p class="text-sm text-quiet">Based on your grades and the music’s demands.</p>
       </section>
     {/if}
@@ -243,9 +232,9 @@
           </li>
         {:else}
           <li class="text-quiet">
-            {data.strengths.length === 0
+            {!data.isGraded
               ? 'Suggestions appear after the first graded step.'
-              : 'No version of another piece is close to this level: '}{#if data.strengths.length > 0}<a
+              : 'No version of another piece is close to this level: '}{#if data.isGraded}<a
                 class="link"
                 href="/pieces">make one</a
               >.{/if}

@@ -13,7 +13,7 @@ import { preparedKey } from '$server/studio/prepared';
 import { findProgress, isWhole, piecesOf, type AssignmentLine } from '$server/studio/progress';
 import { lessonsBetween } from '$server/studio/slots';
 import { documentAt } from '$server/studio/versions';
-import { SHOWN_COOKIE, sheetWish, shownFrom } from '$ui/shown/shown';
+import { lessonWish, SHOWN_COOKIE, shownFrom } from '$ui/shown/shown';
 import { error, redirect } from '@sveltejs/kit';
 import type { Actions, PageServerLoad } from './$types';
 
@@ -33,7 +33,7 @@ export const load: PageServerLoad = async ({ params, url, request, cookies }) =>
   const asked = url.searchParams.get('piece');
   const open = whole.find((l) => l.id === asked) ?? whole.find((l) => l.status !== 'known') ?? whole[0];
   const found = open && (await readable(open.pieceId, () => findProgress(db(), work, open.id)));
-  const { width: _width, ...shown } = sheetWish(shownFrom(cookies.get(SHOWN_COOKIE)));
+  const shown = lessonWish(shownFrom(cookies.get(SHOWN_COOKIE), request.headers.get('user-agent') ?? ''));
   const planned = lessonsBetween(db(), daysAfter(lesson.date, 0), lesson.date).find(
     (l) => l.learnerId === learner.id,
   );
@@ -43,6 +43,7 @@ export const load: PageServerLoad = async ({ params, url, request, cookies }) =>
       date: lesson.date,
       startedAt: lesson.startedAt,
       isEnded: lesson.endedAt !== null,
+      endedAt: lesson.endedAt,
       note: lesson.note,
       week: lesson.week,
       minutesSet: lesson.minutesSet,
@@ -71,7 +72,7 @@ const forTab = ({ id, title, status, next, time }: AssignmentLine) => ({ id, tit
 async function opened(
   { progress, assignment }: NonNullable<Awaited<ReturnType<typeof findProgress>>>,
   chunk: string | null,
-  show: Omit<ReturnType<typeof sheetWish>, 'width'>,
+  show: ReturnType<typeof lessonWish>,
   request: Request,
 ) {
   const { pieceId, versionId } = progress;

@@ -58,6 +58,10 @@
   const tabs = $derived(
     data.pieces.filter((p) => p.status !== 'known' || p.due.length > 0 || p.id === open?.id).slice(0, 4),
   );
+  const choosePiece = (id: string): void =>
+    void goto(id === 'line' ? `/lessons/${data.lesson.id}/line` : `?piece=${id}`, {
+      replaceState: id !== 'line',
+    });
   const more = $derived(data.pieces.filter((p) => !tabs.includes(p)));
   const names = $derived(
     Object.fromEntries(
@@ -80,10 +84,21 @@
 <svelte:head><title>{data.learner.name}, lesson · Key Path</title></svelte:head>
 
 <div class="flex min-h-dvh flex-col lg:h-dvh">
-  <header class="flex flex-wrap items-center gap-x-4 gap-y-1 border-b border-hairline px-4 py-2 sm:px-7">
+  <header class="flex items-center gap-x-4 gap-y-1 border-b border-hairline px-4 py-2 sm:flex-wrap sm:px-7">
     <a class="text-lg font-bold" href="/learners/{data.learner.id}">{data.learner.name}</a>
-    <span class="text-quiet">{longDay(data.lesson.date)}</span>
-    <nav aria-label="Pieces" class="flex min-w-0 flex-wrap items-center gap-x-4">
+    <span class="text-quiet max-sm:hidden">{longDay(data.lesson.date)}</span>
+    <label class="min-w-0 flex-1 sm:hidden"
+      ><span class="sr-only">Piece</span>
+      <select
+        class="field w-full"
+        value={open?.id ?? ''}
+        onchange={(e) => choosePiece(e.currentTarget.value)}
+      >
+        {#each data.pieces as piece (piece.id)}<option value={piece.id}>{piece.title}</option>{/each}
+        <option value="line">Sight-reading</option>
+      </select></label
+    >
+    <nav aria-label="Pieces" class="flex min-w-0 flex-wrap items-center gap-x-4 max-sm:hidden">
       {#each tabs as piece (piece.id)}
         <a
           href="?piece={piece.id}{piece.status === 'known' && piece.due[0]
@@ -113,11 +128,11 @@
       <a class="text-quiet hover:text-ink" href="/lessons/{data.lesson.id}/line">Sight-reading</a>
     </nav>
     <span class="ml-auto flex items-center gap-4">
-      <span class="text-sm text-quiet" role="status">
+      <span class="text-sm text-quiet max-sm:sr-only" role="status">
         {#if lesson?.isAway}<span class="text-alarm">Offline: saved here, sent when you’re back.</span>
         {:else if (lesson?.left ?? 0) > 0}Saving…{:else if lesson}Saved{/if}
       </span>
-      <Clock since={data.lesson.startedAt} minutes={data.lesson.minutes} />
+      <Clock since={data.lesson.startedAt} minutes={data.lesson.minutes} ended={data.lesson.endedAt} />
     </span>
   </header>
   <main id="main" class="flex min-h-0 flex-1 flex-col">

@@ -10,7 +10,7 @@ import { db } from '$server/db';
 import { jsonText } from '$server/jsonText';
 import { formOf, readForm } from '$server/forms';
 import { findLearner, listLearners, startFor, type LearnerRow } from '$server/studio/learners';
-import { levelNames } from '$server/studio/levels';
+import { studioLevels } from '$server/studio/levels';
 import {
   findPiece,
   RIGHTS,
@@ -19,6 +19,7 @@ import {
   setRights,
   unmendSource,
   weightOfPiece,
+  renamePiece,
 } from '$server/studio/pieces';
 import { isTooLong } from '$server/studio/weight';
 import { work } from '$server/pool';
@@ -65,7 +66,7 @@ export const load: PageServerLoad = async ({ params }) => {
     }),
     keys: keyOptions(key.mode),
     sourceKeyCode: keyCode(key),
-    levels: levelNames(db()),
+    levels: studioLevels(db()),
     learners: listLearners(db()).map(({ id, name, level }) => ({ id, name, level })),
   };
 };
@@ -82,7 +83,20 @@ const renameSchema = z.object({
   name: lineText().max(80, 'Keep the name under 80 letters.'),
 });
 
+const namedSchema = z.object({
+  title: lineText().min(1, 'A piece needs a title.').max(200, 'Keep the title under 200 letters.'),
+  composer: lineText().max(200, 'Keep the name under 200 letters.').default(''),
+});
+
 export const actions: Actions = {
+  /** Another title and composer of the piece. */
+  entitle: async ({ params, request }) => {
+    if (!findPiece(db(), params.id)) error(404, gone('piece'));
+    const form = readForm(await formOf(request), namedSchema);
+    if (!form.ok) return fail(422, { message: Object.values(form.problems).join(' ') });
+    renamePiece(db(), params.id, form.data);
+    return {};
+  },
   /** Takes a correction of the source back. */
   unmend: async ({ params, request }) => {
     if (!findPiece(db(), params.id)) return fail(404, { message: gone('piece') });

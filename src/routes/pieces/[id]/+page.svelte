@@ -17,12 +17,17 @@
   import TunePhrases from '$ui/piece/TunePhrases.svelte';
   import type { TuneChoice } from '$core/players/parts';
   import { tick } from 'svelte';
+  import LevelPreview from '$ui/piece/LevelPreview.svelte';
   import VersionLine from '$ui/piece/VersionLine.svelte';
   import TakeAway from '$ui/piece/TakeAway.svelte';
   import { levelText } from '$core/arrange/levels';
   import { idiomText, metreText, tempoText } from '$ui/text';
 
   let { data, form } = $props();
+  let renaming = $state(false);
+  /** The level that a new version would have. */
+  let levelAt = $state(2);
+  const level = $derived(data.levels.find((l) => l.level === levelAt) ?? data.levels[0]!);
   let partsForm = $state<HTMLFormElement>();
   /** As it was just chosen; what is saved, once it is. */
   let tune = $state.raw<TuneChoice[]>();
@@ -58,7 +63,46 @@
 
 <main id="main" class="mx-auto grid max-w-6xl gap-x-12 px-7 py-7 lg:grid-cols-[minmax(0,1fr)_18rem]">
   <div class="min-w-0">
-    <h1>{data.piece.title}</h1>
+    <div class="flex flex-wrap items-baseline gap-x-4">
+      <h1>{data.piece.title}</h1>
+      <button
+        type="button"
+        class="link text-sm"
+        aria-expanded={renaming}
+        onclick={() => (renaming = !renaming)}>Rename</button
+      >
+    </div>
+    {#if renaming}
+      <form
+        method="post"
+        action="?/entitle"
+        class="my-2 flex flex-wrap items-end gap-3"
+        use:enhance={() =>
+          async ({ result, update }) => {
+            await update({ reset: false });
+            if (result.type === 'success') renaming = false;
+          }}
+      >
+        <label class="grid text-sm text-quiet"
+          >Title <input
+            name="title"
+            class="field text-base text-ink"
+            value={data.piece.title}
+            required
+            maxlength="200"
+          /></label
+        >
+        <label class="grid text-sm text-quiet"
+          >Composer <input
+            name="composer"
+            class="field text-base text-ink"
+            value={data.piece.composer}
+            maxlength="200"
+          /></label
+        >
+        <button class="link mb-1">Save</button>
+      </form>
+    {/if}
     {#if report}
       <p class="text-quiet">
         {report.keyName}, {metreText(report.time)}{report.tempo > 0
@@ -104,7 +148,11 @@
         <Once />
         <label class="grid text-sm text-quiet">
           Level
-          <select name="level" class="field text-base text-ink">
+          <select
+            name="level"
+            class="field text-base text-ink"
+            onchange={(event) => (levelAt = Number(event.currentTarget.value))}
+          >
             {#each data.levels as { level, name } (level)}
               <option value={level} selected={level === 2}>{levelText(level)} {name}</option>
             {/each}
@@ -132,6 +180,7 @@
         </label>
         <button class="action">Make a version</button>
       </form>
+      {#if !data.isTooLong}<LevelPreview pieceId={data.piece.id} {level} />{/if}
       {#if data.isTooLong}
         <p class="mt-3">
           This piece is too long for the bench.

@@ -8,6 +8,9 @@ import { meanwhile, wasIn } from '$server/meanwhile';
 import { hostSettings, isOpenToOthers } from '$server/guard/hosts';
 import { beginSession, hasPassphrase, passphraseSchema, setPassphrase } from '$server/guard/passphrase';
 import { SESSION_COOKIE, sessionCookie } from '$server/guard/cookie';
+import { localeSchema } from '$core/locale';
+import { nameNotesAs } from '$core/score/noteNames';
+import { localeOffer, setLocale } from '$server/studio/locale';
 import { copiesIn } from '$server/studio/copies';
 import { nameStudio, studioNamed } from '$server/studio/paper';
 import { deleteForGood, discard, KEPT_DAYS, listTrash, takeBack, thingSchema } from '$server/studio/trash';
@@ -16,7 +19,8 @@ import { resolve } from 'node:path';
 import { z } from 'zod';
 import type { Actions, PageServerLoad } from './$types';
 
-export const load: PageServerLoad = () => ({
+export const load: PageServerLoad = ({ request }) => ({
+  offer: localeOffer(db(), request.headers.get('accept-language')),
   folder: resolve(dataFolder()),
   copies: copiesIn(dataFolder()),
   trash: listTrash(db()),
@@ -47,6 +51,10 @@ const namedSchema = z.object({
   ownLine: lineText().max(100, 'Keep the line under 100 letters.'),
 });
 
+const localeFormSchema = localeSchema.extend({
+  zone: z.string().refine(isTimeZone, 'Choose one of the time zones offered.'),
+});
+
 export const actions: Actions = {
   /** What the studio is called, in the header and at the foot of every printed page. */
   named: async ({ request }) => {
@@ -63,16 +71,20 @@ export const actions: Actions = {
         )
       : { message: '' };
   },
-  /** In which time zone lessons are. */
-  zone: async ({ request }) => {
+  /** How dates, times and notes are written, on which paper, and in which time zone lessons are. */
+  locale: async ({ request }) => {
     const sent = await formOf(request);
-    const zone = String(sent.get('zone') ?? '');
-    if (!isTimeZone(zone)) return fail(422, { message: 'Choose one of the time zones offered.' });
+    const form = readForm(sent, localeFormSchema);
+    if (!form.ok) return fail(422, { message: Object.values(form.problems).join(' ') });
+    const { zone, ...locale } = form.data;
     const there = changeZone(db(), zone, wasIn(sent, z.object({ zone: z.string() })).zone);
-    if (there === null) return { message: '' };
-    return fail(409, {
-      message: `The time zone was changed in another window to ${there.replaceAll('_', ' ')}. Choose ${zone.replaceAll('_', ' ')} again to use it.`,
-    });
+    if (there !== null)
+      return fail(409, {
+        message: `The time zone was changed in another window to ${there.replaceAll('_', ' ')}. Choose ${zone.replaceAll('_', ' ')} again to use it.`,
+      });
+    setLocale(db(), locale);
+    nameNotesAs(locale.noteNames);
+    return { message: '' };
   },
   discard: async ({ request }) => {
     const thing = await withThing(request, (kind, id) => discard(db(), kind, id));

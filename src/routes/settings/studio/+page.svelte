@@ -1,20 +1,12 @@
 <script lang="ts">
   import { enhance } from '$app/forms';
-  import { invalidateAll } from '$app/navigation';
   import Was from '$ui/form/Was.svelte';
-  import type { SubmitFunction } from '@sveltejs/kit';
   import { stays } from '$ui/form/kept';
   import { plural, shortDate } from '$ui/text';
+  import LocaleForm from '$ui/settings/LocaleForm.svelte';
   import Restore from '$ui/settings/Restore.svelte';
 
   let { data, form } = $props();
-  /** Where another window was first, what it chose is shown. */
-  const zoneStays: SubmitFunction =
-    () =>
-    async ({ result, update }) => {
-      await update({ reset: false });
-      if (result.type === 'failure') await invalidateAll();
-    };
 </script>
 
 <svelte:head><title>Studio · Key Path</title></svelte:head>
@@ -74,22 +66,11 @@
     </section>
 
     <section class="mt-6 border-t border-hairline pt-3" aria-labelledby="zone">
-      <h2 id="zone">Time</h2>
-      <p class="text-quiet">Lesson dates and times use this time zone.</p>
-      <form method="post" action="?/zone" use:enhance={zoneStays} class="mt-2">
-        <Was value={{ zone: data.zone }} />
-        <select
-          name="zone"
-          class="field"
-          aria-label="Time zone"
-          value={data.zone}
-          onchange={(event) => event.currentTarget.form?.requestSubmit()}
-        >
-          {#if !data.zones.includes(data.zone)}<option>{data.zone}</option>{/if}
-          {#each data.zones as zone (zone)}<option>{zone}</option>{/each}
-        </select>
-        <noscript><button class="link">Save</button></noscript>
-      </form>
+      <h2 id="zone">Language and time</h2>
+      <p class="mb-2 text-quiet">
+        Used on every page, on paper and in downloads. Lessons are in this time zone.
+      </p>
+      <LocaleForm {...data.offer} zone={data.zone} zones={data.zones} {form} />
     </section>
 
     <section class="mt-6 border-t border-hairline pt-3" aria-labelledby="passphrase">
@@ -128,7 +109,7 @@
             ><span class="inline-block first-letter:uppercase">{thing.says}</span>
             <span class="text-sm text-quiet">deleted {shortDate(thing.deletedAt.slice(0, 10))}</span></span
           >
-          {#each [['takeBack', 'Take back'], ['deleteForGood', 'Delete for good']] as const as [action, says] (action)}
+          {#each [['takeBack', 'Restore'], ['deleteForGood', 'Delete permanently']] as const as [action, says] (action)}
             <form method="post" action="?/{action}" use:enhance>
               <input type="hidden" name="kind" value={thing.kind} />
               <input type="hidden" name="id" value={thing.id} />

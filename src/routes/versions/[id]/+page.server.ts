@@ -1,10 +1,12 @@
 import { gone } from '$server/gone';
 import { WRITTEN_FORMATS } from '$core/io/writeScoreFile';
 import { db } from '$server/db';
-import { formOf } from '$server/forms';
+import { formOf, readForm } from '$server/forms';
 import { holdersOf } from '$server/studio/assignments';
 import { giveNow } from '$server/studio/giving';
-import { findLearner, listLearners } from '$server/studio/learners';
+import { todayIn } from '$server/studio/clock';
+import { addLearner, findLearner, learnerSchema, listLearners, usualLearner } from '$server/studio/learners';
+import { once } from '$server/studio/once';
 import { houseTaste } from '$server/studio/houseTaste';
 import { studioLevels } from '$server/studio/levels';
 import type { Sheet } from '$lib/engrave/sheet';
@@ -29,7 +31,7 @@ export const load: PageServerLoad = async ({ params, request, cookies, url }) =>
   // Said at once: to arrange it would take longer than anybody waits.
   if (isTooLong(weightOfPiece(db(), row.pieceId))) redirect(303, `/pieces/${row.pieceId}/cut`);
   /** What the bench shows, and how wide: the worker draws the same. */
-  const shown = shownFrom(cookies.get(SHOWN_COOKIE));
+  const shown = shownFrom(cookies.get(SHOWN_COOKIE), request.headers.get('user-agent') ?? '');
   const saved = await readable(row.pieceId, () => savedState(db(), row.id)!);
   const levels = studioLevels(db());
   const holders = holdersOf(db(), row.id);
@@ -80,10 +82,23 @@ export const actions: Actions = {
   },
   give: async ({ params, request }) => {
     const version = findVersion(db(), params.id);
-    const learner = findLearner(db(), String((await formOf(request)).get('learner')));
+    const asked = (await formOf(request)).getAll('learner').map((id) => findLearner(db(), String(id)));
     if (!version) return fail(404, { message: gone('version') });
-    if (!learner) return fail(404, { message: gone('student') });
-    await giveNow(db(), work, version, learner.id);
-    return { given: learner.name };
+    const learners = asked.filter((one) => one !== undefined);
+    if (learners.length < Math.max(1, asked.length)) return fail(404, { message: gone('student') });
+    for (const learner of learners) await giveNow(db(), work, version, learner.id);
+    return { given: learners.map((one) => one.name).join(', ') };
+  },
+  /** A student who is not there yet: added with what goes for most, at the level of the version, and given it. */
+  giveNew: async ({ params, request }) => {
+    const version = findVersion(db(), params.id);
+    if (!version) return fail(404, { message: gone('version') });
+    const sent = await formOf(request);
+    const form = readForm(sent, learnerSchema.pick({ name: true }));
+    if (!form.ok) return fail(422, { message: Object.values(form.problems).join(' ') });
+    const input = learnerSchema.parse({ ...usualLearner(version.level), name: form.data.name });
+    const id = once(db(), sent.get('once'), (tx) => addLearner(tx, input, todayIn(tx)));
+    await giveNow(db(), work, version, id);
+    return { given: form.data.name };
   },
 };

@@ -3,17 +3,22 @@
   import Bench from '$ui/bench/Bench.svelte';
   import { perform } from '$ui/bench/commands';
   import GiveDialog from '$ui/bench/GiveDialog.svelte';
-  import HelpDialog from '$ui/bench/HelpDialog.svelte';
+  import HelpButton from '$ui/help/HelpButton.svelte';
   import Sentence from '$ui/bench/Sentence.svelte';
-  import { sheetWish } from '$ui/shown/shown';
+  import { isSmall, keepShown, roomIn, sheetWish } from '$ui/shown/shown';
   import ShownMenu from '$ui/shown/ShownMenu.svelte';
   import { keepFile } from '$ui/sound/keepFile';
   import { BenchState, setBench } from '$ui/bench/state/bench.svelte';
   import { serverStore } from '$ui/bench/state/store';
   import TakeAway from '$ui/piece/TakeAway.svelte';
+  import { browser } from '$app/environment';
   import { enhance } from '$app/forms';
+  import { page } from '$app/state';
+  import { levelText } from '$core/arrange/levels';
+  import { keyName } from '$core/theory/key';
   import { plural, shortDate } from '$ui/text';
   import { listening, service } from '$ui/worker/service';
+  import ChevronDown from '@lucide/svelte/icons/chevron-down';
   import Redo from '@lucide/svelte/icons/redo-2';
   import Undo from '@lucide/svelte/icons/undo-2';
   import { onMount, untrack } from 'svelte';
@@ -56,10 +61,52 @@
   const later = $derived(
     data.version.signedEdit === null ? 0 : Math.max(0, doc.edit - data.version.signedEdit),
   );
-  // Where the page was asked to open.
-  untrack(() => selection.open(data.at));
+  // Where the page was asked to open, or else where it was left.
+  const LEFT = untrack(() => `keypath left ${data.version.id}`);
+  untrack(() => selection.open(data.at ?? (browser ? localStorage.getItem(LEFT) : null)));
+  $effect(() => {
+    const { id } = selection;
+    if (id) localStorage.setItem(LEFT, id);
+  });
   let giving = $state(false);
+  // Asked for by an address: where the first steps lead.
+  onMount(() => void (giving = page.url.searchParams.has('assign')));
   let shown = $state(untrack(() => data.shown));
+  /** On a narrow screen the settings are one line that opens. */
+  let showsRecipe = $state(false);
+  const folded = $derived(showsRecipe ? 'max-desk:order-5 max-desk:flex max-desk:w-full' : 'max-desk:hidden');
+  const recipeText = $derived.by(() => {
+    const made = view.onPath;
+    const { level, style } = doc.recipe;
+    const key = keyName(made?.key ?? data.opening.key);
+    const isSung = made?.isSingAlong ?? style === 'sing-along';
+    return `Level ${levelText(level)} ${isSung ? 'sing-along' : 'solo'} in ${key}`;
+  });
+  /** The music takes the room that the window leaves it; what is drawn follows once the window rests. */
+  let innerWidth = $state<number>();
+  const SETTLED = 150;
+  $effect(() => {
+    if (innerWidth === undefined) return;
+    const room = roomIn(innerWidth);
+    if (room === untrack(() => shown.room)) return;
+    const timer = setTimeout(() => {
+      shown = { ...shown, room };
+      keepShown(shown);
+      view.show = sheetWish(shown);
+    }, SETTLED);
+    return () => clearTimeout(timer);
+  });
+  async function copyLink(): Promise<void> {
+    const measure = view.version?.score.measures[selection.measure ?? 0];
+    const url = new URL(`/versions/${data.version.id}?at=${measure?.id ?? ''}`, location.href).href;
+    try {
+      await navigator.clipboard.writeText(url);
+      toast.success('Link copied.');
+    } catch {
+      // A page without a secure address may not write to the clipboard: the link itself is shown.
+      toast(url, { duration: 20_000 });
+    }
+  }
   /** Verses of the song, where it has words. */
   const verses = $derived(
     [
@@ -107,6 +154,7 @@
 
 <svelte:head><title>{data.version.title} · bench · Key Path</title></svelte:head>
 <svelte:window
+  bind:innerWidth
   onfocus={() => void doc.catchUp()}
   onbeforeunload={(event) => {
     if (!doc.isSaved && !reloads()) event.preventDefault();
@@ -114,9 +162,14 @@
 />
 
 <div class="flex h-dvh flex-col">
-  <header class="flex flex-wrap items-center gap-x-3 border-b border-hairline px-5 py-1 text-sm print:hidden">
-    <nav aria-label="Where this is" class="flex min-w-0 items-center gap-2 whitespace-nowrap text-quiet">
-      <a class="font-bold text-ink" href="/">Key Path</a> /
+  <header
+    class="flex flex-wrap items-center gap-x-3 border-b border-hairline px-5 py-1 text-sm max-desk:px-3 print:hidden"
+  >
+    <nav
+      aria-label="Where this is"
+      class="flex min-w-0 items-center gap-2 whitespace-nowrap text-quiet max-desk:flex-1"
+    >
+      <a class="font-bold text-ink" href="/">Key Path</a> <span aria-hidden="true">/</span>
       <a
         href="/pieces/{data.version.pieceId}"
         class="max-w-40 truncate font-semibold text-ink"
@@ -125,9 +178,18 @@
           : ''}">{data.version.title}</a
       >
     </nav>
-    <Sentence />
-    <span class="ml-auto flex shrink-0 items-center gap-2.5">
-      <p class="text-quiet" role="status">
+    <button
+      type="button"
+      class="order-4 flex w-full items-center gap-1 text-left desk:hidden"
+      aria-expanded={showsRecipe}
+      onclick={() => (showsRecipe = !showsRecipe)}
+    >
+      <span class="min-w-0 flex-1 truncate">{recipeText}</span>
+      <ChevronDown size={18} class={showsRecipe ? 'rotate-180' : ''} aria-hidden="true" />
+    </button>
+    <div class="contents {folded}"><Sentence /></div>
+    <span class="ml-auto flex shrink-0 items-center gap-2.5 max-desk:order-2 max-desk:gap-1">
+      <p class="text-quiet max-desk:max-w-40 max-desk:truncate" role="status">
         {#if doc.saving.is === 'saved'}Saved{:else if doc.saving.is === 'saving'}Saving…{:else}
           <span class="text-alarm">Not saved: {doc.saving.why}</span>
           <button type="button" class="link" onclick={() => void doc.save()}>Try again</button>
@@ -148,8 +210,10 @@
           disabled={!doc.canRedo}
           onclick={() => perform(bench, { do: 'redo' })}><Redo size={18} aria-hidden="true" /></button
         >
-        <HelpDialog />
+        <span class="contents max-desk:hidden"><HelpButton /></span>
       </span>
+    </span>
+    <div class="flex items-center gap-2.5 max-desk:order-5 max-desk:gap-5 {folded}">
       <a class="link whitespace-nowrap" href="/versions/{data.version.id}/decisions"
         >{plural(doc.decisions.length, 'choice')}</a
       >
@@ -161,6 +225,9 @@
           view.show = sheetWish(next);
         }}
       />
+      <span class="desk:hidden"><HelpButton /></span>
+    </div>
+    <div class="max-desk:order-3">
       <TakeAway
         at="/versions/{data.version.id}/as"
         formats={data.formats}
@@ -172,43 +239,47 @@
           { href: `/versions/${data.version.id}/keys`, name: 'Compare keys' },
           { href: `/versions/${data.version.id}/compare`, name: 'Compare versions' },
         ]}
-        acts={[{ name: 'Assign to a student', act: () => (giving = true) }]}
+        acts={[
+          { name: 'Assign to a student', act: () => (giving = true) },
+          { name: 'Copy link to this measure', act: () => void copyLink() },
+        ]}
         made={[{ ending: '.wav', name: 'Recording', make: () => void record() }]}
       />
-      <form
-        method="post"
-        action="?/sign"
-        use:enhance={async ({ cancel }) => {
-          await doc.save();
-          if (!doc.isSaved) cancel();
-          return ({ update }) => update({ reset: false });
-        }}
-      >
-        {#if data.version.signedEdit !== null && later === 0}
-          <input type="hidden" name="sign" value="no" />
-          <button class="link whitespace-nowrap" title="Back to draft"
-            >Ready {shortDate(data.version.signedAt ?? '')}</button
-          >
-          <button type="button" class="action ml-2 whitespace-nowrap" onclick={() => (giving = true)}
-            >Assign</button
-          >
-        {:else}
-          <button
-            class="action whitespace-nowrap"
-            title={data.version.signedEdit === null
-              ? 'Mark this version as ready'
-              : `Ready ${shortDate(data.version.signedAt ?? '')}; ${plural(later, 'change')} since`}
-            >{data.version.signedEdit === null
-              ? 'Mark as ready'
-              : `Mark ready again (${plural(later, 'change')})`}</button
-          >
-        {/if}
-      </form>
-    </span>
-    <GiveDialog learners={data.learners} bind:open={giving} />
+    </div>
+    <form
+      method="post"
+      action="?/sign"
+      class="max-desk:order-6 max-desk:py-1 {folded}"
+      use:enhance={async ({ cancel }) => {
+        await doc.save();
+        if (!doc.isSaved) cancel();
+        return ({ update }) => update({ reset: false });
+      }}
+    >
+      {#if data.version.signedEdit !== null && later === 0}
+        <input type="hidden" name="sign" value="no" />
+        <button class="link whitespace-nowrap" title="Back to draft"
+          >Ready {shortDate(data.version.signedAt ?? '')}</button
+        >
+        <button type="button" class="action ml-2 whitespace-nowrap" onclick={() => (giving = true)}
+          >Assign</button
+        >
+      {:else}
+        <button
+          class="action whitespace-nowrap"
+          title={data.version.signedEdit === null
+            ? 'Mark this version as ready'
+            : `Ready ${shortDate(data.version.signedAt ?? '')}; ${plural(later, 'change')} since`}
+          >{data.version.signedEdit === null
+            ? 'Mark as ready'
+            : `Mark ready again (${plural(later, 'change')})`}</button
+        >
+      {/if}
+    </form>
+    <GiveDialog learners={data.learners} level={doc.recipe.level} bind:open={giving} />
   </header>
   <main id="main" class="flex min-h-0 flex-1 flex-col">
     <h1 class="sr-only">{data.version.title}, bench</h1>
-    <Bench title={data.version.title} id={data.version.id} opening={data.opening} />
+    <Bench title={data.version.title} id={data.version.id} opening={data.opening} isSmall={isSmall(shown)} />
   </main>
 </div>

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { beatLength, endOf } from '../../score/metre';
 import { notate } from '../../score/notate';
-import { pitchName, parsePitch } from '../../score/pitch';
+import { pitchLetters, pitchName, parsePitch } from '../../score/pitch';
 import type { Measure, Note } from '../../score/score';
 import { inverse, transposePitch, type Transposition } from '../../transpose/transpose';
 import { defineKind } from '../kind';
@@ -33,7 +33,7 @@ function noteFrom(text: string, measure: Measure, by: Transposition | undefined)
     hand: /^r/i.test(hand) ? 'right' : 'left',
     at,
     duration,
-    pitch: pitchName(by ? transposePitch(pitch, inverse(by)) : pitch),
+    pitch: pitchLetters(by ? transposePitch(pitch, inverse(by)) : pitch),
   });
   return made.success && at < measure.length ? made.data : undefined;
 }
@@ -46,7 +46,7 @@ function noteText(
   const beat = beatLength(measure.time);
   const sounding = parsePitch(pitch)!;
   const shown = (value: number): number => Math.round(value * 1000) / 1000;
-  return `${hand} ${shown((at + measure.beginsAt) / beat + 1)} ${pitchName(by ? transposePitch(sounding, by) : sounding)} ${shown(duration / beat)}`;
+  return `${hand} ${shown((at + measure.beginsAt) / beat + 1)} ${pitchLetters(by ? transposePitch(sounding, by) : sounding)} ${shown(duration / beat)}`;
 }
 
 /** Notes that the source does not have, put into a measure. */

@@ -1,7 +1,7 @@
 <script lang="ts">
   /** A line to be read at sight, without fingers or counts. */
   import { levelText } from '$core/arrange/levels';
-  import Picture from '$ui/score/Picture.svelte';
+  import Walked from '$ui/score/Walked.svelte';
   import { plural } from '$ui/text';
 
   let { data } = $props();
@@ -20,7 +20,9 @@
       {plural(data.line.measures, 'measure')} at level {levelText(data.line.level)}. Look first: key, time
       signature, hand position. Then play once through, without stopping.
     </p>
-    <div class="mt-5 bg-paper px-4 py-5"><Picture svg={data.line.svg} label="Sight-reading" /></div>
+    <div class="mt-5 bg-paper px-4 py-5">
+      <Walked svg={data.line.svg} reading={data.line.reading} label="Sight-reading" />
+    </div>
     <details class="mt-3">
       <summary class="cursor-pointer text-quiet">Which piece is it?</summary>{data.line.title}
     </details>

@@ -22,6 +22,17 @@
       : ''}.
   </p>
 
+  {#if lesson.isEnded}
+    <form
+      method="post"
+      action="/lessons/{lesson.id}?/reopen"
+      class="mt-3 flex gap-4 bg-accent-soft px-4 py-2 print:hidden"
+    >
+      <span>Lesson ended.</span>
+      <button class="link">Reopen</button>
+    </form>
+  {/if}
+
   <section class="mt-5" aria-labelledby="set">
     <h2 id="set">Practice for the week: {total} of {lesson.minutesSet} minutes a day</h2>
     <table class="mt-2 w-full border-collapse">

@@ -1,10 +1,11 @@
 <script lang="ts">
+  import { numberText } from '$ui/text';
   /** A piece that is too long for the bench: its sections, each to be made a piece of its own. */
   import { enhance } from '$app/forms';
   import Once from '$ui/form/Once.svelte';
 
   let { data, form } = $props();
-  const number = (n: number): string => n.toLocaleString('en-US');
+  const number = numberText;
 </script>
 
 <svelte:head><title>Sections of {data.piece.title} · Key Path</title></svelte:head>

@@ -4,7 +4,7 @@
 
 <svelte:head><title>{data.piece.title} in all keys · Key Path</title></svelte:head>
 
-<main id="main" class="mx-auto max-w-6xl px-7 py-7 print:p-0">
+<main id="main" class="mx-auto max-w-6xl px-4 py-7 sm:px-7 print:p-0">
   <h1>{data.piece.title} in all twelve keys</h1>
   <p class="mb-4 flex flex-wrap gap-5 text-quiet print:hidden">
     A slash is a beat.
@@ -18,14 +18,32 @@
     </p>
   {/if}
   <div class="grid gap-x-10 gap-y-7 lg:grid-cols-2 print:block">
-    {#each data.charts as { key, text } (key)}
-      <section aria-label={key} class="min-w-0 print:mb-6 print:break-inside-avoid">
+    {#each data.charts as { key, sections } (key)}
+      <section aria-label={key} class="min-w-0 break-inside-avoid print:mb-6">
         <h2>{key}</h2>
-        <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
-        <pre
-          class="mt-1 overflow-x-auto font-mono text-xs leading-snug"
-          tabindex="0"
-          aria-label="Chart in {key}">{text}</pre>
+        {#each sections as { name, lines }, i (i)}
+          {#if name}<h3 class="mt-1 text-sm text-quiet">{name}</h3>{/if}
+          {#each lines as line, n (n)}
+            <div class="flex flex-wrap items-start gap-y-1 py-1">
+              {#each line as { signs, repeatStart, repeatEnd }, m (m)}
+                <div
+                  class="flex min-w-[25%] grow basis-1/4 gap-x-1 border-ink px-1.5 {m === 0
+                    ? 'border-l'
+                    : ''} border-r"
+                >
+                  {#if repeatStart}<span aria-label="start repeat">:</span>{/if}
+                  {#each signs as { sign, words }, k (k)}
+                    <span class="grow">
+                      <span class="block {sign === '/' ? 'text-quiet' : 'font-semibold'}">{sign}</span>
+                      {#if words}<span class="block text-sm leading-tight text-quiet">{words}</span>{/if}
+                    </span>
+                  {/each}
+                  {#if repeatEnd}<span aria-label="end repeat">:</span>{/if}
+                </div>
+              {/each}
+            </div>
+          {/each}
+        {/each}
       </section>
     {/each}
   </div>

@@ -5,6 +5,7 @@ import { about, work } from '$server/pool';
 import { drawn } from '$server/pool/drawn';
 import { readable } from '$server/readable';
 import { documentOfVersion, findVersion, listVersions } from '$server/studio/versions';
+import { inRoom, SHOWN_COOKIE, shownFrom } from '$ui/shown/shown';
 import { error } from '@sveltejs/kit';
 import { versionName } from '$ui/piece/versionName';
 import type { PageServerLoad } from './$types';
@@ -13,7 +14,7 @@ const SHOW = { width: 920, fingers: true, counts: false, chords: true };
 /** Phrases of one page. */
 const MOST = 6;
 
-export const load: PageServerLoad = async ({ params, url, request }) => {
+export const load: PageServerLoad = async ({ params, url, request, cookies }) => {
   const one = findVersion(db(), params.id);
   if (!one) error(404, gone('version'));
   const others = listVersions(db(), one.pieceId).filter((v) => v.id !== one.id);
@@ -28,7 +29,7 @@ export const load: PageServerLoad = async ({ params, url, request }) => {
         {
           pieceId: one.pieceId,
           documents: [documentOfVersion(db(), one), documentOfVersion(db(), other)] as const,
-          show: SHOW,
+          show: inRoom(SHOW, shownFrom(cookies.get(SHOWN_COOKIE), request.headers.get('user-agent') ?? '')),
           from,
           to: from + MOST,
         },

@@ -1,7 +1,7 @@
 <script lang="ts">
   /** Two versions phrase by phrase, one under the other; the measures in which they differ are marked, and said. */
   import { goto } from '$app/navigation';
-  import Picture from '$ui/score/Picture.svelte';
+  import Walked from '$ui/score/Walked.svelte';
   import { capital } from '$ui/text';
 
   let { data } = $props();
@@ -10,7 +10,7 @@
 
 <svelte:head><title>{data.version.title}, two versions · Key Path</title></svelte:head>
 
-<main id="main" class="mx-auto max-w-5xl px-7 py-7">
+<main id="main" class="mx-auto max-w-5xl px-4 py-7 sm:px-7">
   <h1>{data.version.title}: two versions</h1>
   <div class="mt-2 flex flex-wrap items-center gap-5">
     <p><strong>{data.version.name}</strong> above</p>
@@ -39,8 +39,9 @@
     <section class="mt-5 border-t border-hairline pt-3" aria-label={phrase.name}>
       <h2>{phrase.heading ? `${phrase.heading}, ${phrase.name}` : capital(phrase.name)}</h2>
       {#each phrase.pictures as svg, i (i)}
-        <Picture
+        <Walked
           {svg}
+          reading={phrase.readings[i] ?? []}
           marked={new Set(phrase.differences.flatMap((d) => (i === 0 ? d.measure : (d.other ?? []))))}
           label="{i === 0 ? data.version.name : (data.other?.name ?? '')}, {phrase.name}"
         />

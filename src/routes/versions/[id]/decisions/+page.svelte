@@ -24,7 +24,7 @@
         ? 'it names'
         : 'they name'} comes back.
     {/if}
-    <a class="link ml-2" href="/versions/{data.version.id}/history">What was changed</a>
+    <a class="link ml-2" href="/versions/{data.version.id}/history">History</a>
     <a class="link ml-2" href="/versions/{data.version.id}">Back to the bench</a>
   </p>
   {#if form?.message}<p class="text-alarm" role="alert">{form.message}</p>{/if}

@@ -35,6 +35,7 @@
   problem={form?.message}
   {files}
   more="{own}/pages{and}"
+  reading="/versions/{data.id}/reading"
 >
   {#snippet whose()}
     {#if data.holders.length > 1}

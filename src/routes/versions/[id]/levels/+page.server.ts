@@ -9,17 +9,19 @@ import { drawn } from '$server/pool/drawn';
 import { once } from '$server/studio/once';
 import { addVersion, documentOfVersion, findVersion, listVersions } from '$server/studio/versions';
 import { readable } from '$server/readable';
+import { inRoom, SHOWN_COOKIE, shownFrom } from '$ui/shown/shown';
 import { error, fail, redirect } from '@sveltejs/kit';
 import type { Actions, PageServerLoad } from './$types';
 
 const SHOW = { width: 860, fingers: true, counts: false, chords: true };
 
-export const load: PageServerLoad = async ({ params, url, request }) => {
+export const load: PageServerLoad = async ({ params, url, request, cookies }) => {
   const row = findVersion(db(), params.id);
   if (!row) error(404, gone('version'));
   const document = await readable(row.pieceId, () => documentOfVersion(db(), row));
   const levels = studioLevels(db());
   const at = phraseAsked(url);
+  const seen = shownFrom(cookies.get(SHOWN_COOKIE), request.headers.get('user-agent') ?? '');
 
   const asked = about(row.pieceId, request);
   /** The version at one level, and the picture of the phrase in it. */
@@ -30,7 +32,7 @@ export const load: PageServerLoad = async ({ params, url, request }) => {
       {
         pieceId: row.pieceId,
         document: { ...document, recipe: { ...document.recipe, level } },
-        show: SHOW,
+        show: inRoom(SHOW, seen),
         phrase: at,
       },
       wish,

@@ -2,7 +2,7 @@
   import { enhance } from '$app/forms';
   import { goto } from '$app/navigation';
   import Once from '$ui/form/Once.svelte';
-  import Picture from '$ui/score/Picture.svelte';
+  import Walked from '$ui/score/Walked.svelte';
   import { measuresText } from '$ui/text';
 
   let { data, form } = $props();
@@ -26,14 +26,15 @@
 
 {#snippet line(level: Shown, text: string)}
   {#if phrase}
-    <Picture
+    <Walked
       svg={level.picture}
+      reading={level.reading}
       label="Level {text}, {measuresText(level.numbers, phrase.from, phrase.to)}"
     />
   {/if}
 {/snippet}
 
-<main id="main" class="mx-auto max-w-6xl px-7 py-7">
+<main id="main" class="mx-auto max-w-6xl px-4 py-7 sm:px-7">
   <h1>{data.version.title}: levels side by side</h1>
   <div class="mt-2 mb-4 flex flex-wrap items-center gap-5">
     {#if phrase}
@@ -63,11 +64,11 @@
     <ol class="grid list-none gap-2">
       {#each data.levels as level, i (level.level)}
         {@const made = data.made.includes(level.level)}
-        <li class="grid grid-cols-[13rem_minmax(0,1fr)] gap-5 border-t border-hairline py-3">
+        <li class="grid gap-x-5 gap-y-2 border-t border-hairline py-3 sm:grid-cols-[13rem_minmax(0,1fr)]">
           <div class="text-[15px]">
             <h2 class="text-base">
               <label class="flex items-center gap-2">
-                <input type="checkbox" name="level" value={level.level} class="h-5 w-5" />
+                <input type="checkbox" name="level" value={level.level} class="tick" />
                 {level.text}
                 {level.name}
               </label>

@@ -1,0 +1,2 @@
+/** Whether the help is open, from wherever it is asked for. */
+export const help = $state({ open: false });
