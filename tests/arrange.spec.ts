@@ -118,13 +118,13 @@ test('a level is changed, one is added between two, and all are given back', asy
   await page.getByLabel('Name').fill('Nearly full');
   await page.getByRole('button', { name: 'Save level' }).click();
   await expect(page.getByRole('link', { name: '5 Nearly full' })).toBeVisible();
-  await page.getByRole('button', { name: 'Add one after 5' }).click();
+  await page.getByRole('button', { name: 'Add a level after 5' }).click();
   await expect(page.getByRole('heading', { name: /^5½/ })).toBeVisible();
   await openBench(page, 'Own Levels');
   await setLevel(page, '5½');
-  await expect(page.getByText(/^Level 5½,/)).toBeVisible();
+  await expect(page.getByText(/^Level 5½ \(/)).toBeVisible();
   await page.goto('/settings/levels');
   await page.getByRole('button', { name: 'Reset to built-in levels' }).click();
-  await expect(page.getByRole('link', { name: '5 Full' })).toBeVisible();
+  await expect(page.getByRole('link', { name: '5 Full sound' })).toBeVisible();
   await expect(page.getByRole('link', { name: /5½/ })).toHaveCount(0);
 });

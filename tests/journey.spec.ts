@@ -12,7 +12,7 @@ test('from uploading a file to the printed handout and the student’s record', 
   // A level 2 version in an easier key, for a learner's hands.
   await page.getByLabel(/^Level/).selectOption('2');
   await page.getByLabel(/^Key/).selectOption('C');
-  await page.getByLabel('For', { exact: true }).selectOption({ label: 'Runa' });
+  await page.getByRole('combobox', { name: 'For', exact: true }).selectOption({ label: 'Runa' });
   await page.getByRole('button', { name: 'Make a version' }).click();
   await benchReady(page);
   await expect(page.getByText('Level 2 (Two hands), C major')).toBeVisible();

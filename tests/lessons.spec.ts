@@ -204,7 +204,7 @@ test('a plan is split, renamed, given a step of one’s own, moved by keys and t
   await expect(page.locator(`li[aria-label="${name}"]`)).toHaveCount(0);
   // A step of one's own.
   await named.getByLabel('Add a step').selectOption('own');
-  await named.getByLabel('Name').fill('Clap the rhythm');
+  await named.getByLabel('Step name').fill('Clap the rhythm');
   await named.getByRole('button', { name: 'Add', exact: true }).click();
   await expect(named.getByLabel('Name of the step Clap the rhythm')).toBeVisible();
   // Moved by the handle's keys.
@@ -304,7 +304,7 @@ test('a class: who is how far, what they can play together, parts for who has no
   await page.getByLabel('Ilka').check();
   await page.getByRole('button', { name: 'Add' }).click();
   await expect(page.getByText('Ilka has no part yet', { exact: false })).toBeVisible();
-  await page.getByRole('button', { name: /at their levels/ }).click();
+  await page.getByRole('button', { name: /^Make (a part|parts) at/ }).click();
   await expect(page.getByRole('listitem', { name: 'Ilka' })).toContainText('level 3');
   await expect(page.getByRole('listitem', { name: 'Kasimir' })).toContainText('level 2');
   await expect(page.getByRole('region', { name: 'Together now' })).toContainText(/not ready: .*Ilka/);

@@ -79,7 +79,7 @@ test('the pedal of a measure, by list and by key, with what it is for', async ({
 test('another fingering of the measure is taken as a whole and undone as a whole', async ({ page }) => {
   await openBench(page, 'Refingered Song', 2);
   const take = panel(page).getByRole('button', { name: /^Use/ }).first();
-  const wanted = (await take.getAttribute('aria-label'))!.replace(/^Take ([\d ]+):.*$/, '$1').trim();
+  const wanted = (await take.getAttribute('aria-label'))!.replace(/^Use ([\d ]+):.*$/, '$1').trim();
   await take.click();
   const row = panel(page).getByRole('list').first();
   await expect(row).toHaveText(wanted.replace(/ /g, ''), { useInnerText: false });

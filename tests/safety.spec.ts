@@ -88,6 +88,7 @@ test('words in a piece are words, wherever they are shown', async ({ page }) => 
   await page.getByRole('button', { name: 'Save this piece' }).click();
   await page.waitForURL(/\/pieces\/[^/]+$/);
   await page.getByRole('button', { name: 'Make a version' }).click();
+  await page.waitForURL(/\/versions\/[^/]+$/);
   await expect(page.locator('.sheet svg').first()).toBeVisible({ timeout: 30_000 });
   // The words that count a measure.
   const version = page.url();

@@ -25,7 +25,7 @@ test('plays from the note in hand and stops by one key, the cursor goes along', 
     .not.toBe(first);
   // Slower while it sounds.
   await page.keyboard.press('-');
-  await expect(page.getByText(/, 95 %/)).toBeVisible();
+  await expect(page.getByText(/, 95%/)).toBeVisible();
   await expectAccessible(page);
   await page.keyboard.press(' ');
   await expect(page.getByRole('button', { name: 'Play', exact: true })).toBeVisible();
@@ -56,9 +56,9 @@ test('another fingering is heard, and seen on the keys, before it is taken', asy
   await openBench(page, 'Tried Song');
   await page.keyboard.press('ArrowRight');
   await page.getByRole('slider', { name: /^Tempo/ }).fill('30');
-  const others = page.getByRole('button', { name: /^Hear / });
+  const others = page.getByRole('button', { name: /^Listen to [1-5]/ });
   await expect(others.first()).toBeVisible({ timeout: 15_000 });
-  const digits = /^Hear ([1-5 ]+):/.exec((await others.first().getAttribute('aria-label'))!)![1]!.trim();
+  const digits = /^Listen to ([1-5 ]+):/.exec((await others.first().getAttribute('aria-label'))!)![1]!.trim();
   await others.first().click();
   const keys = page.getByRole('img', { name: /The hand's shape/ });
   // The first note of the other way, in its finger.

@@ -59,7 +59,7 @@ test('a second process, a port in use, and a file that is no studio end with one
   for (const end of ['-wal', '-shm']) rmSync(join(other, `keypath.db${end}`), { force: true });
   const none = begin(other, PORT + 1);
   expect([none.status, none.stderr]).toEqual([74, expect.stringContaining('is not a Key Path studio')]);
-  expect(begin(other, 'many').stderr).toContain('is no port');
+  expect(begin(other, 'many').stderr).toContain('isn’t a port');
   const origin = begin(other, PORT + 1, { ORIGIN: 'piano.example/here' });
   expect([origin.status, origin.stderr.trim()]).toEqual([
     69,

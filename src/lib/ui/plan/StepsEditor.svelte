@@ -108,7 +108,7 @@
   >
   {#if adding === 'own'}
     <label class="grid text-sm text-quiet"
-      >Name <input
+      >Step name <input
         class="field text-base text-ink"
         bind:value={called}
         maxlength="60"

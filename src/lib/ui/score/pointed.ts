@@ -7,9 +7,9 @@ export interface Pointed {
   readonly within: number;
 }
 
-/** Half of the smallest target for a fingertip and for a mouse, in CSS pixels (WCAG 2.5.5 and 2.5.8). */
-export const FINGERTIP = 22;
-export const MOUSE = 12;
+/** What a head or badge of some 14 pixels lacks on each side to the smallest target of a fingertip (44, WCAG 2.5.5) and of a mouse (24, WCAG 2.5.8). */
+export const FINGERTIP = 15;
+export const MOUSE = 5;
 
 /** The note whose badge or head an element belongs to. */
 export const noteOf = (element: Element): string | undefined =>

@@ -1,6 +1,6 @@
 <script lang="ts">
   /** Gives a copy back: it is looked at first, and what is there is kept. */
-  import { reloadWith } from '$ui/shell/generation';
+  import { reloadWith, restoring } from '$ui/shell/generation';
   import { plural } from '$ui/text';
   import { z } from 'zod';
 
@@ -46,8 +46,9 @@
   }
 
   async function giveBack(): Promise<void> {
+    restoring(true);
     const answer = await send('');
-    if (!answer) return;
+    if (!answer) return restoring(false);
     const kept = answer.kept ? ` What was here before is saved in ${answer.kept}.` : '';
     reloadWith(`The backup is restored.${kept}`, true);
   }

@@ -19,6 +19,10 @@ let isReloading = false;
 /** Whether the page is about to be loaded anew: what is typed is kept, and nobody needs to be asked. */
 export const reloads = (): boolean => isReloading;
 
+/** The page that restores a backup is told by its own answer: what it sees of it earlier reloads nothing. */
+let isRestoring = false;
+export const restoring = (now: boolean): void => void (isRestoring = now);
+
 /** Loads the page anew; the notice is shown on it. Other windows of this browser are told. */
 export function reloadWith(notice: string, isFirst = false): void {
   if (isReloading) return;
@@ -58,7 +62,7 @@ export function watchGeneration(): void {
     headers.set(WINDOW_HEADER, windowId());
     const response = await plain(input, { ...init, headers });
     const now = response.headers.get(HEADER);
-    if (now === null || now === own || url.pathname === RESTORE) return response;
+    if (now === null || now === own || url.pathname === RESTORE || isRestoring) return response;
     reloadWith(RESTORED);
     // Nothing of it belongs on this page.
     return new Promise<never>(() => undefined);
