@@ -9,6 +9,7 @@
   import Doors from '$ui/shell/Doors.svelte';
   import Header from '$ui/shell/Header.svelte';
   import { toast, Toaster } from 'svelte-sonner';
+  import { keepRoom } from '$ui/shown/shown';
   import { speakAs } from '$ui/text';
   import { onMount, untrack } from 'svelte';
   import './app.css';
@@ -21,6 +22,7 @@
   onMount(() => {
     giveBackEarly();
     document.documentElement.setAttribute('data-ready', '');
+    keepRoom(innerWidth);
     void sendWhatWaits();
     const said = notice();
     if (said) toast(said, { duration: 20_000 });

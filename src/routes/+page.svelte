@@ -24,7 +24,7 @@
       {given.length > 0 ? `${plural(given.length, 'lesson')} today.` : 'No lessons today.'}
       {#if given.length === 0 && data.steps.hasLesson}Here’s what you can prepare.{/if}
     </p>
-    {#if data.locale}
+    {#if data.locale && !data.steps.hasLesson}
       <section class="mt-5 border-l-[3px] border-accent py-1 pl-4" aria-labelledby="locale">
         <h2 id="locale">Dates, times and note names</h2>
         <p class="mb-2 text-quiet">Suggested from your browser. You can change them in Studio.</p>

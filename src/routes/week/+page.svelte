@@ -209,7 +209,7 @@
         <label class="grid text-sm text-quiet"
           >Name <input name="name" class="field text-base text-ink" required /></label
         >
-        <div class="grid grid-cols-2 gap-2">
+        <div class="grid gap-2">
           <div class="grid text-sm text-quiet">
             <span aria-hidden="true">From</span><DateInput name="from" label="From" value="" />
           </div>

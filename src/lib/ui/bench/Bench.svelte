@@ -290,7 +290,7 @@
   </div>
 
   <footer
-    class="flex shrink-0 items-center gap-5 border-t border-hairline px-5 py-1 max-desk:px-3 desk:h-[102px]"
+    class="flex shrink-0 items-center gap-5 border-t border-hairline px-5 py-1 max-desk:px-3 desk:h-[112px]"
   >
     <Transport />
     <p class="sr-only" aria-live="polite">{sound.isPlaying ? '' : announcement}</p>

@@ -146,6 +146,7 @@
   }
   .page-of-paper :global(svg) {
     display: block;
+    color: #1a2238;
     width: 100%;
     height: auto;
   }

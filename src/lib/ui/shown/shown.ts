@@ -44,6 +44,18 @@ export function shownFrom(cookie: string | undefined, userAgent = ''): Shown {
 
 const YEAR = 60 * 60 * 24 * 365;
 
+/** Says which room this window leaves the music, where the cookie does not say so yet: the next pictures are drawn for it. */
+export function keepRoom(windowWidth: number): void {
+  const kept = document.cookie
+    .split('; ')
+    .find((part) => part.startsWith(`${SHOWN_COOKIE}=`))
+    ?.slice(SHOWN_COOKIE.length + 1);
+  const shown = shownFrom(kept && decodeURIComponent(kept));
+  const room = roomIn(windowWidth);
+  // A wide window is what goes without saying.
+  if (room !== shown.room || (kept === undefined && room > 0)) keepShown({ ...shown, room });
+}
+
 /** Keeps it on this device. */
 export const keepShown = (shown: Shown): void =>
   void (document.cookie = `${SHOWN_COOKIE}=${encodeURIComponent(JSON.stringify(shown))}; path=/; max-age=${YEAR}; samesite=lax`);

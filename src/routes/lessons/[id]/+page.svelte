@@ -86,7 +86,7 @@
 <div class="flex min-h-dvh flex-col lg:h-dvh">
   <header class="flex items-center gap-x-4 gap-y-1 border-b border-hairline px-4 py-2 sm:flex-wrap sm:px-7">
     <a class="text-lg font-bold" href="/learners/{data.learner.id}">{data.learner.name}</a>
-    <span class="text-quiet max-sm:hidden">{longDay(data.lesson.date)}</span>
+    <span class="text-quiet max-lg:hidden">{longDay(data.lesson.date)}</span>
     <label class="min-w-0 flex-1 sm:hidden"
       ><span class="sr-only">Piece</span>
       <select

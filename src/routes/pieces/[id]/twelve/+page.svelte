@@ -17,7 +17,7 @@
       Arranging and copying a protected piece may need permission, depending on local law.
     </p>
   {/if}
-  <div class="grid gap-x-10 gap-y-7 lg:grid-cols-2 print:block">
+  <div class="grid max-w-4xl gap-y-8 print:block">
     {#each data.charts as { key, sections } (key)}
       <section aria-label={key} class="min-w-0 break-inside-avoid print:mb-6">
         <h2>{key}</h2>
@@ -27,13 +27,13 @@
             <div class="flex flex-wrap items-start gap-y-1 py-1">
               {#each line as { signs, repeatStart, repeatEnd }, m (m)}
                 <div
-                  class="flex min-w-[25%] grow basis-1/4 gap-x-1 border-ink px-1.5 {m === 0
-                    ? 'border-l'
-                    : ''} border-r"
+                  class="flex min-w-0 gap-x-1 border-ink px-1.5 {m === 0 && line.length > 4
+                    ? 'grow-0'
+                    : 'grow basis-36'} {m === 0 ? 'border-l' : ''} border-r"
                 >
                   {#if repeatStart}<span aria-label="start repeat">:</span>{/if}
                   {#each signs as { sign, words }, k (k)}
-                    <span class="grow">
+                    <span class="min-w-0 flex-1">
                       <span class="block {sign === '/' ? 'text-quiet' : 'font-semibold'}">{sign}</span>
                       {#if words}<span class="block text-sm leading-tight text-quiet">{words}</span>{/if}
                     </span>
