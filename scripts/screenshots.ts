@@ -1,5 +1,5 @@
 /** Takes the pictures of docs/screenshots/ from the demo studio. Run with `npm run screenshots` after a build. */
-import { expect, test, type Page } from '@playwright/test';
+import { devices, expect, test, type Page } from '@playwright/test';
 import { fromMenu, open } from '../tests/support';
 
 const shot = (page: Page, name: string) => page.screenshot({ path: `docs/screenshots/${name}.png` });
@@ -81,9 +81,22 @@ test('screenshots', async ({ page }) => {
   await shot(page, 'keys');
   await page.goto(bench);
   await drawn(page);
-  await page.getByRole('link', { name: /^\d+ choices$/ }).click();
-  await expect(page.getByRole('heading', { level: 1 })).toContainText('your choices');
-  await shot(page, 'decisions');
+  const phone = await page
+    .context()
+    .browser()!
+    .newContext({
+      viewport: { width: 390, height: 844 },
+      hasTouch: true,
+      isMobile: true,
+      userAgent: devices['Pixel 5'].userAgent,
+    });
+  const small = await phone.newPage();
+  await small.goto(new URL(bench, page.url()).href);
+  await drawn(small);
+  await small.locator('.sheet .badge').nth(2).click({ force: true });
+  await small.waitForTimeout(800);
+  await shot(small, 'bench-phone');
+  await phone.close();
   await page.goto(`${bench}/compare`);
   await expect(page.locator('.sheet svg').nth(1)).toBeVisible({ timeout: 20_000 });
   await shot(page, 'compare');

@@ -43,6 +43,7 @@ const readBack = (path: string) => readScoreFile('x', readFileSync(path)).score;
 
 describe('as a process', () => {
   it.each([
+    [['analyze', song]],
     [['analyse', song]],
     [['finger', song]],
     [['check', song, '--level', '1']],
@@ -85,7 +86,7 @@ describe('what cannot be carried out is one plain line, and nothing is written',
   });
   it.each([
     [['convert'], 'convert needs a file.'],
-    [['analyse', song, song], 'analyse takes one file, not 2.'],
+    [['analyse', song, song], 'analyze takes one file, not 2.'],
     [['analyse', 'nowhere.abc'], 'There is no file or folder nowhere.abc.'],
   ])('%j', (args, said) => {
     const { status, stderr } = keypath(...args);

@@ -255,7 +255,7 @@ export interface Command {
 }
 
 export const COMMANDS: Readonly<Record<string, Command>> = {
-  analyse: { says: 'key, form, chords, difficulty, as JSON', run: analyse },
+  analyze: { says: 'key, form, chords, difficulty, as JSON', run: analyse },
   arrange: { says: 'a version at --level 1 to 6, as music', run: arrange },
   finger: { says: 'the same music with a finger on every note', run: finger },
   count: { says: 'what is counted in each measure, as JSON', run: count },

@@ -127,10 +127,14 @@ interface Asked {
   readonly input: Input;
 }
 
+/** Commands by what they were called before. */
+const ALIASES: Readonly<Record<string, string>> = { analyse: 'analyze' };
+
 /** Reads a command line and its file; what needs no file is answered at once. */
 function read(args: readonly string[], say: (message: string) => void): Asked | Spoken {
   const { values, positionals } = readArguments(args);
-  const [name, file, ...more] = positionals;
+  const [asked, file, ...more] = positionals;
+  const name = asked === undefined ? undefined : (ALIASES[asked] ?? asked);
   if (values.help || !name) return { status: name || values.help ? 0 : 2, stdout: HELP };
   if (!COMMANDS[name] && name !== HANDOUT)
     throw new UsageError(`There is no command “${name}”; keypath --help lists them.`);

@@ -3,7 +3,6 @@
  * and which take half of its time. The estimate leans to the wide side: a sheet that might not fit is left to the engraver.
  */
 import { TICKS_PER_QUARTER } from '$core/score/ticks';
-import type { Sheet } from './sheet';
 
 /**
  * In CSS pixels at scale 1, fitted to the natural widths of 1,584 phrases (every demo and jury piece at every level) and rounded up;
@@ -25,7 +24,16 @@ const WORD_GAP = 10;
 const SURE = 0.92;
 
 /** What an estimate reads of a sheet. */
-type Measured = Pick<Sheet, 'xml' | 'notes' | 'measures'>;
+interface Measured {
+  readonly xml: string;
+  readonly notes: Readonly<Record<string, { readonly onset: number }>>;
+  readonly measures: readonly {
+    readonly index: number;
+    readonly number: string;
+    readonly start: number;
+    readonly end: number;
+  }[];
+}
 
 const count = (text: string, what: RegExp): number => text.match(what)?.length ?? 0;
 
@@ -36,7 +44,7 @@ function lettersOf(text: string, what: RegExp): { readonly letters: number; read
 }
 
 /** Clefs and signature, which every line has again. */
-export const clefsWidth = ({ xml }: Pick<Sheet, 'xml'>): number =>
+export const clefsWidth = ({ xml }: Pick<Measured, 'xml'>): number =>
   CLEFS + SIGNATURE * Math.abs(Number(/<fifths>(-?\d+)/.exec(xml)?.[1] ?? 0));
 
 /** Room that a sheet takes on one system without stretching, in CSS pixels at scale 1: rather too much than too little. */
@@ -66,7 +74,8 @@ export function widthNeeded(sheet: Measured): number {
 }
 
 /** Whether the sheet needs no line break. */
-export const fitsOnOneSystem = (sheet: Sheet): boolean => widthNeeded(sheet) <= SURE * sheet.width;
+export const fitsOnOneSystem = (sheet: Measured & { readonly width: number }): boolean =>
+  widthNeeded(sheet) <= SURE * sheet.width;
 
 /** One measure of a sheet by itself. */
 function alone({ xml, notes, measures }: Measured, place: number): Measured {
@@ -88,7 +97,7 @@ const TIGHT = 0.74;
  * needs, which is not less than the one that is wanted. A pickup is hardly a measure.
  */
 export function shortLines(
-  sheet: Measured & Pick<Sheet, 'width'>,
+  sheet: Measured & { readonly width: number },
   most: number,
 ): { readonly breaks: readonly number[]; readonly width: number } {
   const clefs = clefsWidth(sheet);

@@ -337,7 +337,7 @@
 </div>
 {#if problem}<p class="mt-2 text-alarm" role="alert">{problem}</p>{/if}
 
-<!-- svelte-ignore a11y_no_noninteractive_tabindex, a11y_no_noninteractive_element_interactions, a11y_click_events_have_key_events (it is written on by keys) -->
+<!-- svelte-ignore a11y_no_noninteractive_tabindex, a11y_no_noninteractive_element_interactions (it is written on by keys) -->
 <div
   class="mt-4 min-h-72 rounded-md border border-hairline bg-paper px-4 py-2 focus-visible:border-accent"
   data-keys-home

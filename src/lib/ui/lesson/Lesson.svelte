@@ -200,7 +200,7 @@
         >
       </span>
     </div>
-    <!-- svelte-ignore a11y_click_events_have_key_events, a11y_no_noninteractive_element_interactions, a11y_no_noninteractive_tabindex -->
+    <!-- svelte-ignore a11y_no_noninteractive_element_interactions, a11y_no_noninteractive_tabindex -->
     <div
       class="music min-h-0 flex-1 overflow-y-auto bg-paper px-2 sm:px-7"
       role="application"
