@@ -25,7 +25,7 @@ export default defineConfig({
   webServer: {
     command: 'node build',
     url: `http://localhost:${PORT}/`,
-    timeout: 60_000,
+    timeout: 150_000,
     reuseExistingServer: false,
     env: {
       PORT: String(PORT),

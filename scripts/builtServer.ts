@@ -7,7 +7,8 @@ export interface Running {
   stop(): Promise<void>;
 }
 
-const patience = 30_000;
+/** For what hangs, not for what is slow: on a busy machine the engraver takes half a minute to be ready. */
+const patience = 150_000;
 
 /** Starts the built server as ./demo does, and resolves when it answers. */
 export async function startServer(

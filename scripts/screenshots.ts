@@ -29,6 +29,8 @@ test('screenshots', async ({ page }) => {
     .getByRole('link', { name: /^Level 2 in/ })
     .first()
     .click();
+  // The piece's page has pictures and a path too.
+  await page.waitForURL(/\/versions\//);
   await drawn(page);
   await page.getByRole('button', { name: /^measure 3, difficulty/ }).click();
   await page.keyboard.press('ArrowRight');
@@ -51,6 +53,7 @@ test('screenshots', async ({ page }) => {
 
   await page.goto('/pieces');
   await page.getByRole('link', { name: 'level 3', exact: true }).first().click();
+  await page.waitForURL(/\/versions\//);
   await drawn(page);
   await page.getByRole('button', { name: /^measure 7, difficulty/ }).click();
   await page.getByRole('application', { name: /^Music of/ }).focus();
@@ -131,6 +134,7 @@ test('screenshots', async ({ page }) => {
   await page.goto('/pieces');
   await page.getByRole('link', { name: 'Fox at the Gate' }).first().click();
   await page.getByRole('button', { name: 'Make a version' }).click();
+  await page.waitForURL(/\/versions\//);
   await drawn(page);
   await page.getByRole('application', { name: /^Music of/ }).focus();
   for (let i = 0; i < 14; i++) {

@@ -15,7 +15,7 @@ const settings = (folder: string, port: number | string, more: Record<string, st
   ...more,
 });
 const begin = (folder: string, port: number | string, more: Record<string, string> = {}) =>
-  spawnSync('node', ['build'], { env: settings(folder, port, more), encoding: 'utf8', timeout: 20_000 });
+  spawnSync('node', ['build'], { env: settings(folder, port, more), encoding: 'utf8', timeout: 120_000 });
 
 let folder: string;
 let running: ChildProcess | undefined;
@@ -32,11 +32,13 @@ async function serve(more: Record<string, string> = {}): Promise<string> {
   running = spawn('node', ['build'], { env: settings(folder, PORT, more), stdio: 'ignore' });
   const url = `http://127.0.0.1:${PORT}`;
   await expect
-    .poll(() =>
-      fetch(`${url}/robots.txt`).then(
-        (r) => r.status,
-        () => 0,
-      ),
+    .poll(
+      () =>
+        fetch(`${url}/robots.txt`).then(
+          (r) => r.status,
+          () => 0,
+        ),
+      { timeout: 150_000 },
     )
     .not.toBe(0);
   return url;
@@ -149,9 +151,11 @@ test('open to others it asks for the passphrase, and counts the tries', async ({
 });
 
 test('killed in the middle of writing it has lost nothing', () => {
+  // Seven starts of the server, for what hangs and not for what is slow.
+  test.setTimeout(600_000);
   const soak = spawnSync('npx', ['tsx', 'scripts/soak.ts', '6', 'none'], {
     encoding: 'utf8',
-    timeout: 160_000,
+    timeout: 580_000,
   });
   expect(soak.stderr).not.toMatch(/is lost|damaged|half made|refers to nothing/);
   expect(soak.stdout).toMatch(/6 kills during \d+ acknowledged writes: none lost/);

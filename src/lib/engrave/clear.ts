@@ -83,10 +83,10 @@ interface Place {
   readonly y: number;
 }
 
-/** Brackets of chord names hang below their line. */
-const BELOW_CHORD = 80;
+/** Brackets of chord names hang below their line, at every size of the notes. */
+const BELOW_CHORD = 110;
 /** Our face for chord names is wider than the words' by so much. */
-const CHORD_WIDER = 1.35;
+const CHORD_WIDER = 1.6;
 
 /** Elements of a name inside the engraver's groups of a kind, by their system. */
 function bySystemIn(root: SvgElement, kind: string, name: string): Map<number, SvgElement[]> {

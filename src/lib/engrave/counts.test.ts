@@ -113,6 +113,20 @@ describe('held beats', () => {
   });
 });
 
+describe('names of notes', () => {
+  it('have a line of their own, also where the right hand rests and only the left hand is named', async () => {
+    const version = made('numbers', ['4/4', 4, 4, 'r:4 | r:4', 'E3:1 G3:1 B3:1 G3:1 | B2:2 E3:2']);
+    const [svg] = await drawn([sheetOf(version, { from: 0, to: 1 }, { ...all, names: true, width: 700 })]);
+    const counted = new Set(boxesOf(svg!).map((box) => box.y));
+    const named = [...svg!.matchAll(/<text [^>]*\by="(-?\d+)"[^>]*>(?:<tspan[^>]*>)+[A-G]</g)].map((m) =>
+      Number(m[1]),
+    );
+    expect(named.length).toBeGreaterThan(0);
+    expect(counted.size).toBe(1);
+    for (const y of named) for (const line of counted) expect(Math.abs(y - line)).toBeGreaterThan(300);
+  });
+});
+
 describe('a phrase that stands by itself', () => {
   it('has its time signature, which otherwise is printed only where it is new', () => {
     const version = made('numbers', MUSIC[3]!);

@@ -74,8 +74,8 @@ export function geometryOf(root: SvgElement): Geometry {
       if (x !== undefined && !heads.has(note))
         heads.set(note, { x: Number(x) + HALF_NOTEHEAD, y: Number(y), isFilled });
     }
-    // Line 1 is the counts': the uppermost verse.
-    if (at.name === 'text' && verse !== undefined && at.attributes.y)
+    // Line 1 is the counts': the uppermost verse. Names of notes stand below whichever hand plays, also where nothing is counted out.
+    if (at.name === 'text' && verse !== undefined && verse !== 'names' && at.attributes.y)
       countY.set(system, Math.min(countY.get(system) ?? Infinity, Number(at.attributes.y)));
     if (at.name === 'text' && verse === 'sung' && at.attributes.y)
       sungY.set(system, Math.max(sungY.get(system) ?? 0, Number(at.attributes.y)));

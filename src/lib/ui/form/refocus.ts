@@ -10,7 +10,7 @@ const DONE =
 /** What is written in keeps the keyboard. */
 const WRITTEN = 'textarea, [contenteditable], input:not([type="checkbox"], [type="radio"], [type="range"])';
 /** Lists and dialogs give the focus back themselves a moment after they have closed. */
-const MOMENTS = [0, 60, 250] as const;
+const MOMENTS = [60, 250] as const;
 
 const OPEN =
   '[role="listbox"], [role="menu"], [role="dialog"][data-state="open"], [data-popover-content][data-state="open"]';
@@ -24,6 +24,8 @@ export function refocusing(document: Document): () => void {
     if (!byPointer || !(event.target instanceof Element)) return;
     // A list that is being chosen from opens on its own click.
     if (!event.target.closest(DONE) || (event.type === 'click' && event.target.closest('select'))) return;
+    // At once as well: on a busy page the next key comes before any timer.
+    home();
     for (const moment of MOMENTS) setTimeout(home, moment);
   };
   const home = (): void => {
