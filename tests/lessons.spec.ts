@@ -234,24 +234,31 @@ test('a plan is split, renamed, given a step of one’s own, moved by keys and t
   await expect(page.getByRole('button', { name: /^Uncheck: Clap the rhythm/ })).toBeVisible();
 });
 
+/** Turns to the next week, and waits for it: until it is there the same names stand in this one. */
+async function nextWeek(page: Page): Promise<void> {
+  const here = page.url();
+  await page.getByRole('link', { name: 'Next' }).click();
+  await page.waitForURL((url) => url.href !== here);
+}
+
 test('a lesson is moved once, doubled, cancelled from then on; holidays; another program reads the calendar', async ({
   page,
 }) => {
   await open(page, '/week');
   const lesson = page.getByRole('button', { name: /Halvard/ }).first();
-  await page.getByRole('link', { name: 'Next' }).click();
+  await nextWeek(page);
   await lesson.click();
   const panel = page.getByRole('region', { name: 'The lesson of Halvard' });
   const day = await panel.locator('input[name=toDay]').inputValue();
   await fillSegments(panel, 'at', '07:45');
   await panel.getByRole('button', { name: 'Move this lesson' }).click();
   await expect(page.getByRole('button', { name: /07:45 Halvard.*moved/ })).toBeVisible();
-  await page.getByRole('link', { name: 'Next' }).click();
+  await nextWeek(page);
   await expect(page.getByRole('button', { name: /11:00 Halvard/ })).toBeVisible();
   await page.getByRole('button', { name: /11:00 Halvard/ }).click();
   await panel.getByRole('button', { name: 'Double this lesson' }).click();
   await expect(page.getByRole('button', { name: /Halvard 60 min, double/ })).toBeVisible();
-  await page.getByRole('link', { name: 'Next' }).click();
+  await nextWeek(page);
   await page.getByRole('button', { name: /11:00 Halvard/ }).click();
   await panel
     .locator('form')

@@ -67,6 +67,32 @@ test('what is said of a piece leads into its music', async ({ page }) => {
   await expect(music(page).getByRole('heading')).toHaveText('Measures 17 to 20');
 });
 
+test('the home key is said by the teacher, counts everywhere, and is left to the analysis again', async ({
+  page,
+}) => {
+  await keep(page, 'Homely Song', {
+    key: 'C',
+    time: { beats: 4, beatType: 4 },
+    right: 'A4:2 C5:2 | A4:2 F4:2 | G4:2 E4:2 | D4:2 B3:2 | A4:2 C5:2 | A4:2 F4:2 | G4:2 E4:2 | D4:2 B3:2',
+    left: 'A2:4 | F2:4 | C3:4 | G2:4 | A2:4 | F2:4 | C3:4 | G2:4',
+    chords: 'Am | F | C | G | Am | F | C | G',
+  });
+  const main = page.getByRole('main');
+  const home = page.getByLabel('Home key');
+  await expect(home.locator('option:checked')).toHaveText('A minor, suggested');
+  await expect(main).toContainText('It begins 1 6 3 7.');
+  await page.getByRole('button', { name: 'Use C major' }).click();
+  await expect(main).toContainText('It begins 6 4 1 5.');
+  await expect(home.locator('option:checked')).toHaveText('C major');
+  await expect(main).toContainText('C major, 4/4');
+  await expect(page.getByRole('link', { name: /^Am vi/ }).first()).toBeVisible();
+  await expectAccessible(page);
+  await home.selectOption('D dorian');
+  await expect(main).toContainText('D dorian, 4/4');
+  await page.getByRole('button', { name: 'Undo: the whole piece' }).click();
+  await expect(home.locator('option:checked')).toHaveText('A minor, suggested');
+});
+
 test('the form is made one’s own, and given back', async ({ page }) => {
   await keep(page, 'Formed Song', song);
   await page.getByText('Change the sections').click();

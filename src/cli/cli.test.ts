@@ -475,6 +475,25 @@ describe('formats', () => {
   });
 });
 
+describe('what is said of the whole', () => {
+  it('is the home key and the groups of a measure', () => {
+    const song = join(folder, 'home.abc');
+    writeFileSync(song, 'X:1\nM:7/8\nL:1/8\nK:C\n"Am"A2c2e3|"F"A2c2f3|"C"G2c2e3|"G"G2B2d3|]\n');
+    const report = (...args: string[]) =>
+      JSON.parse(keypath('analyze', song, ...args).stdout) as {
+        key: { tonic: string; mode: string };
+        chords: { degree: string }[];
+      };
+    expect(report('--home', 'D dorian', '--groups', '3+2+2')).toMatchObject({
+      key: { tonic: 'D', mode: 'dorian' },
+      chords: [{ degree: 'v' }, {}, {}, {}],
+    });
+    expect(keypath('analyze', song, '--home', 'H sharp').status).toBe(2);
+    expect(keypath('analyze', song, '--groups', '3 2 2').stderr).toMatch(
+      /--groups takes groups such as 2\+2\+3/,
+    );
+  });
+});
 describe('what cannot be done', () => {
   writeFileSync(out('bad.xml'), '<score-partwise><part');
   writeFileSync(out('recipe.json'), '{"level": 0}');
@@ -513,7 +532,7 @@ describe('what cannot be done', () => {
     const { status, stdout } = keypath('--help');
     expect(status).toBe(0);
     for (const name of [
-      'analyse',
+      'analyze',
       'arrange',
       'finger',
       'count',

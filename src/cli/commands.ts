@@ -1,5 +1,6 @@
 /** What each command makes of a score. Nothing here reads or writes files: main.ts does. */
-import { keyOf, withHeardMode } from '../lib/core/analysis/key';
+import { keyOf } from '../lib/core/analysis/home';
+import { withHeardMode } from '../lib/core/analysis/key';
 import { reportOf } from '../lib/core/analysis/report';
 import { shareOf } from '../lib/core/arrange/account';
 import { levelNumbered } from '../lib/core/arrange/levels';
@@ -51,6 +52,7 @@ function analyse({ score, warnings, tune }: Input): Outcome {
     json: {
       title: score.title,
       key: keyJson(report.key),
+      otherHome: keys.other ? keyJson(keys.other) : null,
       ...(keys.heard ? { heardKey: keyJson(keys.heard) } : {}),
       scale: report.scale,
       passages: keys.passages.map((p) => ({ from: number(p.from), to: number(p.to), ...keyJson(p.key) })),

@@ -53,6 +53,8 @@ const DEFINITIONS = {
   alternatives: { type: 'string' },
   tune: { type: 'string' },
   players: { type: 'string' },
+  home: { type: 'string' },
+  groups: { type: 'string' },
   sheets: { type: 'string' },
   paper: { type: 'string' },
   size: { type: 'string' },

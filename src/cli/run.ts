@@ -7,9 +7,13 @@ import { decode } from '../lib/core/io/decode';
 import { readScoreFile } from '../lib/core/io/readScoreFile';
 import { writeMusicXml } from '../lib/core/io/musicxml/write';
 import { formatOf, WRITTEN_FORMATS } from '../lib/core/io/writeScoreFile';
+import { WHOLE } from '../lib/core/decisions/anchor';
+import { decisionSchema } from '../lib/core/decisions/registry';
 import { proposedParts, tunePhrases, withParts, type PartChoices } from '../lib/core/players/parts';
 import { saysOfPlayers } from '../lib/core/players/says';
 import type { Score } from '../lib/core/score/score';
+import { keyCode, parseKey } from '../lib/core/theory/key';
+import { mended } from '../lib/core/version/mend';
 import { SHEET_IDS } from '../lib/paper/choices';
 import { COMMANDS } from './commands';
 import { levelsFrom, readArguments, settingsHelp, UsageError, type Values } from './options';
@@ -45,6 +49,8 @@ Options
   --recipe FILE.json      arrange, keys: settings and choices from a file
   --json FILE             arrange, finger, pedal: also the report, with reasons
   --tune 12               which tune of a tune book in ABC, by its X: (the first)
+  --home KEY              the home key, where it is heard otherwise (C, Am, "D mixolydian")
+  --groups 2+2+3          how the notes of a measure fall into groups
   --players both|first|second   of two keyboard parts: both in two hands, or one
   --voice A3-D5           keys: the student's comfortable range
   --weights voice=30,reading=2   keys: what each criterion counts for
@@ -158,7 +164,7 @@ function read(args: readonly string[], say: (message: string) => void): Asked | 
   return {
     name,
     input: {
-      score: isAsWritten ? source : withParts(source, choices),
+      score: saidOf(values, isAsWritten ? source : withParts(source, choices)),
       warnings: said,
       tune:
         leading > 1
@@ -169,6 +175,23 @@ function read(args: readonly string[], say: (message: string) => void): Asked | 
       levels,
     },
   };
+}
+
+/** The score with what the options say of it as a whole. Throws UsageError where they say what it cannot be. */
+function saidOf(values: Values, score: Score): Score {
+  const { home, groups } = values;
+  const key = home === undefined ? undefined : parseKey(home);
+  if (home !== undefined && !key)
+    throw new UsageError(`--home takes a key such as C, Am or "D mixolydian", not “${home}”.`);
+  const said = [
+    ...(key ? [{ kind: 'home', value: keyCode(key) }] : []),
+    ...(groups === undefined ? [] : [{ kind: 'groups', value: groups }]),
+  ].map((decision) => {
+    const checked = decisionSchema.safeParse({ ...decision, at: WHOLE });
+    if (!checked.success) throw new UsageError(`--groups takes groups such as 2+2+3, not “${groups}”.`);
+    return checked.data;
+  });
+  return mended(score, said);
 }
 
 /** Who plays: all, or of two keyboards one. Throws UsageError for anything else. */

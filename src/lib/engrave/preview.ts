@@ -1,6 +1,6 @@
 /** A look at a file before it is kept: what it holds, what was left out, and how it begins. Nothing is stored. */
 import { measuresPlayed } from '$core/analysis/form';
-import { keyOf } from '$core/analysis/key';
+import { keyOf } from '$core/analysis/home';
 import { readScoreFile } from '$core/io/readScoreFile';
 import { choicesFor, withParts, type PartChoices } from '$core/players/parts';
 import { saysOfPlayers } from '$core/players/says';

@@ -6,7 +6,8 @@ import { pitchName } from '../score/pitch';
 import { TICKS_PER_QUARTER as Q } from '../score/ticks';
 import { foldedPath, formOf } from './form';
 import { chordsOf } from './harmony';
-import { keyOf, withHeardMode } from './key';
+import { keyOf } from './home';
+import { withHeardMode } from './key';
 import { melodyOf, melodyPart } from './melody';
 
 const fourFour = { beats: 4, beatType: 4 };

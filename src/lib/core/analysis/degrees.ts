@@ -88,6 +88,16 @@ const LYDIAN: readonly Degree[] = [
   { name: 'VII', root: 5, kind: 'minor', cost: 0.8 },
 ];
 
+/** Home itself is diminished: it is left as soon as it may be. */
+const LOCRIAN: readonly Degree[] = [
+  { name: 'I', root: 0, kind: 'diminished', cost: 0.1 },
+  { name: 'II', root: -5, kind: 'major', cost: 0.1 },
+  { name: 'VII', root: -2, kind: 'minor', cost: 0.2 },
+  { name: 'III', root: -3, kind: 'minor', cost: 0.3 },
+  { name: 'VI', root: -4, kind: 'major', cost: 0.35 },
+  { name: 'IV', root: -1, kind: 'minor', cost: 0.4 },
+];
+
 export const DEGREES: Readonly<Record<Mode, readonly Degree[]>> = {
   major: MAJOR,
   minor: MINOR,
@@ -95,6 +105,7 @@ export const DEGREES: Readonly<Record<Mode, readonly Degree[]>> = {
   mixolydian: MIXOLYDIAN,
   phrygian: PHRYGIAN,
   lydian: LYDIAN,
+  locrian: LOCRIAN,
 };
 
 /** What a step from one degree to the next costs or saves; anything else costs a little. */

@@ -6,7 +6,8 @@ import { pitchClass } from '../theory/fifths';
 import { keyName } from '../theory/key';
 import { measureAt } from '../score/query';
 import { harmonise, isBareTune } from './harmonise';
-import { keyOf, withHeardMode } from './key';
+import { keyOf } from './home';
+import { withHeardMode } from './key';
 import { chordsOf } from './harmony';
 
 const tune = (key: string, metre: string, notes: string) =>

@@ -5,7 +5,8 @@ import { chordsIn, progressionScore, TEXTURES } from '../test/progressions';
 import { chordSymbol, sameChord } from '../theory/chord';
 import { keyCode, keyName, parseKey } from '../theory/key';
 import { chordsOf } from './harmony';
-import { keyOf, keyReport } from './key';
+import { keyOf } from './home';
+import { keyReport } from './key';
 
 const heard = (right: string, left: string): string[] => {
   const score = scoreFrom({ key: 'C', time: { beats: 4, beatType: 4 }, right, left });

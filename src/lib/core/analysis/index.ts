@@ -9,7 +9,7 @@
  */
 export { formOf, type Form, type Phrase, type Section } from './form';
 export { chordsOf, type ChordSpan } from './harmony';
-export { keyOf } from './key';
+export { keyOf } from './home';
 export { accompanimentOf, findMelody, type Melody, type MelodyLine } from './melody';
 export { reportOf, type PieceReport } from './report';
 export { sectionStartsSchema, type SectionStart } from './sections';

@@ -1,132 +1,55 @@
 /**
- * The key as it sounds. Signatures rarely tell minor from major truthfully, so beginning, ending, leading note and the
- * whole of the notes are asked as well; passages in another key and a signature that the notes contradict are said.
+ * Keys through a piece: what is heard under each of its signatures, passages in another key, and a signature that the notes
+ * contradict. Where the piece is at home says home.ts.
  */
 import { shownAccidentals } from '../score/accidentals';
-import { endOf } from '../score/metre';
-import { byMeasure, isOneLine, soundingNotes, type SoundingNote } from '../score/query';
-import type { Score } from '../score/score';
-import { pitchClass } from '../theory/fifths';
-import { tonicFifths, type Key } from '../theory/key';
-import type { Mode } from '../theory/modes';
+import { byMeasure, soundingNotes, type SoundingNote } from '../score/query';
+import type { Measure, Score } from '../score/score';
+import type { Key } from '../theory/key';
+import { keyOf, keyUnder, otherHome, weightsOf } from './home';
 import { keyFit, keyFromProfile } from './keyProfile';
 
-/** The main key: the first signature, in the mode that the notes speak for. */
-export function keyOf(score: Score): Key {
-  const first = score.measures[0]!.key;
-  if (first.mode !== 'major') return first;
-  const mode = modeHeard(score, first.fifths);
-  if (mode) return { fifths: first.fifths, mode };
-  const minor: Key = { fifths: score.measures.at(-1)!.key.fifths, mode: 'minor' };
-  return evidenceForMinor(score, first, minor) > 0 ? { fifths: first.fifths, mode: 'minor' } : first;
+/** Stretches of measures under one signature, in order. */
+function signatureRegions({ measures }: Score): (readonly Measure[])[] {
+  const regions: Measure[][] = [];
+  for (const m of measures) {
+    const last = regions.at(-1);
+    if (last && sameKey(last[0]!.key, m.key)) last.push(m);
+    else regions.push([m]);
+  }
+  return regions;
 }
 
-/** Modes that are heard where a signature does not name them: the usual ones of dances and songs. */
-const HEARD_MODES: readonly Mode[] = ['dorian', 'mixolydian', 'phrygian', 'lydian'];
-/** By how much home and its fifth must outweigh those of the major key; the minor key's share a note with most. */
-const OUTWEIGHS = 1.1;
-
-/**
- * The mode of music whose signature says nothing of one: it begins and closes on the home of that mode, and rests on it and
- * its fifth more than on those of the major and minor key of the same signature.
- */
-function modeHeard(score: Score, fifths: number): Mode | undefined {
-  const notes = score.parts.flatMap((p) => soundingNotes(p.notes));
-  const chords = score.chordSymbols.flatMap((s) => (s.chord ? [pitchClass(s.chord.root)] : []));
-  if (notes.length === 0) return undefined;
-  const { opening, closing } = endsOf(score, notes, chords);
-  const weights = weightsOf(notes);
-  const rests = (mode: Mode): number => {
-    const home = pitchClass(tonicFifths({ fifths, mode }));
-    return weights[home]! + weights[(home + 7) % 12]!;
-  };
-  return HEARD_MODES.find((mode) => {
-    const home = pitchClass(tonicFifths({ fifths, mode }));
-    const begins = opening !== undefined && [home, (home + 7) % 12].includes(opening % 12);
-    return (
-      closing !== undefined &&
-      closing % 12 === home &&
-      begins &&
-      rests(mode) > OUTWEIGHS * rests('major') &&
-      rests(mode) > rests('minor')
-    );
-  });
-}
-
-/** How much more each sign counts than the fit of all the notes. */
-const CLOSES = 1;
-const BEGINS = 0.5;
-const LEADING_NOTE = 0.7;
-const FIT = 3;
-/** Share of all sounding time from which the raised seventh is no accident. */
-const OFTEN = 0.01;
-
-/** Positive where the relative minor is likelier than the major; chords named by the source decide where they can. */
-function evidenceForMinor(score: Score, major: Key, minor: Key): number {
-  const tonicOf = (key: Key): number => pitchClass(tonicFifths(key));
-  const chords = score.chordSymbols.flatMap((s) => (s.chord ? [pitchClass(s.chord.root)] : []));
-  const notes = score.parts.flatMap((p) => soundingNotes(p.notes));
-  const { opening, closing } = endsOf(score, notes, chords);
-  const sign = (pc: number | undefined, weight: number): number =>
-    pc === undefined ? 0 : pc % 12 === tonicOf(minor) ? weight : pc % 12 === tonicOf(major) ? -weight : 0;
-  const weights = weightsOf(notes);
-  const total = weights.reduce((a, b) => a + b, 0);
-  const leading = total > 0 && weights[(tonicOf(minor) + 11) % 12]! / total > OFTEN;
-  return (
-    sign(closing, CLOSES) +
-    sign(opening, BEGINS) +
-    (leading ? LEADING_NOTE : -LEADING_NOTE / 2) +
-    (total > 0 ? FIT * (keyFit(weights, minor) - keyFit(weights, major)) : 0)
-  );
-}
-
-/** What the music begins and closes on, as pitch classes or MIDI numbers: chords named by the source where it has them. */
-function endsOf(
-  score: Score,
-  notes: readonly SoundingNote[],
-  chords: readonly number[],
-): { opening: number | undefined; closing: number | undefined } {
-  const firstFull = score.measures.find((m) => m.beginsAt === 0) ?? score.measures[0]!;
-  // One line begins on its first full beat and closes on its last note.
-  const line = [...notes].sort((a, b) => a.onset - b.onset);
-  if (chords.length === 0 && isOneLine(line))
-    return {
-      opening: (line.find((n) => n.onset >= firstFull.start) ?? line[0]!).midi,
-      closing: line.at(-1)!.midi,
-    };
-  const lastOnset = notes.reduce((latest, n) => Math.max(latest, n.onset), 0);
-  const lowest = (list: readonly SoundingNote[]): number | undefined =>
-    list.reduce<SoundingNote | undefined>((low, n) => (!low || n.midi < low.midi ? n : low), undefined)?.midi;
-  // The lowest note of the last measure: in a broken chord the last note of all is not its bass.
-  const lastFull = score.measures.findLast((m) => m.start <= lastOnset) ?? score.measures.at(-1)!;
-  const closing = chords.at(-1) ?? lowest(notes.filter((n) => n.onset + n.duration > lastFull.start));
-  const opening =
-    chords[0] ?? lowest(notes.filter((n) => n.onset >= firstFull.start && n.onset < endOf(firstFull)));
-  return { opening, closing };
-}
-
-/** Sounding time of each pitch class. */
-function weightsOf(notes: readonly SoundingNote[]): number[] {
-  const weights = new Array<number>(12).fill(0);
-  for (const note of notes) weights[note.midi % 12]! += note.duration;
-  return weights;
-}
-
-/** The score with the mode that was heard written into its measures. */
+/** The score with the keys that were heard written into its measures: the home under the first signature, under others their own. */
 export function withHeardMode(score: Score): Score {
-  const { mode } = keyOf(score);
-  return mode === 'major'
-    ? score
-    : {
-        ...score,
-        measures: score.measures.map((m) => ({
-          ...m,
-          key: { ...m.key, mode },
-          ...(m.changes
-            ? { changes: m.changes.map((c) => (c.key ? { ...c, key: { ...c.key, mode } } : c)) }
-            : {}),
-        })),
+  const home = keyOf(score);
+  const first = score.measures[0]!.key;
+  const keys = new Map(
+    signatureRegions(score).flatMap((region) => {
+      const key = sameKey(region[0]!.key, first) ? home : keyUnder(score, region, home);
+      return region.map((m) => [m.index, key] as const);
+    }),
+  );
+  if (score.measures.every((m) => sameKey(keys.get(m.index)!, m.key))) return score;
+  return {
+    ...score,
+    measures: score.measures.map((m) => {
+      const key = keys.get(m.index)!;
+      return {
+        ...m,
+        key,
+        ...(m.changes
+          ? {
+              changes: m.changes.map((c) =>
+                c.key?.mode === 'major' && m.key.mode === 'major'
+                  ? { ...c, key: { ...c.key, mode: key.mode } }
+                  : c,
+              ),
+            }
+          : {}),
       };
+    }),
+  };
 }
 
 export interface KeyPassage {
@@ -138,6 +61,8 @@ export interface KeyPassage {
 
 export interface KeyReport {
   readonly key: Key;
+  /** What the home could be as well, where that is near. */
+  readonly other?: Key;
   /** Passages of some length that stand in another key than the piece. */
   readonly passages: readonly KeyPassage[];
   /** The key of which the notes speak, where the signature says otherwise. */
@@ -156,10 +81,12 @@ const SHORTEST_PASSAGE = 4;
 export function keyReport(score: Score): KeyReport {
   const key = keyOf(score);
   const notes = score.parts.flatMap((p) => soundingNotes(p.notes));
-  const heard = heardKey(notes, key);
+  const heard = score.home ? undefined : heardKey(notes, key);
+  const other = otherHome(score);
   return {
     key,
-    passages: passagesOf(score, notes, heard ?? key),
+    passages: passagesIn(score, notes, heard ?? key),
+    ...(other ? { other } : {}),
     ...(heard ? { heard } : {}),
   };
 }
@@ -181,6 +108,7 @@ function heardKey(notes: readonly SoundingNote[], key: Key): Key | undefined {
  */
 export function withHeardSignature(score: Score): { readonly score: Score; readonly key: Key } | undefined {
   const { fifths } = score.measures[0]!.key;
+  if (score.home) return undefined;
   if (score.measures.some((m) => m.changes?.some((c) => c.key) || m.key.fifths !== fifths)) return undefined;
   const heard = heardKey(
     score.parts.flatMap((p) => soundingNotes(p.notes)),
@@ -205,6 +133,36 @@ const bothModes = (fifths: number): Key[] => [
 
 const ALL_KEYS: readonly Key[] = Array.from({ length: 13 }, (_, i) => bothModes(i - 6)).flat();
 
+/** Passages in another key: a change of signature is one, with its borders; under one signature they are heard. */
+function passagesIn(score: Score, notes: readonly SoundingNote[], main: Key): KeyPassage[] {
+  const regions = signatureRegions(score);
+  if (regions.length === 1) return passagesOf(score, notes, main);
+  const first = score.measures[0]!.key;
+  const inside = passagesOf(score, notes, main);
+  return regions.flatMap((region): KeyPassage[] => {
+    const [from, to] = [region[0]!.index, region.at(-1)!.index];
+    const isFirst = sameKey(region[0]!.key, first);
+    const key = isFirst ? main : keyUnder(score, region, main);
+    const own: KeyPassage[] = isFirst ? [] : [{ from, to, key }];
+    // What is heard within it besides, cut at its borders.
+    const heard = inside
+      .map((p) => ({ ...p, from: Math.max(from, p.from), to: Math.min(to, p.to) }))
+      .filter(
+        (p) => p.to - p.from + 1 >= SHORTEST_PASSAGE && !sameKey(p.key, key) && p.to - p.from < to - from,
+      );
+    return isFirst ? heard : own;
+  });
+}
+
+/**
+ * The keys that a passage can be in. A mode has the notes of its whole signature, and where the teacher has said the home its
+ * notes are not asked again: other keys of that signature are then none.
+ */
+function candidatesFor({ home }: Score, main: Key): readonly Key[] {
+  const isPlain = main.mode === 'major' || main.mode === 'minor';
+  return isPlain && !home ? ALL_KEYS : [main, ...ALL_KEYS.filter((key) => key.fifths !== main.fifths)];
+}
+
 /** Keys measure by measure, as the best path that changes seldom; neighbours in the same key are joined. */
 function passagesOf(score: Score, notes: readonly SoundingNote[], main: Key): KeyPassage[] {
   const weightsByMeasure = byMeasure(score.measures, notes).map(weightsOf);
@@ -213,13 +171,14 @@ function passagesOf(score: Score, notes: readonly SoundingNote[], main: Key): Ke
       .slice(Math.max(0, i - AROUND), i + AROUND + 1)
       .reduce((sum, w) => sum.map((v, pc) => v + w[pc]!)),
   );
-  let costs = ALL_KEYS.map((k): number => (sameKey(k, main) ? 0 : MODULATION));
+  const keys = candidatesFor(score, main);
+  let costs = keys.map((k): number => (sameKey(k, main) ? 0 : MODULATION));
   const back: number[][] = [];
   windows.forEach((weights, i) => {
     const silent = weights.every((w) => w === 0);
     const least = costs.reduce((best, cost, k) => (cost < costs[best]! ? k : best), 0);
     const from: number[] = [];
-    costs = ALL_KEYS.map((key, k) => {
+    costs = keys.map((key, k) => {
       const stays = costs[k]!;
       const moves = costs[least]! + MODULATION;
       from[k] = stays <= moves ? k : least;
@@ -239,8 +198,8 @@ function passagesOf(score: Score, notes: readonly SoundingNote[], main: Key): Ke
   const passages: KeyPassage[] = [];
   path.forEach((k, i) => {
     const last = passages.at(-1);
-    if (last && sameKey(last.key, ALL_KEYS[k]!)) passages[passages.length - 1] = { ...last, to: i };
-    else passages.push({ from: i, to: i, key: ALL_KEYS[k]! });
+    if (last && sameKey(last.key, keys[k]!)) passages[passages.length - 1] = { ...last, to: i };
+    else passages.push({ from: i, to: i, key: keys[k]! });
   });
   return passages.filter((p) => !sameKey(p.key, main) && p.to - p.from + 1 >= SHORTEST_PASSAGE);
 }

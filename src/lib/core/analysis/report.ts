@@ -23,12 +23,13 @@ import {
   type Chord,
 } from '../theory/chord';
 import { fromFifths, pitchClass } from '../theory/fifths';
-import { keyName, scaleFifths, signatureNames, tonicFifths, type Key } from '../theory/key';
+import { keyCode, keyName, scaleFifths, signatureNames, tonicFifths, type Key } from '../theory/key';
 import { disagreements, type Disagreement } from './disagreements';
 import { formOf, type Form } from './form';
 import { chordsOf, type ChordSpan } from './harmony';
 import { idiomOf, type SeenIdiom } from './idiom';
-import { keyOf, keyReport, withHeardMode, type KeyReport } from './key';
+import { keyOf, otherHome } from './home';
+import { keyReport, withHeardMode, type KeyReport } from './key';
 import { commonTones, shapesOf, type SymbolShapes } from './shapes';
 
 /** One chord where it stands. */
@@ -68,6 +69,9 @@ export interface ChordOfPiece {
 export interface PieceReport {
   readonly key: Key;
   readonly keyName: string;
+  /** The first chords as degrees of the home, and what it could be as well with the same chords from there. */
+  readonly home: HomeLine;
+  readonly otherHome: HomeLine | null;
   readonly signature: readonly string[];
   readonly scale: readonly string[];
   readonly time: TimeSignature;
@@ -105,6 +109,13 @@ export interface HardSpot extends MeasureDifficulty {
   readonly again: readonly number[];
 }
 
+/** A home, and the first chords as numbers from there: "6 4 1 5". */
+export interface HomeLine {
+  readonly code: string;
+  readonly name: string;
+  readonly numbers: string;
+}
+
 /** Stages of the analysis, with the share of the work that is done when each begins. */
 export const STAGES = [
   ['keys', 0],
@@ -127,7 +138,8 @@ export function reportOf(
   onStage('keys');
   const score = withHeardMode(source);
   const key = keyOf(score);
-  const keys = keyReport(score);
+  // Second readings are those of the source: a mode that was heard is written into the measures of `score`.
+  const keys = { ...keyReport(score), ...otherOf(source) };
   onStage('chords');
   const all = chordsOf(score);
   const spans = all.filter((s): s is Named => s.chord !== null);
@@ -144,6 +156,8 @@ export function reportOf(
   return {
     key,
     keyName: keyName(key),
+    home: homeLine(key, spans),
+    otherHome: keys.other ? homeLine(keys.other, spans) : null,
     signature: signatureNames(key),
     scale: scaleFifths(key).map((f) => pitchClassName(fromFifths(f))),
     time: score.measures[0]!.time,
@@ -171,12 +185,29 @@ export function reportOf(
   };
 }
 
+const otherOf = (source: Score): Pick<KeyReport, 'other'> => {
+  const other = otherHome(source);
+  return other ? { other } : {};
+};
+
 /** The hardest measures, each said once. */
 const hardSpots = (difficulty: readonly MeasureDifficulty[], { firstSeen }: Form): HardSpot[] =>
   hardestOf(difficulty, (measure) => firstSeen[measure] === measure).map((spot) => ({
     ...spot,
     again: firstSeen.flatMap((first, i) => (first === spot.measure && i !== first ? [i] : [])),
   }));
+
+/** Chords that show how a home counts. */
+const SHOWN_CHORDS = 4;
+
+const homeLine = (key: Key, spans: readonly Named[]): HomeLine => ({
+  code: keyCode(key),
+  name: keyName(key),
+  numbers: spans
+    .slice(0, SHOWN_CHORDS)
+    .map(({ chord }) => numberDegree(chord, key))
+    .join(' '),
+});
 
 const NOTHING: Pick<PlayablePart, 'proposals' | 'wide'> = { proposals: [], wide: [] };
 

@@ -13,10 +13,12 @@ import { drop } from './kinds/drop';
 import { dynamic } from './kinds/dynamic';
 import { figureRhythm } from './kinds/figureRhythm';
 import { finger } from './kinds/finger';
+import { groups } from './kinds/groups';
 import { hairpin } from './kinds/hairpin';
 import { hand } from './kinds/hand';
 import { hard } from './kinds/hard';
 import { hold } from './kinds/hold';
+import { home } from './kinds/home';
 import { insertNotes } from './kinds/insertNotes';
 import { inversion } from './kinds/inversion';
 import { length } from './kinds/length';
@@ -36,6 +38,8 @@ import { voicing } from './kinds/voicing';
 
 /** In the order in which a list shows them; those that change notes are applied in this order. */
 export const KINDS = [
+  home,
+  groups,
   repeats,
   section,
   chordSymbols,

@@ -2,7 +2,7 @@
  * How a source groups the notes of measures that do not fall into equal beats: five, seven, eight or eleven eighths are beamed, or spaced, in twos
  * and threes. A beam begins with a group and never goes on over the beginning of one.
  */
-import { measureLength } from '../score/metre';
+import { groupingsOf, isOdd, measureLength } from '../score/metre';
 import type { Measure, TimeSignature } from '../score/score';
 import type { Ticks } from '../score/ticks';
 
@@ -19,18 +19,6 @@ const ELSEWHERE = -0.25;
 /** Places that must speak for a grouping, and by how much it must be the best. */
 const FEWEST = 2;
 const CLEARLY = 0.5;
-
-/** All ways to fill a number with twos and threes. */
-function waysFor(count: number): number[][] {
-  if (count === 0) return [[]];
-  return [2, 3].flatMap((first) =>
-    count < first ? [] : waysFor(count - first).map((rest) => [first, ...rest]),
-  );
-}
-
-/** Whether a metre has groups that its beats alone do not say. */
-export const isOdd = ({ beats, beatType }: TimeSignature): boolean =>
-  beatType >= 8 && [5, 7, 8, 10, 11, 13].includes(beats);
 
 /** The groups of a metre that beams speak for, in notes of its lower number; undefined where they do not. */
 function heardGroups(time: TimeSignature, places: readonly BeamPlace[]): readonly number[] | undefined {
@@ -57,7 +45,7 @@ function heardGroups(time: TimeSignature, places: readonly BeamPlace[]): readonl
       sum += starts.has(place) ? BEGINS * begins + CROSSES * goesOn : ELSEWHERE * begins;
     return sum;
   };
-  const [best, next] = waysFor(time.beats)
+  const [best, next] = groupingsOf(time.beats)
     .map((groups) => ({ groups, points: points(groups) }))
     .sort((a, b) => b.points - a.points);
   return best && best.points > 0 && best.points - (next?.points ?? 0) >= CLEARLY ? best.groups : undefined;

@@ -21,6 +21,22 @@ export const pulseLength = (time: TimeSignature): Ticks =>
       ? noteValue(time.beatType)
       : noteValue(time.beatType) / 2;
 
+/** Whether a metre has groups that its beats alone do not say. */
+export const isOdd = ({ beats, beatType }: TimeSignature): boolean =>
+  beatType >= 8 && [5, 7, 8, 10, 11, 13].includes(beats);
+
+/** All ways to fill a number of notes with twos and threes. */
+export function groupingsOf(count: number): number[][] {
+  if (count === 0) return [[]];
+  return [2, 3].flatMap((first) =>
+    count < first ? [] : groupingsOf(count - first).map((rest) => [first, ...rest]),
+  );
+}
+
+/** The groups of the measure as they are read: of the source, else the usual ones; undefined where equal beats say all. */
+export const groupsOf = (time: TimeSignature): readonly number[] | undefined =>
+  time.groups ?? usualGroups(time);
+
 /** The groups of a measure that does not fall into halves, where nothing in the source says them. */
 function usualGroups({ beats, beatType }: TimeSignature): readonly number[] | undefined {
   if (beats === 5) return [3, 2];
@@ -30,7 +46,7 @@ function usualGroups({ beats, beatType }: TimeSignature): readonly number[] | un
 
 /** Places in a full measure at which its groups begin, the first left out; none where it falls into equal beats alone. */
 export function innerGroups(time: TimeSignature): Ticks[] {
-  const groups = time.groups ?? usualGroups(time) ?? [];
+  const groups = groupsOf(time) ?? [];
   let at = 0;
   return groups.slice(0, -1).map((group) => (at += group) * noteValue(time.beatType));
 }

@@ -23,6 +23,8 @@ export interface Score {
   readonly parts: readonly Part[];
   readonly chordSymbols: readonly ChordSymbol[];
   readonly pedals: readonly PedalMark[];
+  /** Where the piece is at home as the teacher has said, over what its notes tell. */
+  readonly home?: Key;
   /** The form as the teacher has decided it, over what the source or its analysis says; by index of the first measure. */
   readonly sectionStarts?: readonly {
     readonly measure: number;

@@ -1,7 +1,7 @@
 /** The modes: a scale of the signature's seven notes that has its home on another of them. */
 import type { Fifths } from './fifths';
 
-export const MODES = ['major', 'minor', 'dorian', 'phrygian', 'lydian', 'mixolydian'] as const;
+export const MODES = ['major', 'minor', 'dorian', 'phrygian', 'lydian', 'mixolydian', 'locrian'] as const;
 export type Mode = (typeof MODES)[number];
 
 /** The degree of the major scale, from 0, on which each mode has its home. */
@@ -12,6 +12,7 @@ const HOME_DEGREE: Readonly<Record<Mode, number>> = {
   lydian: 3,
   mixolydian: 4,
   minor: 5,
+  locrian: 6,
 };
 
 /** The major scale from its tonic up, on the line of fifths. */
@@ -37,6 +38,7 @@ export const MODE_CODES: Readonly<Record<Mode, string>> = {
   phrygian: 'phr',
   lydian: 'lyd',
   mixolydian: 'mix',
+  locrian: 'loc',
 };
 
 /** A mode by its name or the first three letters of it, as notation and text formats write it: "Dor", "aeolian", "min". */

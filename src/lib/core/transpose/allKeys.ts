@@ -1,5 +1,5 @@
 /** One piece in all twelve keys, as a set: for players who go where the singer goes. */
-import { keyOf } from '../analysis/key';
+import { keyOf } from '../analysis/home';
 import type { Score } from '../score/score';
 import type { Key } from '../theory/key';
 import { keyAbove, transposeScore, transpositionTo } from './transpose';

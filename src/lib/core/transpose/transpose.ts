@@ -55,6 +55,7 @@ export function transposeScore(score: Score, by: Transposition): Score {
   const moved = (key: Key): Key => ({ ...key, fifths: key.fifths + fifthsFor(key, by.fifths) });
   return {
     ...score,
+    ...(score.home ? { home: moved(score.home) } : {}),
     measures: score.measures.map((m) => ({
       ...m,
       key: moved(m.key),

@@ -1,7 +1,8 @@
 /** The first stages: what every version of a source needs to know about it. */
 import { formOf, type Form } from '../analysis/form';
 import { chordsOf, type ChordSpan } from '../analysis/harmony';
-import { keyOf, withHeardMode, withHeardSignature } from '../analysis/key';
+import { keyOf } from '../analysis/home';
+import { withHeardMode, withHeardSignature } from '../analysis/key';
 import { withIntroduction } from '../arrange/singAlong';
 import { sameData, stage } from '../pipeline/memo';
 import type { Score } from '../score/score';

@@ -5,6 +5,9 @@ import { TICKS_PER_QUARTER } from '../score/ticks';
 import { scoreFrom } from '../test/shorthand';
 import { chordSymbol } from '../theory/chord';
 import type { Decision } from '../decisions/registry';
+import { keyOf, otherHome } from '../analysis/home';
+import { innerGroups } from '../score/metre';
+import { keyName } from '../theory/key';
 import { canMend, mended } from './mend';
 import { realise } from './realise';
 import { DEFAULT_RECIPE } from './recipe';
@@ -61,5 +64,31 @@ describe('a mended source', () => {
     expect(canMend({ kind: 'drop', at: { note: 'Lm0-0-bass' }, value: true }, song)).toBe(false);
     expect(canMend({ kind: 'finger', at: { note: 'm0s1n0' }, value: 2 }, song)).toBe(false);
     expect(canMend({ kind: 'chords', at: { measure: 'm1' }, value: 'C' }, song)).toBe(true);
+  });
+  it('is at home where the teacher says, whatever is heard, and every version with it', () => {
+    const said = mended(song, [{ kind: 'home', at: { version: true }, value: 'Em' }]);
+    expect(keyName(keyOf(song))).toBe('G major');
+    expect(keyName(keyOf(said))).toBe('E minor');
+    expect(otherHome(said)).toBeUndefined();
+    expect(keyName(realise(said, { ...DEFAULT_RECIPE, key: 'Dm' }, []).key)).toBe('D minor');
+    expect(canMend({ kind: 'home', at: { version: true }, value: 'Em' }, song)).toBe(true);
+  });
+  it('is grouped as the teacher says, where that fills the measure', () => {
+    const seven = scoreFrom({
+      key: 'C',
+      time: { beats: 7, beatType: 8 },
+      right: 'C5:1 D5:1 E5:1.5 | C5:3.5',
+      left: 'C3:3.5 | C3:3.5',
+      chords: 'C | C',
+    });
+    const grouped = (value: string) =>
+      innerGroups(mended(seven, [{ kind: 'groups', at: { version: true }, value }]).measures[0]!.time).map(
+        (t) => (2 * t) / TICKS_PER_QUARTER,
+      );
+    expect(grouped('3+2+2')).toEqual([3, 5]);
+    expect(grouped('2+3+2')).toEqual([2, 5]);
+    expect(grouped('3+3+2')).toEqual(
+      innerGroups(seven.measures[0]!.time).map((t) => (2 * t) / TICKS_PER_QUARTER),
+    );
   });
 });

@@ -1,7 +1,10 @@
 /** A source with its mistakes mended: what a teacher has put right holds for every version, and is kept beside the file, which stays. */
 import { withDecidedNotes } from '../decisions/apply';
+import { decisionsOf } from '../decisions/decide';
+import { groupLengths } from '../decisions/kinds/groups';
 import type { Decision, KindId } from '../decisions/registry';
 import type { Score } from '../score/score';
+import { parseKey } from '../theory/key';
 import { withDecidedRows } from './decidedRows';
 
 /** Kinds of which a decision can be a correction: what is written, not how it is arranged or played. */
@@ -14,14 +17,17 @@ const MENDING: ReadonlySet<KindId> = new Set([
   'add',
   'drop',
   'chords',
+  'home',
+  'groups',
 ]);
 
-/** Whether a decision can be a correction of a source: it is about a note or a measure that the source itself has. */
+/** Whether a decision can be a correction of a source: it is about the whole, or a note or a measure that the source itself has. */
 export function canMend(
   { kind, at }: Decision,
   { parts, measures }: Pick<Score, 'parts' | 'measures'>,
 ): boolean {
   if (!MENDING.has(kind)) return false;
+  if ('version' in at) return true;
   if ('note' in at) return parts.some((part) => part.notes.some((n) => n.id === at.note));
   return 'measure' in at && measures.some((m) => m.id === at.measure);
 }
@@ -46,5 +52,23 @@ export function mended(score: Score, mends: readonly Decision[]): Score {
       notes: [...made].sort((a, b) => a.onset - b.onset || a.staff - b.staff || a.voice - b.voice),
     };
   });
-  return withDecidedRows({ ...score, parts }, mends);
+  return withSaidHome(withSaidGroups(withDecidedRows({ ...score, parts }, mends), mends), mends);
+}
+
+function withSaidHome(score: Score, mends: readonly Decision[]): Score {
+  const home = decisionsOf(mends, 'home').map(({ value }) => parseKey(value))[0];
+  return home ? { ...score, home } : score;
+}
+
+/** Groups hold in the measures whose metre they fill. */
+function withSaidGroups(score: Score, mends: readonly Decision[]): Score {
+  const groups = decisionsOf(mends, 'groups').map(({ value }) => groupLengths(value))[0];
+  if (!groups) return score;
+  const filled = groups.reduce((sum, group) => sum + group, 0);
+  return {
+    ...score,
+    measures: score.measures.map((m) =>
+      m.time.beats === filled ? { ...m, time: { ...m.time, groups } } : m,
+    ),
+  };
 }

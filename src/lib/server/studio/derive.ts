@@ -5,7 +5,7 @@
 import { idiomOf, type Idiom } from '$core/analysis/idiom';
 import { formOf, type Form } from '$core/analysis/form';
 import { decisionText } from '$core/decisions/registry';
-import { subjectOf } from '$core/decisions/decide';
+import { decisionsOf, subjectOf } from '$core/decisions/decide';
 import { placeText } from '$core/decisions/placeText';
 import { levelNumbered } from '$core/arrange/levels';
 import type { PartChoices } from '$core/players/parts';
@@ -15,11 +15,12 @@ import { goalTempoOf, versionKey } from '$core/version/arrangement';
 import { introductionOf } from '$core/version/introduction';
 import { partFacts, type PartFacts } from '$lib/engrave/preview';
 import { tuneFacts, type TuneFacts } from '$lib/engrave/tuneFacts';
-import { keyOf } from '$core/analysis/key';
+import { homeChoices, keyOf } from '$core/analysis/home';
 import { reportOf, type PieceReport } from '$core/analysis/report';
 import { InputError } from '$core/io/inputError';
-import type { Measure, TimeSignature } from '$core/score/score';
-import type { Key } from '$core/theory/key';
+import { groupingsOf, groupsOf } from '$core/score/metre';
+import type { Measure, Score, TimeSignature } from '$core/score/score';
+import { keyCode, keyName, type Key } from '$core/theory/key';
 import { and, eq } from 'drizzle-orm';
 import type { Db } from '../db/open';
 import { versionSummary } from '../db/schema';
@@ -81,6 +82,13 @@ export interface PieceFacts {
     readonly tune: readonly TuneFacts[];
   };
   readonly key: Key;
+  /** What the teacher said of the whole, where she has: the home key by its short name, and the groups of a measure. */
+  readonly said: { readonly home: string | null; readonly groups: string | null };
+  /** Homes to choose from, and groupings where the metre has several. */
+  readonly homes: readonly { readonly code: string; readonly name: string }[];
+  readonly groupings: readonly string[];
+  /** The groups as they are read now; null where equal beats say all. */
+  readonly groups: string | null;
 }
 
 /** A version at an edit, whose summary is wanted. */
@@ -134,11 +142,26 @@ export function derivePiece(db: Db, pieceId: string): { data: PieceSummary; fact
         subject: subjectOf(mend),
         note: 'note' in mend.at ? mend.at.note : null,
         says: decisionText(mend),
-        where: placeText(mend.at, { score, form }),
+        where: 'version' in mend.at ? 'the whole piece' : placeText(mend.at, { score, form }),
       })),
       parts: { list: partFacts(source.parts), choices: parts, tune: tuneFacts(source, parts) },
       key,
+      said: {
+        home: decisionsOf(mends, 'home')[0]?.value ?? null,
+        groups: decisionsOf(mends, 'groups')[0]?.value ?? null,
+      },
+      homes: homeChoices(source.measures[0]!.key.fifths).map((k) => ({ code: keyCode(k), name: keyName(k) })),
+      ...groupingFacts(score),
     },
+  };
+}
+
+/** The groupings of the first metre that has several, and the one in use. */
+function groupingFacts({ measures }: Score): Pick<PieceFacts, 'groups' | 'groupings'> {
+  const time = measures.find((m) => groupsOf(m.time))?.time;
+  return {
+    groups: time ? groupsOf(time)!.join('+') : null,
+    groupings: time ? groupingsOf(time.beats).map((lengths) => lengths.join('+')) : [],
   };
 }
 

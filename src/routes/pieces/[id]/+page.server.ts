@@ -1,5 +1,8 @@
 import { lineText } from '$core/plainText';
 import { gone } from '$server/gone';
+import { WHOLE } from '$core/decisions/anchor';
+import { subjectOf } from '$core/decisions/decide';
+import { decisionSchema } from '$core/decisions/registry';
 import { WRITTEN_FORMATS } from '$core/io/writeScoreFile';
 import { choicesSchema, PART_CHOICES, type PartChoices } from '$core/players/parts';
 import { keyOptions } from '$core/theory/easyKeys';
@@ -13,6 +16,7 @@ import { findLearner, listLearners, startFor, type LearnerRow } from '$server/st
 import { studioLevels } from '$server/studio/levels';
 import {
   findPiece,
+  mendSource,
   RIGHTS,
   sectionsOf,
   setParts,
@@ -88,6 +92,8 @@ const namedSchema = z.object({
   composer: lineText().max(200, 'Keep the name under 200 letters.').default(''),
 });
 
+const saidSchema = z.object({ kind: z.enum(['home', 'groups']), value: z.string().max(40) });
+
 export const actions: Actions = {
   /** Another title and composer of the piece. */
   entitle: async ({ params, request }) => {
@@ -101,6 +107,18 @@ export const actions: Actions = {
   unmend: async ({ params, request }) => {
     if (!findPiece(db(), params.id)) return fail(404, { message: gone('piece') });
     unmendSource(db(), params.id, String((await formOf(request)).get('subject') ?? ''));
+    return {};
+  },
+  /** What the teacher says of the whole piece: its home key, or the groups of a measure; nothing leaves it to the analysis. */
+  say: async ({ params, request }) => {
+    if (!findPiece(db(), params.id)) return fail(404, { message: gone('piece') });
+    const form = readForm(await formOf(request), saidSchema);
+    if (!form.ok) return fail(422, { message: Object.values(form.problems).join(' ') });
+    const { kind, value } = form.data;
+    const said = decisionSchema.safeParse({ kind, at: WHOLE, value });
+    if (value === '') unmendSource(db(), params.id, subjectOf({ kind, at: WHOLE }));
+    else if (!said.success) return fail(422, { message: said.error.issues[0]!.message });
+    else mendSource(db(), params.id, said.data);
     return {};
   },
   rename: async ({ request }) => {

@@ -13,6 +13,7 @@
   import Findings from '$ui/piece/Findings.svelte';
   import { measureLink, measureOf } from '$ui/piece/links';
   import Music from '$ui/piece/Music.svelte';
+  import SaidOfPiece from '$ui/piece/SaidOfPiece.svelte';
   import Parts from '$ui/piece/PartChoices.svelte';
   import TunePhrases from '$ui/piece/TunePhrases.svelte';
   import type { TuneChoice } from '$core/players/parts';
@@ -207,6 +208,7 @@
         </p>
       </section>
     {/if}
+    <SaidOfPiece {data} {report} />
     <section>
       <h2>Source</h2>
       <p>

@@ -3,14 +3,14 @@
  * metre as given or guessed. The words stand at their chords. There is no melody: versions are sing-along.
  */
 import { routeInWords } from '../../score/routeWords';
-import { keyFromProfile } from '../../analysis/keyProfile';
+import { homeOfChords } from '../../analysis/home';
 import { beatLength, measureLength } from '../../score/metre';
 import { pitchClassName } from '../../score/pitch';
 import type { Mark, Score, TimeSignature, Route } from '../../score/score';
 import { TICKS_PER_QUARTER, type Ticks } from '../../score/ticks';
-import { chordTones, type Chord } from '../../theory/chord';
-import { fromFifths, pitchClass } from '../../theory/fifths';
-import { keyName, tonicFifths, type Key } from '../../theory/key';
+import type { Chord } from '../../theory/chord';
+import { fromFifths } from '../../theory/fifths';
+import { keyName, type Key } from '../../theory/key';
 import { InputError } from '../inputError';
 import { assembleScore } from '../assemble';
 import type { ReadMeasure } from '../readMeasures';
@@ -92,7 +92,7 @@ function knownToScore(chart: Chart, warnings: string[]): ReadResult {
     warnings.push(
       `${silent.map((s) => (s.name ? `“${s.name}”` : 'A section')).join(', ')} ${silent.length === 1 ? 'gives' : 'give'} no beats: each chord lasts a measure there.`,
     );
-  const key = chart.key ?? guessedKey(chords);
+  const key = chart.key ?? homeOfChords(chords);
   if (!chart.key) warnings.push(`The chart has no key; its chords suggest ${keyName(key)}.`);
   const measures = sections.flatMap((bars, s) =>
     measuresOf(bars, { time, ...says[s]!, beat: beatOf(sections.flat(), time) }).map((measure, i) =>
@@ -267,21 +267,6 @@ function beatOf(bars: readonly Bar[], time: TimeSignature): Ticks {
   const usual = mostCommon(bars.filter((b) => b.cells.some(goesOn)).map(beatsIn));
   const felt = full / beatLength(time);
   return usual === time.beats || usual === felt ? full / usual : beatLength(time);
-}
-
-/** The key whose scale holds the chords best; what they begin and end on counts more. */
-function guessedKey(chords: readonly Chord[]): Key {
-  const weights = new Array<number>(12).fill(0);
-  const add = (chord: Chord, weight: number): void =>
-    chordTones(chord).forEach((tone, i) => (weights[pitchClass(tone)]! += weight * (i === 0 ? 2 : 1)));
-  chords.forEach((chord) => add(chord, 1));
-  add(chords[0]!, chords.length / 6);
-  add(chords.at(-1)!, chords.length / 4);
-  const heard = keyFromProfile(weights);
-  const closing = chords.at(-1)!;
-  const relative: Key = { fifths: heard.fifths, mode: heard.mode === 'major' ? 'minor' : 'major' };
-  // Of a key and its relative the one whose tonic chord closes.
-  return pitchClass(closing.root) === pitchClass(tonicFifths(relative)) ? relative : heard;
 }
 
 interface TimedCell {
