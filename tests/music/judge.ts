@@ -106,6 +106,44 @@ class Looked {
     return known;
   }
 
+  /** Levels that are no step up from the one below: easier, or as hard with other notes. */
+  flat(): string | undefined {
+    const steps = LEVELS.map((l) => {
+      const version = this.version(l);
+      return { l, hard: meanOf(version.difficulty.map((d) => d.score)), text: notesText(version) };
+    });
+    const found = steps.slice(1).flatMap(({ l, hard, text }, i) => {
+      const below = steps[i]!;
+      // What is within a level already stays as it is.
+      const isStep = text === below.text ? hard >= below.hard : hard > below.hard;
+      return isStep ? [] : [`${below.l} to ${l}: ${below.hard.toFixed(1)} to ${hard.toFixed(1)}`];
+    });
+    return found.length > 0 ? found.join(', ') : undefined;
+  }
+
+  /** Measures in which the source sounds and a version is silent. */
+  silent(): string | undefined {
+    const source = this.score.parts.flatMap((p) => soundingNotes(p.notes));
+    const found = LEVELS.flatMap((l) => {
+      const { score } = this.version(l);
+      const notes = allOf(this.version(l));
+      const sounds = (list: readonly SoundingNote[], from: number, to: number): boolean =>
+        list.some((n) => n.onset < to && n.onset + n.duration > from);
+      const shift = score.measures.length - this.score.measures.length;
+      return this.score.measures.flatMap((m, i) => {
+        const own = score.measures[i + shift];
+        // A short pickup goes to the beat at the first levels.
+        return !own ||
+          m.beginsAt > 0 ||
+          !sounds(source, m.start, endOf(m)) ||
+          sounds(notes, own.start, endOf(own))
+          ? []
+          : [`level ${l}: measure ${m.number}`];
+      });
+    });
+    return found.length > 0 ? found.join(', ') : undefined;
+  }
+
   /** Which of the rules that hold for all versions are broken, and where. */
   broken(): string | undefined {
     const hasOwn = this.score.parts.some((p) => p.staves > 1) || this.score.parts.length > 1;
@@ -113,6 +151,9 @@ class Looked {
     return found.length > 0 ? found.join('; ') : undefined;
   }
 }
+
+/** All levels that ship. */
+const LEVELS = [1, 2, 3, 4, 5, 6] as const;
 
 /** The levels at which the rules are looked at: the highest moves its inner voices as it likes. */
 const RULED = [1, 2, 3, 4, 5] as const;
@@ -129,6 +170,11 @@ const handOf = ({ score }: Version, staff: number): readonly SoundingNote[] =>
   soundingNotes(score.parts[0]!.notes.filter((n) => n.staff === staff));
 
 const allOf = ({ score }: Version): readonly SoundingNote[] => soundingNotes(score.parts[0]!.notes);
+
+const notesText = (version: Version): string =>
+  allOf(version)
+    .map((n) => `${n.onset} ${n.duration} ${pitchName(n.pitch)}`)
+    .join();
 
 type Kind = Expectation['expects'];
 type Judge<K extends Kind> = (
@@ -190,10 +236,7 @@ const JUDGES: { readonly [K in Kind]: Judge<K> } = {
     return found.every((f, i) => wanted[i]!.split('|').includes(f)) ? undefined : found.join(' ');
   },
   'levels differ': (looked, e) => {
-    const text = (l: number): string =>
-      allOf(looked.version(l))
-        .map((n) => `${n.onset} ${n.duration} ${pitchName(n.pitch)}`)
-        .join();
+    const text = (l: number): string => notesText(looked.version(l));
     const same = e.levels.flatMap((a, i) =>
       e.levels.slice(i + 1).flatMap((b) => (text(a) === text(b) ? [`${a} = ${b}`] : [])),
     );
@@ -317,6 +360,11 @@ export function judge(folder: string, only = ''): Verdict[] {
         const { expects, ...more } = e;
         return { piece, expects: `${expects} ${JSON.stringify(more)}`, found: fault(looked, e) };
       });
-      return [...own, { piece, expects: 'the rules of every version', found: looked.broken() }];
+      return [
+        ...own,
+        { piece, expects: 'the rules of every version', found: looked.broken() },
+        { piece, expects: 'levels are steps', found: looked.flat() },
+        { piece, expects: 'something sounds where the source does', found: looked.silent() },
+      ];
     });
 }

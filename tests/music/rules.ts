@@ -52,13 +52,13 @@ function readVersion(version: Version, level: number): Read {
 type Rule = (read: Read) => string[];
 
 /**
- * Every rule that a version breaks, with its places. From the fourth level on a source's own left hand is kept: what it has low down or
- * leaves out is its composer's.
+ * Every rule that a version breaks, with its places. From the third level on a source's own left hand can be kept, by its style
+ * or because it is within the level: what it has low down or leaves out is its composer's.
  */
 export function broken(version: Version, level: number, keepsOwnLeft: boolean): string[] {
   const read = readVersion(version, level);
   return Object.entries(RULES).flatMap(([name, rule]) => {
-    if (keepsOwnLeft && level >= 4 && OF_THE_SOURCE.has(name)) return [];
+    if (keepsOwnLeft && level >= 3 && OF_THE_SOURCE.has(name)) return [];
     const found = rule(read);
     return found.length > 0 ? [`level ${level}: ${name}: ${found.join(', ')}`] : [];
   });

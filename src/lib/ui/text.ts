@@ -3,7 +3,7 @@ import { capital } from '$core/capital';
 import { datesIn } from '$core/dates';
 import { USUAL_LOCALE, type Locale } from '$core/locale';
 import { nameNotesAs } from '$core/score/noteNames';
-import type { SeenIdiom } from '$core/analysis/idiom';
+import { IDIOMS, type SeenIdiom } from '$core/analysis/idiom';
 import type { TimeSignature } from '$core/score/score';
 
 export { tempoText, toBeats, toQuarters } from '$core/score/tempoText';
@@ -13,7 +13,7 @@ export const metreText = (time: TimeSignature): string => `${time.beats}/${time.
 
 /** "A march: its title says so." Nothing where a piece is of no kind. */
 export const idiomText = ({ idiom, because }: SeenIdiom): string =>
-  idiom === 'plain' ? '' : `A ${idiom}: ${because}.`;
+  idiom === 'plain' ? '' : `${IDIOMS[idiom].name}: ${because}.`;
 
 export { capital } from '$core/capital';
 

@@ -6,21 +6,23 @@ import { feelOf } from '../counting/feel';
 import { beatLength, isCompound, measureLength, placeInMeasure, pulseLength } from '../score/metre';
 import { byMeasure, byOnset, soundingNotes, type SoundingNote } from '../score/query';
 import type { Measure, Score } from '../score/score';
+import {
+  isBossa,
+  isBroken,
+  isFigureThroughout,
+  isInPulses,
+  isLowThenChord,
+  isMelodic,
+  isQuicklyBroken,
+  isRunning,
+  isTango,
+  isWalking,
+  shareOf,
+  type InMeasure,
+} from './figures';
+import { idiomNamed, type Idiom } from './idioms';
 
-export const IDIOMS = {
-  waltz: { name: 'Waltz', says: 'a low note, then the chord twice' },
-  march: { name: 'March', says: 'low notes alternating with chords, without pedal' },
-  rag: { name: 'Rag', says: 'low notes alternating with chords under a syncopated tune, without pedal' },
-  swing: { name: 'Swing', says: 'swung eighths over a walking or swinging bass' },
-  hymn: { name: 'Hymn', says: 'all voices move together' },
-  ballad: { name: 'Ballad', says: 'slow, over broken chords held by the pedal' },
-  dance: { name: 'Dance', says: 'light on its beats, without pedal' },
-  plain: { name: 'Plain', says: 'none of these' },
-} as const satisfies Record<string, { readonly name: string; readonly says: string }>;
-
-export type Idiom = keyof typeof IDIOMS;
-
-export const IDIOM_IDS = Object.keys(IDIOMS) as Idiom[];
+export { IDIOM_IDS, IDIOMS, type Idiom } from './idioms';
 
 export interface SeenIdiom {
   readonly idiom: Idiom;
@@ -28,26 +30,13 @@ export interface SeenIdiom {
   readonly because: string;
 }
 
-/** Words by which pieces name their kind, in several languages. */
-const NAMES: readonly (readonly [RegExp, Idiom])[] = [
-  [/\b(waltz|valse|walzer|vals)\b/i, 'waltz'],
-  [/\b(rag|ragtime)\b/i, 'rag'],
-  [/\b(march|marche|marcia|marsch|quickstep)\b/i, 'march'],
-  [/\b(swing|swung|shuffle|blues|jazz)\b/i, 'swing'],
-  [/\b(hymn|hymne|chorale?|choral|psalm|carol)\b/i, 'hymn'],
-  [/\b(ballad|ballade|lullaby|berceuse|nocturne|slow air)\b/i, 'ballad'],
-  [
-    /\b(dance|tanz|danse|jig|reel|polka|hornpipe|gigue|minuet|menuet|menuett|gavotte|bourr[ée]e|mazurka|schottische|strathspey|galop|tango|l[äa]ndler|tarantella)\b/i,
-    'dance',
-  ],
-];
-
-const named = (text: string): Idiom | undefined => NAMES.find(([pattern]) => pattern.test(text))?.[1];
-
 /** Share of the measures that must have a figure for it to be the piece's. */
 const MOST_MEASURES = 0.5;
 /** Quarter notes a minute up to which a piece is slow. */
 const SLOW = 84;
+/** Share of the measures in which both hands must have a line for the piece to be in two voices, and the rhythms that the lower one has at least. */
+const MOST_VOICES = 0.7;
+const FEWEST_RHYTHMS = 3;
 /** Fewest voices of a hymn, and the share of its strokes in which they move together. */
 const [FEWEST_VOICES, TOGETHER] = [3, 0.7];
 /** Syncopated strokes of the tune to a measure, from which a march is a rag. */
@@ -58,10 +47,10 @@ export function idiomOf(score: Score): SeenIdiom {
   const words = score.parts.flatMap((p) =>
     (p.marks ?? []).flatMap((m) => (m.kind === 'words' ? [m.text] : [])),
   );
-  const said = words.map(named).find((idiom) => idiom !== undefined);
+  const said = words.map(idiomNamed).find((idiom) => idiom !== undefined);
   if (said) return { idiom: said, because: 'it is marked above the music' };
   // A title names its kind at its end, or before what it is of: a tune about a march is none.
-  const titled = named(
+  const titled = idiomNamed(
     [/\S+$/, /^\S+(?= (of|in|for|no)\b)/i]
       .map((place) => place.exec(score.title.trim())?.[0] ?? '')
       .join(' '),
@@ -78,7 +67,11 @@ function seenIn(score: Score): SeenIdiom {
   const hands = handsOf(score);
   const time = measures[Math.floor(measures.length / 2)]!.time;
   const beats = measureLength(time) / beatLength(time);
-  const lows = hands ? shareOf(measures, hands.left, isLowThenChord) : 0;
+  const left = (holds: InMeasure): number => (hands ? shareOf(measures, hands.left, holds) : 0);
+  const right = (holds: InMeasure): number => (hands ? shareOf(measures, hands.right, holds) : 0);
+  if (left(isTango) > MOST_MEASURES)
+    return { idiom: 'tango', because: 'its left hand has a dotted note, a short one and two even ones' };
+  const lows = left(isLowThenChord);
   if (lows > MOST_MEASURES && !isCompound(time)) {
     if (beats === 3) return { idiom: 'waltz', because: 'its left hand has a low note and the chord twice' };
     if (beats === 2 || beats === 4) {
@@ -88,9 +81,26 @@ function seenIn(score: Score): SeenIdiom {
         : { idiom: 'march', because: 'its left hand alternates low notes and chords' };
     }
   }
+  if (left(isBossa) > MOST_MEASURES)
+    return { idiom: 'bossa', because: 'each half of its measures is pushed by the bass' };
+  if (left(isWalking) > MOST_MEASURES)
+    return { idiom: 'walking', because: 'its left hand walks in even notes' };
+  if (Math.max(left(isRunning), right(isRunning)) > MOST_MEASURES)
+    return { idiom: 'study', because: 'it runs in scales' };
+  if (right(isQuicklyBroken) > MOST_MEASURES)
+    return { idiom: 'prelude', because: 'its chords are broken over both hands' };
+  if (hands && isFigureThroughout(measures, hands.left, MOST_MEASURES))
+    return { idiom: 'riff', because: 'one figure comes again and again in the left hand' };
   // Players who strike together are an arrangement, voices that do are a hymn.
   const isBand = score.parts.some((p) => p.role === 'other' && p.instrument !== undefined);
-  if (!isBand && isHymn(notes)) return { idiom: 'hymn', because: 'all its voices move together' };
+  if (!isBand && isHymn(notes, hands)) return { idiom: 'hymn', because: 'all its voices move together' };
+  if (
+    hands &&
+    left(isMelodic) > MOST_VOICES &&
+    right(isMelodic) > MOST_VOICES &&
+    isVaried(measures, hands.left)
+  )
+    return { idiom: 'voices', because: 'each hand has a line of its own' };
   const isSung = score.parts.some((p) => p.notes.some((n) => n.lyrics?.some((l) => l.line === 'words')));
   const isSlow = score.tempo > 0 && score.tempo <= SLOW;
   if (isSlow && (isSung || (hands !== undefined && shareOf(measures, hands.left, isBroken) > MOST_MEASURES)))
@@ -99,7 +109,7 @@ function seenIn(score: Score): SeenIdiom {
     isCompound(time) &&
     !isSlow &&
     !isSung &&
-    shareOf(measures, hands?.right ?? notes, isRunning) > MOST_MEASURES
+    shareOf(measures, hands?.right ?? notes, isInPulses) > MOST_MEASURES
   )
     return {
       idiom: 'dance',
@@ -125,49 +135,27 @@ function handsOf(score: Score): Hands | undefined {
   return { right: on(1), left: on(2) };
 }
 
-type InMeasure = (measure: Measure, notes: readonly SoundingNote[]) => boolean;
-
-/** Share of the measures with notes in which something holds. */
-function shareOf(measures: readonly Measure[], notes: readonly SoundingNote[], holds: InMeasure): number {
-  const full = byMeasure(measures, notes).flatMap((own, i) =>
-    own.length > 0 && measures[i]!.beginsAt === 0 ? [holds(measures[i]!, own)] : [],
-  );
-  return full.length === 0 ? 0 : full.filter(Boolean).length / full.length;
-}
-
-/** A single low note (or an octave) on the first beat, and chords above it after it. */
-const isLowThenChord: InMeasure = (measure, notes) => {
-  const strokes = byOnset(notes);
-  const [first, ...rest] = strokes;
-  if (!first || rest.length === 0 || placeInMeasure(measure, first.onset) !== 0) return false;
-  const low = Math.max(...first.notes.map((n) => n.midi));
-  const isSingle = first.notes.every((n) => (low - n.midi) % 12 === 0);
-  const chords = rest.filter((s) => s.notes.length > 1 && s.notes.every((n) => n.midi > low));
-  return isSingle && chords.length > 0 && chords.length >= rest.length / 2;
-};
-
-/** Single notes one after another over at least a fifth. */
-const isBroken: InMeasure = (_, notes) => {
-  const strokes = byOnset(notes);
-  const keys = notes.map((n) => n.midi);
-  return (
-    strokes.length >= 3 &&
-    strokes.filter((s) => s.notes.length === 1).length >= strokes.length - 1 &&
-    Math.max(...keys) - Math.min(...keys) >= 7
-  );
-};
-
-/** More than half of it goes in pulses. */
-const isRunning: InMeasure = (measure, notes) =>
-  notes.filter((n) => n.duration <= pulseLength(measure.time)).length * pulseLength(measure.time) * 2 >
-  measure.length;
-
-/** Voices that strike together, hardly ever one alone. */
-function isHymn(notes: readonly SoundingNote[]): boolean {
+/** Voices that strike together, hardly ever one alone; of two hands neither has chords under a line of the other. */
+function isHymn(notes: readonly SoundingNote[], hands: Hands | undefined): boolean {
   const strokes = byOnset(notes);
   if (strokes.length < 8) return false;
-  const thick = strokes.filter((s) => new Set(s.notes.map((n) => n.midi)).size >= FEWEST_VOICES);
-  return thick.length / strokes.length >= TOGETHER;
+  const keys = (list: readonly SoundingNote[]): number => new Set(list.map((n) => n.midi)).size;
+  const tones = (list: readonly SoundingNote[]): number => new Set(list.map((n) => n.midi % 12)).size;
+  const thick = strokes.filter((s) => keys(s.notes) >= FEWEST_VOICES && tones(s.notes) > 1);
+  if (thick.length / strokes.length < TOGETHER) return false;
+  if (!hands) return true;
+  const [right, left] = [hands.right, hands.left].map((hand) => byOnset(hand));
+  const share = (own: typeof strokes, holds: (count: number) => boolean): number =>
+    own.filter((s) => holds(s.notes.length)).length / Math.max(1, own.length);
+  return share(right!, (n) => n >= 2) >= MOST_MEASURES && share(left!, (n) => n <= 2) >= TOGETHER;
+}
+
+/** A line whose measures do not all have the same rhythm. */
+function isVaried(measures: readonly Measure[], notes: readonly SoundingNote[]): boolean {
+  const rhythms = byMeasure(measures, notes)
+    .filter((own) => own.length > 0)
+    .map((own) => own.map((n) => `${n.onset - own[0]!.onset}/${n.duration}`).join());
+  return rhythms.length >= 4 && new Set(rhythms).size >= FEWEST_RHYTHMS;
 }
 
 /** Notes of the tune struck between beats that last over the next one, or off the pulse over the next. */

@@ -14,7 +14,8 @@ import { levelNumbered } from './levels';
 import { reduceMelody } from './reduceMelody';
 import { isClear, KEYBOARDS } from './register';
 import { stretchesOf } from './stretches';
-import { usualTextures, type TextureId } from './textures';
+import { usualTextures } from './styles';
+import type { TextureId } from './textures';
 import { byNearness, closeVoicings, movement, playedTones, type Voicing } from './voicing';
 
 const fourFour: TimeSignature = { beats: 4, beatType: 4 };

@@ -44,7 +44,7 @@ export function arrange(score: Score, chords: readonly ChordSpan[], settings: Ar
     return wanted !== null && wanted !== 'own';
   });
   const isKeyboardMusic = hasLeftHand({ accompaniment, melody }) && !melody.lines.includes('voice');
-  if (contract.accompaniment === 'kept' && isKeyboardMusic && !wantsTexture)
+  if ((contract.accompaniment === 'kept' || settings.isWithin) && isKeyboardMusic && !wantsTexture)
     return { ...base, ...writtenVersion(score, chords, settings) };
   return { ...base, ...soloVersion({ score, chords, melody, accompaniment, stretches }, settings) };
 }

@@ -29,12 +29,15 @@ export interface ArrangeSettings {
   readonly keyboard: { readonly low: number; readonly high: number };
   readonly form: Form;
   readonly idiom: Idiom;
+  /** The source is within the level as it stands: then it stays as it is. */
+  readonly isWithin?: boolean;
   /** 0 as the level has it; 1 without filling; more: with so many of the busiest textures passed over. */
   readonly reduction?: number;
 }
 
-/** Steps by which an arrangement can be reduced. */
-export const MOST_REDUCED = 3;
+/** Steps by which an arrangement can be reduced: the last gives the left hand of the source, thinned, for a texture that is harder. */
+export const MOST_REDUCED = 4;
+export const AS_SOURCE = MOST_REDUCED;
 
 export interface Arranged {
   /** Written notes of two staves. */

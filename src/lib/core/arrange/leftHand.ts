@@ -220,9 +220,8 @@ const foundIn = (
 /** A figuration that was found before, so much later; undefined where it does not fit here. */
 function setAgain(found: Found, by: Ticks, context: ChordContext, fit: Fit): Found | undefined {
   const strokes = found.figuration.strokes.map((s) => ({ ...s, onset: s.onset + by, end: s.end + by }));
-  return fits(strokes, context, fit, found.letGo)
-    ? { ...found, figuration: { ...found.figuration, strokes } }
-    : undefined;
+  const figuration = { ...found.figuration, strokes };
+  return fits(figuration, context, fit, found.letGo) ? { ...found, figuration } : undefined;
 }
 
 function choose(
@@ -267,9 +266,8 @@ function firstFitting(
     const written = { ...figuration, strokes: figuration.strokes.map((s) => writable(s, context, fit)) };
     // Where a level cannot write so long a note, it is struck again; where it cannot be struck again, it is let go.
     const again = { ...figuration, strokes: figuration.strokes.flatMap((s) => struckAgain(s, context, fit)) };
-    if (again.strokes.length > written.strokes.length && fits(again.strokes, context, fit, letGo))
-      return again;
-    if (fits(written.strokes, context, fit, letGo)) return written;
+    if (again.strokes.length > written.strokes.length && fits(again, context, fit, letGo)) return again;
+    if (fits(written, context, fit, letGo)) return written;
     if (++tried > 60) return undefined;
   }
   return undefined;
@@ -288,7 +286,7 @@ function writable(stroke: Stroke, { contract }: ChordContext, { measures }: Fit)
   return end === stroke.end ? stroke : { ...stroke, end };
 }
 
-function fits(strokes: readonly Stroke[], context: ChordContext, fit: Fit, letGo: boolean): boolean {
+function fits({ strokes, isLine }: Figuration, context: ChordContext, fit: Fit, letGo: boolean): boolean {
   const { contract, keyboard, span, measure, stretch } = context;
   if (strokes.length > fit.onsets) return false;
   const shortest = shortestValue(contract, measure.time);
@@ -312,7 +310,7 @@ function fits(strokes: readonly Stroke[], context: ChordContext, fit: Fit, letGo
       return false;
     before = stroke;
   }
-  return !isMuddy(strokes, stretch.chord);
+  return isLine === true || !isMuddy(strokes, stretch.chord);
 }
 
 /** What is struck in turn over one chord is heard together: low down it is no closer than a chord may be. */

@@ -13,7 +13,7 @@ import type { ArrangeReason } from './reason';
 import { leftOnsetsIn, levelText, type LevelContract } from './levels';
 import { isClear } from './register';
 import type { MeasureStretches } from './stretches';
-import { readableOnsets, writtenEnd, type Piece, type ReadableOnset } from './ownPieces';
+import { endOfOnset, readableOnsets, writtenEnd, type Piece, type ReadableOnset } from './ownPieces';
 import { forcedEnd } from './writable';
 
 export interface OwnSettings {
@@ -25,6 +25,10 @@ export interface OwnSettings {
   readonly ceilings: Ceilings;
   /** Chords are named by the source, not heard from its notes: their basses are law. */
   readonly hasSymbols: boolean;
+  /** Strokes to a beat that the style leaves; Infinity for as many as the level has. */
+  readonly strokesPerBeat: number;
+  /** The source's left hand is what its style asks for. */
+  readonly isOfStyle: boolean;
   /** Ids of melody notes that the left hand has: they are never left out for others. */
   readonly melody: ReadonlySet<string>;
 }
@@ -57,7 +61,7 @@ export function ownLeft(
     const thinned = thinMeasure(source, measure, held, last, settings);
     const hasMelody = source.some((n) => settings.melody.has(n.id));
     const keepsEnough =
-      thinned.length >= KEPT * countable(source, contract) &&
+      thinned.length >= KEPT * countable(source, measure, settings) &&
       (contract.accompaniment === 'kept' ||
         keepsBasses(thinned, held, stretches, settings.hasSymbols ? undefined : source));
     const isOwn = hasMelody || keepsEnough;
@@ -88,9 +92,18 @@ export function ownLeft(
 const withoutSource = (pieces: readonly Piece[]): SoundingNote[] =>
   pieces.map(({ source: _source, ...note }) => note);
 
-/** Notes that any version could keep: no more to an onset than the hand plays. */
-const countable = (source: readonly SoundingNote[], contract: LevelContract): number =>
-  byOnset(source).reduce((sum, g) => sum + Math.min(g.notes.length, contract.leftNotes), 0);
+/** Notes that any version could keep: no more to an onset than the hand plays, and no more onsets than the style leaves. */
+function countable(source: readonly SoundingNote[], measure: Measure, settings: OwnSettings): number {
+  const { contract, isOfStyle } = settings;
+  // Of a style's own figure a level takes what it can read.
+  const onsets = isOfStyle ? readableOnsets(source, measure, contract) : byOnset(source);
+  const sizes = onsets.map((g) => Math.min(g.notes.length, contract.leftNotes));
+  return sizes.slice(0, mostOfStyle(measure, settings)).reduce((sum, size) => sum + size, 0);
+}
+
+/** Strokes of a measure that its style leaves. */
+const mostOfStyle = (measure: Measure, { strokesPerBeat }: OwnSettings): number =>
+  Math.ceil((strokesPerBeat * measure.length) / beatLength(measure.time));
 
 function thinMeasure(
   source: readonly SoundingNote[],
@@ -104,7 +117,7 @@ function thinMeasure(
   const sounding: Piece[] = [...held];
   const result: Piece[] = [];
   let last = before;
-  for (const { onset, notes, goesOn } of onsetsWithin(source, measure, contract)) {
+  for (const { onset, notes, goesOn } of onsetsWithin(source, measure, settings)) {
     const chord = oneHand(
       notes.map((n) => onKeyboard({ ...n, source: n }, settings.keyboard)),
       {
@@ -153,20 +166,32 @@ function letGo(note: Piece, at: Ticks, ...lists: Piece[][]): void {
   }
 }
 
-/** The onsets that a level can write in a measure; the weakest go where there are too many. */
+/** The onsets that a level can write in a measure; the weakest go where there are too many, and what stood before them sings on. */
 function onsetsWithin(
   source: readonly SoundingNote[],
   measure: Measure,
-  contract: LevelContract,
+  settings: OwnSettings,
 ): readonly ReadableOnset[] {
+  const { contract, melody } = settings;
   const readable = readableOnsets(source, measure, contract);
-  const most = leftOnsetsIn(contract, measure);
+  const hasMelody = source.some((n) => melody.has(n.id));
+  const most = Math.min(
+    leftOnsetsIn(contract, measure),
+    hasMelody ? Infinity : mostOfStyle(measure, settings),
+  );
   if (readable.length <= most) return readable;
   const strength = (tick: Ticks): number => metricalStrength(measure.time, placeInMeasure(measure, tick));
   const kept = new Set(
     [...readable].sort((a, b) => strength(b.onset) - strength(a.onset) || a.onset - b.onset).slice(0, most),
   );
-  return readable.filter((g) => kept.has(g));
+  const result: ReadableOnset[] = [];
+  for (const onset of readable) {
+    const before = result.at(-1);
+    if (kept.has(onset)) result.push(onset);
+    else if (before && endOfOnset(before) >= onset.onset)
+      result[result.length - 1] = { ...before, goesOn: Math.max(before.goesOn, endOfOnset(onset)) };
+  }
+  return result;
 }
 
 function onKeyboard(note: Piece, { low, high }: OwnSettings['keyboard']): Piece {

@@ -47,11 +47,12 @@ export function readableOnsets(
       notes.some((n) => isAllowedTuplet(onset, onset + n.duration, measure, contract));
     const before = kept.at(-1);
     if (isReadable) kept.push({ onset, notes, goesOn: onset });
-    else if (before && endOfNotes(before) >= onset)
+    else if (before && endOfOnset(before) >= onset)
       before.goesOn = Math.max(before.goesOn, ...notes.map((n) => n.onset + n.duration));
   }
   return kept;
 }
 
-const endOfNotes = ({ notes, goesOn }: ReadableOnset): Ticks =>
+/** Where an onset and what it goes on over have ended. */
+export const endOfOnset = ({ notes, goesOn }: ReadableOnset): Ticks =>
   Math.max(goesOn, ...notes.map((n) => n.onset + n.duration));

@@ -2,13 +2,13 @@
  * Textures as strokes: what a hand strikes over one chord. Each texture offers figurations, the best first, without asking
  * whether they fit; leftHand.ts takes the first that fits hand, level, keyboard and melody.
  */
-import { beatLength, isCompound, keyAt, pulseLength } from '../score/metre';
+import { beatLength, isCompound, keyAt, measureLength, pulseLength } from '../score/metre';
 import type { Measure } from '../score/score';
 import type { Ticks } from '../score/ticks';
 import { bassOf, chordTones, type Chord } from '../theory/chord';
 import { pitchClass, type Fifths } from '../theory/fifths';
 import { scaleFifths } from '../theory/key';
-import type { LevelContract } from './levels';
+import { shortestValue, type LevelContract } from './levels';
 import type { Stretch } from './stretches';
 import type { TextureId } from './textures';
 import { byNearness, closeShapes, closeVoicings, octavesOf, type Voicing } from './voicing';
@@ -34,6 +34,8 @@ export interface HandPlace {
 export interface Figuration {
   readonly strokes: readonly Stroke[];
   readonly place: HandPlace;
+  /** One note after another on its way, none of them held: low down it is no mud. */
+  readonly isLine?: boolean;
 }
 
 /** What a pattern stands on. */
@@ -295,6 +297,75 @@ function isTooFar(from: number, { next, contract, keyboard }: ChordContext): boo
 const OPEN_ORDER = [0, 1, 2, 1] as const;
 const OPEN_IN_THREE = [0, 1, 2] as const;
 
+/** A bass that walks over a chord: its tones from beat to beat, and on the last a step to the next root. */
+function walking(g: ChordContext, bass: PianoKey, beats: readonly Ticks[]): Figuration {
+  const tones = closeAbove(g, bass, 3);
+  const up = tones.at(-1)!;
+  // Where the chord stays it comes back down; where another follows the last beat leads to it.
+  const order = beats.length > 4 ? [...tones, up, ...[...tones].reverse()] : tones;
+  const goal = g.next && nearestOctave(bassOf(g.next), bass.midi, g.keyboard);
+  const steps = goal === undefined ? undefined : stepBefore(goal, order[beats.length - 2] ?? bass, g);
+  return {
+    strokes: inTurn(beats, g.stretch.end, (i) => [
+      i > 0 && i === beats.length - 1 && steps ? steps : order[i % order.length]!,
+    ]),
+    place: { bass: bass.midi },
+    isLine: true,
+  };
+}
+
+/** The note of the scale a step from the next root, on the side that the walk comes from. */
+function stepBefore(goal: number, from: PianoKey, g: ChordContext): PianoKey | undefined {
+  const tones = scaleFifths(keyAt(g.measure, g.stretch.onset));
+  const side = Math.sign(from.midi - goal) || 1;
+  for (const midi of [goal + side, goal + 2 * side]) {
+    const tone = tones.find((t) => pitchClass(t) === mod12(midi));
+    if (tone !== undefined && midi !== from.midi && midi >= g.keyboard.low && midi <= g.ceiling)
+      return { midi, tone };
+  }
+  return undefined;
+}
+
+/**
+ * Strokes at eighths of the full measure, as far as they fall into the stretch and on notes that the level reads; what `keysAt` an
+ * eighth has, of root, fifth and chord.
+ */
+function atEighths(
+  eighths: readonly number[],
+  keysAt: (
+    eighth: number,
+    root: PianoKey,
+    fifth: PianoKey,
+    chord: readonly PianoKey[],
+  ) => readonly PianoKey[],
+): Pattern {
+  return function* (g) {
+    const { measure, stretch, contract } = g;
+    const full = measureLength(measure.time);
+    const grid = shortestValue(contract, measure.time);
+    const places = eighths
+      .map((eighth) => ({ eighth, tick: measure.start - measure.beginsAt + (eighth * full) / 8 }))
+      .filter(
+        ({ tick, eighth }) =>
+          tick >= stretch.onset && tick < stretch.end && ((eighth * full) / 8) % grid === 0,
+      );
+    const from = places[0]?.tick === stretch.onset ? places : [{ eighth: 0, tick: stretch.onset }, ...places];
+    for (const bass of basses(g, LOW_HOME, Math.min(HIGHEST_ROOT, g.ceiling))) {
+      const fifth = fifthAbove(stretch.chord, bass, 9) ?? bass;
+      for (const shape of upperShapes(g, bass, Math.min(2, g.most)))
+        yield {
+          // The first of a stretch is its root, wherever it begins.
+          strokes: inTurn(
+            from.map((p) => p.tick),
+            stretch.end,
+            (i) => keysAt(i === 0 ? 0 : from[i]!.eighth, bass, fifth, shape.notes),
+          ),
+          place: { bass: bass.midi, shape },
+        };
+    }
+  };
+}
+
 function* blockFigurations(g: ChordContext, places: readonly Ticks[]): Generator<Figuration> {
   for (const most of [Math.min(g.most, 4), 3, 2].filter((n, i, all) => n >= 2 && all.indexOf(n) === i))
     for (const shape of blockShapes(g, most))
@@ -447,6 +518,35 @@ export const PATTERNS: Readonly<Record<Exclude<TextureId, 'own'>, Pattern>> = {
       };
     }
   },
+
+  *'walking-bass'(g) {
+    const beats = beatsOf(g);
+    for (const bass of basses(g, LOW_HOME, Math.min(HIGHEST_ROOT, g.ceiling))) yield walking(g, bass, beats);
+  },
+
+  *'walking-octaves'(g) {
+    const beats = beatsOf(g);
+    const halves = beatsOf(g, pulseOf(g.measure));
+    for (const bass of basses(g, LOW_HOME - 5, Math.min(HIGHEST_ROOT, g.ceiling) - 12)) {
+      const walk = walking(g, bass, beats);
+      const keyAtBeat = (tick: Ticks): PianoKey => walk.strokes.findLast((s) => s.onset <= tick)!.keys[0]!;
+      yield {
+        ...walk,
+        strokes: inTurn(halves, g.stretch.end, (i) => {
+          const key = keyAtBeat(halves[i]!);
+          return [beats.includes(halves[i]!) ? key : { ...key, midi: key.midi + 12 }];
+        }),
+      };
+    }
+  },
+
+  'pushed-bass': atEighths([0, 3, 4, 7], (place, root, fifth) =>
+    place === 0 || place === 7 ? [root] : [fifth],
+  ),
+
+  'tango-bass': atEighths([0, 3, 4, 6], (place, root, fifth, chord) =>
+    place === 0 ? [root] : place === 3 ? [fifth] : chord,
+  ),
 
   *'low-octave-chord'(g) {
     const [, second] = beatsOf(g);

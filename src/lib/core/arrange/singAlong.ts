@@ -40,7 +40,7 @@ export const CHORD_RHYTHM_IDS = Object.keys(CHORD_RHYTHMS) as ChordRhythm[];
 
 /** The rhythm a level begins with. */
 export const usualRhythm = (level: number): ChordRhythm =>
-  level < 3 ? 'held' : level < 4 ? 'beats' : level < 6 ? 'long-short' : 'broken';
+  level < 3 ? 'held' : level < 4 ? 'beats' : 'long-short';
 
 export interface RightHandSettings {
   readonly contract: LevelContract;

@@ -9,6 +9,7 @@ import { keyboardPart, measureAt, soundingNotes, type SoundingNote } from '../sc
 import type { Mark, Note, Score } from '../score/score';
 import type { Ticks } from '../score/ticks';
 import {
+  AS_SOURCE,
   freshStartsOf,
   wordsAboveAll,
   symbolsOf,
@@ -27,7 +28,8 @@ import { reduceMelody } from './reduceMelody';
 import { shareMelody } from './shareMelody';
 import { NO_BUSIER, rightThickness, strokesPerBeat, THIN, usualThickness } from './sourceHands';
 import type { MeasureStretches } from './stretches';
-import { onsetsPerBeat, usualTextures } from './textures';
+import { isStyleOwn, keepsOwn, strokesLeft, usualTextures } from './styles';
+import { onsetsPerBeat } from './textures';
 import { withSlurs, wordsOf, writtenMelody } from './writtenMelody';
 
 /** What a version with its melody is made of. */
@@ -77,18 +79,25 @@ export function soloVersion(source: Source, settings: ArrangeSettings): Arranged
 }
 
 /** The melody as its level allows it, and as it lies on the keyboard. */
-function melodyLine({ score, melody }: Source, { contract, form, keyboard }: ArrangeSettings) {
+function melodyLine(source: Source, settings: ArrangeSettings) {
+  const { score, melody } = source;
+  const { contract, form, keyboard } = settings;
   const { measures } = score;
   const { notes: reduced, changes } = reduceMelody(melody.notes, measures, contract);
-  const { notes: folded, folds } = foldMelody(reduced, {
-    keyboard,
-    floor: MELODY_FLOOR,
-    ceiling: ceilingAt(contract.level),
-    starts: [
-      ...form.phrases.map((p) => measures[p.from]!.start - (p.pickup ?? 0)),
-      ...measures.filter((m, i) => i > 0 && melody.lines[i] !== melody.lines[i - 1]).map((m) => m.start),
-    ],
-  });
+  const isBelow = staysBelow(source, settings);
+  // What stays in the left hand has the octave of its source.
+  const { notes: folded, folds } = foldMelody(
+    reduced.filter((n) => !isBelow(n.onset)),
+    {
+      keyboard,
+      floor: MELODY_FLOOR,
+      ceiling: ceilingAt(contract.level),
+      starts: [
+        ...form.phrases.map((p) => measures[p.from]!.start - (p.pickup ?? 0)),
+        ...measures.filter((m, i) => i > 0 && melody.lines[i] !== melody.lines[i - 1]).map((m) => m.start),
+      ],
+    },
+  );
   const changed = changes.map((c): Reason => ({
     measure: c.measure,
     about: 'melody',
@@ -98,19 +107,33 @@ function melodyLine({ score, melody }: Source, { contract, form, keyboard }: Arr
   return {
     reduced,
     folded,
+    isBelow,
     changes,
     folds,
     reasons: [...changed, ...foldReasons(folds, score), ...melodyReasons(melody)],
   };
 }
 
+/** Whether a level keeps the hands of the source: by its contract, for the style, because they are within it, or as the last way to be no harder. */
+const keepsHands = ({ contract, idiom, isWithin = false, reduction }: ArrangeSettings): boolean =>
+  keepsOwn(contract, idiom) || isWithin || reduction === AS_SOURCE;
+
 /** Whether a measure may have what the source's left hand plays. */
 const ownIsWanted =
-  ({ contract, textureIn }: ArrangeSettings) =>
+  (settings: ArrangeSettings) =>
   (measure: number): boolean => {
-    const wanted = textureIn(measure);
-    return contract.accompaniment !== 'replaced' && (wanted === null || wanted === 'own');
+    const wanted = settings.textureIn(measure);
+    return keepsHands(settings) && (wanted === null || wanted === 'own');
   };
+
+/** Where the melody stays in the left hand: where the source has it there and its own accompaniment is kept. */
+function staysBelow({ score, melody }: Source, settings: ArrangeSettings): (onset: Ticks) => boolean {
+  const wanted = ownIsWanted(settings);
+  return (onset) => {
+    const { index } = measureAt(score.measures, onset);
+    return melody.lines[index] === 'lower' && wanted(index);
+  };
+}
 
 /**
  * Which hand has the melody: the right one, but where the source has it in the left hand and its own accompaniment is kept, the hands
@@ -118,17 +141,11 @@ const ownIsWanted =
  */
 function melodySides(
   { score, melody, accompaniment }: Source,
-  { reduced, folded }: ReturnType<typeof melodyLine>,
+  { reduced, folded: high, isBelow }: ReturnType<typeof melodyLine>,
   settings: ArrangeSettings,
 ) {
   const { contract, reach } = settings;
   const { measures } = score;
-  const wanted = ownIsWanted(settings);
-  const isBelow = (onset: Ticks): boolean => {
-    const { index } = measureAt(measures, onset);
-    return melody.lines[index] === 'lower' && wanted(index);
-  };
-  const high = folded.filter((n) => !isBelow(n.onset));
   const reasons: Reason[] = [];
   const written = writtenMelody(
     high,
@@ -161,11 +178,11 @@ function sourceLeft(
   { low, right, isBelow }: Sides,
   settings: ArrangeSettings,
 ) {
-  const { contract, reach, keyboard } = settings;
+  const { contract, idiom, reach, keyboard } = settings;
   const { measures } = score;
   const lower = accompaniment.filter((n) => n.staff !== 1);
   const own =
-    contract.accompaniment !== 'replaced' && lower.length + low.length > 0
+    keepsHands(settings) && lower.length + low.length > 0
       ? ownLeft([...lower, ...low], stretches, {
           contract,
           reach: reach.left,
@@ -174,6 +191,8 @@ function sourceLeft(
           ceilings: new Ceilings(right),
           melody: new Set(low.map((n) => n.id)),
           hasSymbols: chords.some((c) => c.from === 'symbol'),
+          strokesPerBeat: strokesLeft(contract, idiom),
+          isOfStyle: isStyleOwn(idiom),
         })
       : { notes: [], measures: new Set<number>(), reasons: [] };
   const wanted = ownIsWanted(settings);
@@ -236,14 +255,15 @@ function rightFilling(
   { isBelow }: Sides,
   own: OwnLeft,
   shared: ReturnType<typeof shareMelody>,
-  { contract, reach, keyboard, form, reduction = 0 }: ArrangeSettings,
+  settings: ArrangeSettings,
 ): { readonly notes: readonly Note[]; readonly reasons: readonly Reason[] } {
+  const { contract, reach, keyboard, form, isWithin = false, reduction = 0 } = settings;
   const { measures } = score;
   const left = soundingNotes(shared.left);
   const under = new Floors(left);
   const right = soundingNotes(shared.melody);
   const inner =
-    contract.accompaniment === 'replaced'
+    contract.accompaniment === 'replaced' && !isWithin
       ? { notes: [], reasons: [] }
       : ownInner(
           accompaniment.filter((n) => n.staff === 1 && own.isKept(n.onset) && !isBelow(n.onset)),

@@ -12,7 +12,8 @@ import { leftHand } from './leftHand';
 import { levelNumbered } from './levels';
 import { KEYBOARDS } from './register';
 import { stretchesOf } from './stretches';
-import { isForLevel, isForMetre, TEXTURE_IDS, TEXTURES, usualTextures, type TextureId } from './textures';
+import { usualTextures } from './styles';
+import { isForLevel, isForMetre, TEXTURE_IDS, TEXTURES, type TextureId } from './textures';
 
 const time = (beats: number, beatType: number): TimeSignature => ({ beats, beatType });
 
@@ -67,6 +68,10 @@ describe('textures as they are played', () => {
     ['octaves', time(4, 4), 'C', 'C2+C3@0'],
     ['octaves-in-turn', time(2, 4), 'C', 'C2@0 C3@1'],
     ['open-tenth', time(2, 4), 'C', 'C3@0 G3@0.5 E4@1 G3@1.5'],
+    ['pushed-bass', time(4, 4), 'C', 'C3@0 G3@1.5 G3@2 C3@3.5'],
+    ['tango-bass', time(4, 4), 'C', 'C3@0 G3@1.5 E3+G3@2 E3+G3@3'],
+    ['tango-bass', time(2, 4), 'C', 'C3@0 G3@0.75 E3+G3@1 E3+G3@1.5'],
+    ['walking-bass', time(4, 4), 'C', 'C3@0 E3@1 G3@2 D3@3'],
   ] as const)('%s in %o', (texture, metre, chords, expected) => {
     expect(played(texture, metre, chords)).toBe(expected);
   });
@@ -133,14 +138,24 @@ describe('what a level begins with', () => {
     ['plain', time(3, 4), 5, 'low-octave-chord'],
     ['ballad', time(4, 4), 4, 'broken-chord'],
     ['hymn', time(4, 4), 4, 'root-fifth'],
-    ['march', time(4, 4), 3, 'root-then-fifth'],
+    ['march', time(4, 4), 3, 'swing-bass'],
+    ['dance', time(4, 4), 3, 'root-then-fifth'],
+    ['rag', time(2, 4), 3, 'swing-bass'],
+    ['walking', time(4, 4), 3, 'root-then-fifth'],
+    ['walking', time(4, 4), 4, 'walking-bass'],
+    ['walking', time(4, 4), 5, 'walking-octaves'],
+    ['bossa', time(4, 4), 3, 'pushed-bass'],
+    ['tango', time(4, 4), 3, 'tango-bass'],
+    ['tango', time(3, 4), 3, 'waltz-bass'],
+    ['lullaby', time(6, 8), 3, 'rocking'],
+    ['lullaby', time(3, 4), 3, 'broken-chord'],
   ] as const)('a %s begins with its own', (idiom, metre, level, texture) => {
     expect(usualTextures(level, metre, idiom)[0]).toBe(texture);
   });
   it('each texture is for the metres of the table', () => {
     const inMetre = (metre: TimeSignature) => TEXTURE_IDS.filter((id) => !isForMetre(id, metre));
     expect(inMetre(time(4, 4))).toEqual(['waltz-bass', 'rocking']);
-    expect(inMetre(time(3, 4))).toEqual(['rocking', 'swing-bass']);
+    expect(inMetre(time(3, 4))).toEqual(['rocking', 'swing-bass', 'pushed-bass', 'tango-bass']);
     expect(inMetre(time(6, 8)).every((id) => TEXTURES[id].metres !== 'compound')).toBe(true);
   });
 });

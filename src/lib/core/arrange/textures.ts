@@ -1,5 +1,4 @@
 /** What the left hand can play, as the musical rules list it. Facts only; patterns.ts makes strokes of them. */
-import type { Idiom } from '../analysis/idiom';
 import { isCompound, measureLength, beatLength } from '../score/metre';
 import type { TimeSignature } from '../score/score';
 
@@ -101,7 +100,7 @@ export const TEXTURES = {
   'swing-bass': {
     name: 'Stride bass',
     says: 'a low note on strong beats, from level 5 on the first with its octave, the chord on weak ones',
-    from: 4,
+    from: 3,
     metres: 'even',
     perBeat: 1,
   },
@@ -110,6 +109,34 @@ export const TEXTURES = {
     says: 'roots joined by step where there is a beat to spare',
     from: 4,
     metres: 'all',
+    perBeat: 1,
+  },
+  'walking-bass': {
+    name: 'Walking bass',
+    says: 'a chord note on each beat, the last one a step from the next root',
+    from: 3,
+    metres: 'all',
+    perBeat: 1,
+  },
+  'walking-octaves': {
+    name: 'Walking octaves',
+    says: 'the walking bass, each note below and then above',
+    from: 5,
+    metres: 'simple',
+    perBeat: 2,
+  },
+  'pushed-bass': {
+    name: 'Pushed bass',
+    says: 'the root for a beat and a half, then the fifth, and the same in the second half of the measure',
+    from: 3,
+    metres: 'even',
+    perBeat: 1,
+  },
+  'tango-bass': {
+    name: 'Tango bass',
+    says: 'the root for a beat and a half, a short fifth, then the chord twice',
+    from: 3,
+    metres: 'even',
     perBeat: 1,
   },
   octaves: {
@@ -181,32 +208,3 @@ export function onsetsPerBeat(id: TextureId, level: number, time: TimeSignature)
 /** Whether a level and a metre have a texture. */
 export const isForLevel = (id: TextureId, level: number, time: TimeSignature): boolean =>
   TEXTURES[id].from <= level && isForMetre(id, time);
-
-/** Idioms whose left hand has low notes and chords in turn. */
-const LOW_AND_CHORD: ReadonlySet<Idiom> = new Set(['march', 'rag', 'dance']);
-
-/**
- * The textures that a level begins with in a metre, the busiest first: those of the idiom, then those of the level. All keep the bass
- * of each chord lowest: block chords in the nearest inversion do not, and are the teacher's to choose.
- */
-export function usualTextures(level: number, time: TimeSignature, idiom: Idiom): readonly TextureId[] {
-  if (level < 2) return ['held-root'];
-  if (level < 3) return ['root-fifth'];
-  const beats = measureLength(time) / beatLength(time);
-  return [
-    ...new Set([...ofIdiom(level, beats, isCompound(time), idiom), 'root-then-fifth', 'root-fifth'] as const),
-  ];
-}
-
-function ofIdiom(level: number, beats: number, compound: boolean, idiom: Idiom): readonly TextureId[] {
-  if (compound)
-    return level < 4 ? [] : level < 5 ? ['rocking', 'broken-chord'] : ['open-tenth', 'broken-chord'];
-  if (idiom === 'hymn') return level < 5 ? ['root-fifth'] : ['tenth-together', 'root-fifth'];
-  if (beats === 3)
-    return level < 5 || idiom === 'waltz' ? ['waltz-bass'] : ['low-octave-chord', 'waltz-bass'];
-  const isEven = beats === 2 || beats === 4;
-  if (isEven && LOW_AND_CHORD.has(idiom)) return level < 4 ? [] : ['swing-bass'];
-  if (level < 4) return ['broken-chord'];
-  if (isEven && idiom === 'swing') return ['swing-bass', 'bass-line'];
-  return level < 5 ? ['broken-chord'] : ['open-tenth', 'low-octave-chord'];
-}

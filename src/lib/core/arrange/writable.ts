@@ -35,6 +35,13 @@ export function writableEnd(
     const to = Math.min(end, barline);
     const place = at - measure.start + measure.beginsAt;
     const values = readableValues(measure.time, place, place + to - at);
+    // What fills a measure is read at every level, in every metre.
+    const isFull = to - at === measureLength(measure.time);
+    if (isFull && (measure.index === measures.length - 1 || to === end)) return to;
+    if (isFull && mayCrossBarline(measure, end - onset, contract)) {
+      at = barline;
+      continue;
+    }
     if (contract.ties === 'barline' && values.length > 1) return at + values[0]!;
     if (contract.ties === 'fill' && values.length > 1 && isOneValueShort(values, measure))
       return at + values[0]!;

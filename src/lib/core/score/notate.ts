@@ -66,8 +66,9 @@ function isReadable(time: TimeSignature, from: Ticks, duration: Ticks, rest: boo
   const value = writtenValue(duration);
   const beat = beatLength(time);
   const to = from + duration;
-  if (from % beat === 0 && to % beat === 0 && duration === measureLength(time) && value) return true;
-  if (!value) return false;
+  // Seven of a kind would be a note with two dots: their groups are tied.
+  if (!value || (value.dots > 1 && duration === measureLength(time))) return false;
+  if (from % beat === 0 && to % beat === 0 && duration === measureLength(time)) return true;
   const crossesBeat = Math.floor(from / beat) !== Math.floor((to - 1) / beat);
   if (!crossesBeat) return !(rest && value.dots > 0 && !isCompound(time));
   if (isCompound(time)) return from % beat === 0 && to % beat === 0 && !value.tuplet;
@@ -91,9 +92,11 @@ function strongestPlaceBetween(time: TimeSignature, from: Ticks, to: Ticks): Tic
   const beat = beatLength(time);
   const pulse = isCompound(time) ? beat / 3 : beat / 2;
   if (Math.floor(from / full) === Math.floor((to - 1) / full)) {
-    const inGroup = innerGroups(time)
+    const inside = innerGroups(time)
       .map((place) => Math.floor(from / full) * full + place)
-      .find((at) => from < at && at < to);
+      .filter((at) => from < at && at < to);
+    const isPlain = (length: Ticks): boolean => (PLAIN_VALUES.get(length)?.dots ?? 2) < 2;
+    const inGroup = inside.find((at) => isPlain(at - from) && isPlain(to - at)) ?? inside[0];
     if (inGroup !== undefined) return inGroup;
   }
   const grids = [full, time.beats === 4 ? full / 2 : beat, beat, pulse, pulse / 2, pulse / 4, pulse / 8];

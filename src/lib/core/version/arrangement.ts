@@ -4,11 +4,13 @@ import { chordAt, type ChordSpan } from '../analysis/harmony';
 import { idiomOf, type Idiom } from '../analysis/idiom';
 import type { MelodyLine } from '../analysis/melody';
 import { arrange, hasLeftHand } from '../arrange/arrange';
-import { MOST_REDUCED, type Arranged, type ArrangeSettings } from '../arrange/arranged';
+import { asWritten } from '../arrange/asWritten';
+import { AS_SOURCE, MOST_REDUCED, type Arranged, type ArrangeSettings } from '../arrange/arranged';
 import { LEVELS, levelNumbered, type LevelContract } from '../arrange/levels';
 import type { Reason } from '../arrange/reason';
 import { KEYBOARDS, REACH_SEMITONES } from '../arrange/register';
 import type { ChordRhythm } from '../arrange/singAlong';
+import { keepsOwn, strokesLeft } from '../arrange/styles';
 import type { TextureId } from '../arrange/textures';
 import { feelOf, type Feel } from '../counting/feel';
 import { withDecidedMarks, withDecidedNotes, type Surroundings } from '../decisions/apply';
@@ -26,6 +28,7 @@ import { octaveSigns, readableClefs, underSigns } from '../score/staves';
 import type { Mark, Note, PedalMark, Score } from '../score/score';
 import { transposePitch, transpositionTo, type Transposition } from '../transpose/transpose';
 import { inMode, keyName, parseKey, type Key } from '../theory/key';
+import { checkVersion } from './check';
 import { analysed, inHeardSignature, inKey, type Analysed, type InKey } from './analysed';
 import { decidedSource, withDecidedChords } from './decidedSource';
 import { introductionOf } from './introduction';
@@ -71,6 +74,7 @@ interface Wishes {
   readonly idiom: Idiom;
   /** Tempo of the source, quarter notes per minute. */
   readonly tempo: number;
+  readonly isWithin: boolean;
 }
 
 /** Everything but the textures that the teacher has decided. */
@@ -108,6 +112,27 @@ const reduceStage = stage(
     wishes: PlainWishes,
   ): Reduced =>
     noHarderThanSource(score, chords, settingsOf(form, contract, wishes), wishes.tempo, next ?? undefined),
+);
+
+/** Whether a source, played as it is written, keeps every limit of a level; its pedal is set anew. */
+const withinStage = stage(
+  'within',
+  (
+    { score }: InKey,
+    contract: LevelContract,
+    reach: ArrangeSettings['reach'],
+    keyboard: ArrangeSettings['keyboard'],
+  ): { readonly isWithin: boolean } => {
+    if (score.parts.length === 0) return { isWithin: false };
+    const part = keyboardPart(score);
+    const { notes, reasons } = asWritten(part, { measures: score.measures, reach, keyboard });
+    const isWithin =
+      part.staves >= 2 &&
+      reasons.length === 0 &&
+      checkVersion({ ...score, parts: [{ ...part, notes }], pedals: [] }, { contract, reach, keyboard })
+        .length === 0;
+    return { isWithin };
+  },
 );
 
 const arrangeStage = stage(
@@ -231,6 +256,10 @@ export function arrangement(
       keyboard,
       idiom,
       tempo: source.tempo || USUAL_TEMPO,
+      // A style that walks or breaks its chords does so more slowly below its own level, whatever a limit allows.
+      isWithin:
+        strokesLeft(contract, idiom) === Infinity &&
+        withinStage(moved, contract, sameData(reach), sameData(keyboard)).isWithin,
     }),
   );
   const written = analysed(shaped, introduction).key;
@@ -297,13 +326,16 @@ function noHarderThanSource(
       }),
     );
   // The next level may itself have thinned the source: then that is the measure.
-  const isLastReplaced = contract.accompaniment === 'replaced' && next?.accompaniment === 'thinned';
+  const { idiom } = settings;
+  const isLastReplaced = next !== undefined && !keepsOwn(contract, idiom) && keepsOwn(next, idiom);
   const most = Math.min(
     hard(own.notes),
     isLastReplaced ? hard(arrange(score, chords, { ...settings, contract: next }).notes, next) : Infinity,
   );
   let made: Reduced = { arranged: first, steps: 0 };
-  for (let steps = 1; steps <= MOST_REDUCED && hard(made.arranged.notes) > most; steps++)
+  // Below level 3 a left hand is never busy enough to be harder than its source for that reason.
+  const last = contract.level < 3 ? AS_SOURCE - 1 : MOST_REDUCED;
+  for (let steps = 1; steps <= last && hard(made.arranged.notes) > most; steps++)
     made = { arranged: arrange(score, chords, { ...settings, reduction: steps }), steps };
   return made;
 }

@@ -3,7 +3,7 @@ import { dotsAllowed, leftOnsetsIn, shortestValue, type LevelContract } from '..
 import { beatLength, endOf, measureLength } from '../score/metre';
 import { writtenValue } from '../score/notate';
 import { byMeasure, byOnset, measureAt, soundingNotes, type SoundingNote } from '../score/query';
-import type { Note, Score } from '../score/score';
+import type { Measure, Note, Score } from '../score/score';
 import { noteValue, type Ticks } from '../score/ticks';
 
 export interface Violation {
@@ -155,7 +155,8 @@ function checkRhythm(score: Score, notes: readonly Note[], contract: LevelContra
       add('tuplets', `${tuplet.actual} in ${tuplet.normal}`, '3 in 2');
     if (undotted < shortest) add('shortest note', denominatorOf(undotted), denominatorOf(shortest));
     const dots = dotsAllowed(contract, measure.time);
-    if (value && dots && (value.dots > 1 || (value.dots === 1 && !dots.includes(value.type))))
+    const isFull = note.duration === measureLength(measure.time);
+    if (value && dots && !isFull && (value.dots > 1 || (value.dots === 1 && !dots.includes(value.type))))
       add('dotted notes', `dotted 1/${value.type}`, dots.map((d) => `1/${d}`).join(', '));
   }
   return [...result, ...checkTies(score, notes, contract)];
@@ -164,13 +165,21 @@ function checkRhythm(score: Score, notes: readonly Note[], contract: LevelContra
 function checkTies(score: Score, notes: readonly Note[], contract: LevelContract): Violation[] {
   if (contract.ties === 'any') return [];
   const tiedOn = (n: Note): boolean => n.tie === 'start' || n.tie === 'both';
-  const lengths = new Map(
-    soundingNotes(notes).flatMap((s) => s.written.map((id) => [id, s.duration] as const)),
-  );
+  const struck = new Map(soundingNotes(notes).flatMap((s) => s.written.map((id) => [id, s] as const)));
+  /** What sounds from barline to barline is read at every level, however it must be written. */
+  const fills = (note: Note, { start, time }: Measure): boolean => {
+    const whole = struck.get(note.id);
+    return (
+      whole !== undefined &&
+      whole.onset <= start &&
+      whole.onset + whole.duration >= start + measureLength(time)
+    );
+  };
   return notes.filter(tiedOn).flatMap((note): Violation[] => {
     const measure = measureAt(score.measures, note.onset);
     const inside = note.onset + note.duration < endOf(measure);
-    const whole = lengths.get(note.id) ?? note.duration;
+    if (inside && fills(note, measure)) return [];
+    const whole = struck.get(note.id)?.duration ?? note.duration;
     const isLong = whole >= measureLength(measure.time) || (inside && writtenValue(whole) === undefined);
     const [found, allowed] =
       contract.ties === 'fill'

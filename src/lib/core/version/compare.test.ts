@@ -8,7 +8,7 @@ const song = scoreFrom({
   key: 'C',
   time: { beats: 4, beatType: 4 },
   right: 'C5:1 E5:1 G5:2 | A5:4 | G5:1 F5:1 E5:1 D5:1 | C5:4',
-  left: 'C3:4 | F3:4 | G3:4 | C3:4',
+  left: '[C3 E3 G3]:4 | [F3 A3 C4]:4 | [G3 B3 D4]:4 | [C3 E3 G3]:4',
   chords: 'C | F | G | C',
 });
 const plain = realise(song, DEFAULT_RECIPE, []);

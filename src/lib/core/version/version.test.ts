@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { levelNumbered } from '../arrange/levels';
 import { pitchName, toMidi } from '../score/pitch';
-import { byOnset, soundingNotes } from '../score/query';
+import { byOnset, measureAt, soundingNotes } from '../score/query';
 import type { Score } from '../score/score';
 import { TICKS_PER_QUARTER as Q } from '../score/ticks';
 import { readMusicXml } from '../io/musicxml/read';
@@ -10,7 +10,7 @@ import { writeMusicXml } from '../io/musicxml/write';
 import { scoreFrom } from '../test/shorthand';
 import { keyName } from '../theory/key';
 import { checkVersion } from './check';
-import { realise } from './realise';
+import { realise, type Version } from './realise';
 import { whyFinger } from './why';
 import { WHOLE } from '../decisions/anchor';
 import { decide, giveBack } from '../decisions/decide';
@@ -300,5 +300,26 @@ describe('decisions beyond fingers', () => {
   it('a recipe that leaves out what is usual is still one', () => {
     const { countFor: _a, cutTime: _b, feel: _c, ...old } = DEFAULT_RECIPE;
     expect(recipeSchema.parse(old)).toEqual(DEFAULT_RECIPE);
+  });
+  it('a piece within its level stays as it is, and a texture that is decided changes its own measures alone', () => {
+    const easy = scoreFrom({
+      key: 'C',
+      time: { beats: 4, beatType: 4 },
+      right: 'C4:1 D4:1 E4:1 F4:1 | G4:2 E4:2 | F4:1 E4:1 D4:1 E4:1 | C4:4',
+      left: 'C3:4 | C3:4 | G2:4 | C3:4',
+    });
+    const sounds = ({ score }: Version, measure?: number) =>
+      soundingNotes(score.parts[0]!.notes)
+        .filter((n) => measure === undefined || measureAt(score.measures, n.onset).index === measure)
+        .map((n) => `${pitchName(n.pitch)} ${n.staff} ${n.onset} ${n.duration}`);
+    const source = soundingNotes(easy.parts[0]!.notes).map(
+      (n) => `${pitchName(n.pitch)} ${n.staff} ${n.onset} ${n.duration}`,
+    );
+    for (const level of [1, 2, 3, 4])
+      expect(sounds(realise(easy, recipe({ level, key: 'C' }), [])).sort()).toEqual([...source].sort());
+    const texture = decide([], { kind: 'texture', at: { measure: 'm1' }, value: 'root-then-fifth' });
+    const [plainly, decided] = [[], texture].map((d) => realise(easy, recipe({ level: 2, key: 'C' }), d));
+    expect(sounds(decided!, 1)).not.toEqual(sounds(plainly!, 1));
+    for (const measure of [0, 2, 3]) expect(sounds(decided!, measure)).toEqual(sounds(plainly!, measure));
   });
 });
