@@ -130,6 +130,12 @@ export const isMelodic: InMeasure = (_, notes) => {
   );
 };
 
+/** A line of three notes or more that goes mostly by step. */
+export const isStepping: InMeasure = (_, notes) => {
+  const intervals = intervalsOf(notes);
+  return isLine(notes) && intervals.length >= 2 && shareWhere(intervals, (i) => i > 0 && i <= STEP) >= 0.6;
+};
+
 /** Whether strokes at uneven distances come again measure by measure, low down: `share` of the full measures have the same. */
 export function isFigureThroughout(
   measures: readonly Measure[],

@@ -4,10 +4,11 @@
  * explains what sounds). Passing, neighbouring and suspended notes weigh little.
  */
 import { beatLength, endOf, isCompound, keyAt, metricalStrength, placeInMeasure } from '../score/metre';
-import { byOnset, soundingNotes, type SoundingNote } from '../score/query';
+import { byOnset, measureAt, soundingNotes, type SoundingNote } from '../score/query';
 import type { Measure, Score } from '../score/score';
 import type { Ticks } from '../score/ticks';
 import { chordTones, isDiatonic, type Chord } from '../theory/chord';
+import { ledDiminished } from './diminished';
 import type { ChordKindId } from '../theory/chordKinds';
 import { pitchClass, type Fifths } from '../theory/fifths';
 import { scaleFifths, spellInKey, type Key } from '../theory/key';
@@ -30,7 +31,7 @@ const KINDS: readonly {
 }[] = [
   { kind: 'major', cost: 0, telling: { 0: 0.6, 1: 0.5, 2: 0.05 } },
   { kind: 'minor', cost: 0, telling: { 0: 0.6, 1: 0.5, 2: 0.05 } },
-  { kind: 'dominant7', cost: 0.3, telling: { 0: 0.6, 1: 0.3, 2: 0.02, 3: 0.8 } },
+  { kind: 'dominant7', cost: 0.28, telling: { 0: 0.6, 1: 0.3, 2: 0.02, 3: 0.8 } },
   { kind: 'minor7', cost: 0.38, telling: { 0: 0.6, 1: 0.5, 2: 0.1, 3: 0.8 } },
   { kind: 'major7', cost: 0.42, telling: { 0: 0.6, 1: 0.5, 2: 0.1, 3: 0.8 } },
   { kind: 'diminished', cost: 0.35, telling: { 0: 0.6, 1: 0.6, 2: 0.7 } },
@@ -66,14 +67,28 @@ const VOICES_NEW = 2;
 /** The same chord in a further stretch. */
 const GOES_ON = 0.02;
 /** The chord's tone, by its place, that lies in the bass. */
-const INVERSION_COST = [0, 0.18, 0.3, 0.3, 0.4];
+const INVERSION_COST = [0, 0.18, 0.3, 0.22, 0.4];
 /** A bass outside the chord. */
 const FOREIGN_BASS = 0.7;
 const OUTSIDE_KEY = 0.32;
+/** And that the tone by which it stands outside does not even sound. */
+const UNHEARD_OUTSIDE = 0.3;
+/** A root and its fifth under the rest: what it costs there that the third is missing, and that the chord is another over that bass. */
+const OPEN_THIRD = 0.2;
+const OVER_OPEN_FIFTH = 0.3;
+/** What it costs a suspended chord that its third sounds, and that its fourth lies lowest. */
+const THIRD_SOUNDS = 0.4;
+const FOURTH_BELOW = 0.4;
+const SUSPENDING: ReadonlySet<ChordKindId> = new Set(['suspended4', 'suspended2']);
+const BARE: ReadonlySet<ChordKindId> = new Set(['major', 'minor', 'major7']);
+/** E♭3: a line alone below it is a bass. */
+const LOW_LINE = 51;
 /** A dominant that leads to a chord of the key. */
 const SECONDARY_DOMINANT = 0.14;
 /** A tone is there when it has at least this share of an average tone. */
 const PRESENT = 0.12;
+/** A fifth over the bass is there when it has at least this share. */
+const OPEN = 0.5;
 
 /** Share of its weight that a note has which only passes. */
 const PASSING = 0.2;
@@ -119,13 +134,26 @@ export function hearChords(score: Score): HeardChord[] {
   const beats: Beat[] = [];
   for (const measure of score.measures) beats.push(...beatsOf(measure, beats.length));
   const heard = weigh(score, notes, beats);
-  const path = bestPath(beats, heard);
-  return path.map(({ from, to, candidate, bass }): HeardChord => {
+  const path = bestPath(beats, heard).map(({ from, to, candidate, bass }): HeardChord => {
     const onset = beats[from]!.onset;
     const duration = beats[to - 1]!.end - onset;
     // An unaccompanied pickup leads to a chord and has none of its own.
     const alone = beats[from]!.isPickup && heard.distinct(from, to) < 2;
     return { onset, duration, chord: alone ? null : named(candidate, bass, beats[from]!.key) };
+  });
+  return path.map((heardChord, i) => {
+    const { chord, onset, duration } = heardChord;
+    if (chord?.kind !== 'diminished7') return heardChord;
+    const sounding = notes.filter((n) => n.onset < onset + duration && n.onset + n.duration > onset);
+    return {
+      ...heardChord,
+      chord: ledDiminished(
+        chord,
+        path[i + 1]?.chord,
+        sounding,
+        keyAt(measureAt(score.measures, onset), onset),
+      ),
+    };
   });
 }
 
@@ -180,7 +208,7 @@ function weigh(score: Score, notes: readonly SoundingNote[], beats: readonly Bea
       if (!lowest || note.midi < lowest.midi) lowest = note;
     }
     sums.push(sum);
-    basses.push(lowest && voices > 1 ? lowest.midi % 12 : undefined);
+    basses.push(lowest && (voices > 1 || lowest.midi < LOW_LINE) ? lowest.midi % 12 : undefined);
   }
   const weight = (pc: number, from: number, to: number): number => sums[to]![pc]! - sums[from]![pc]!;
   const all = (from: number, to: number): number[] =>
@@ -323,7 +351,8 @@ function stretchCosts(beats: readonly Beat[], heard: Heard, from: number, to: nu
   const bass = heard.bass(from);
   const average = total / Math.max(3, weights.filter((w) => w > 0).length);
   const { key } = beats[from]!;
-  const keyCosts = keyCostsOf(key);
+  const { costs: keyCosts, outside, leading } = keyCostsOf(key);
+  const isOpen = bass !== undefined && weights[(bass + 7) % 12]! >= OPEN * average;
   for (let c = 0; c < CANDIDATES.length; c++) {
     const { tones, kind } = CANDIDATES[c]!;
     let inside = 0;
@@ -332,14 +361,28 @@ function stretchCosts(beats: readonly Beat[], heard: Heard, from: number, to: nu
     for (let t = 0; t < tones.length; t++) {
       const own = weights[tones[t]!]!;
       inside += own;
-      if (own < PRESENT * average) missing += kind.telling[t] ?? 0.3;
+      if (own < PRESENT * average)
+        missing +=
+          t === 1 && isOpen && tones[0] === bass && BARE.has(kind.kind)
+            ? Math.min(OPEN_THIRD, kind.telling[t] ?? 0.3)
+            : (kind.telling[t] ?? 0.3);
       if (tones[t] === bass) bassPlace = t;
     }
+    const { root } = CANDIDATES[c]!;
+    const isSuspended = SUSPENDING.has(kind.kind);
+    // Nothing is suspended where its third sounds as well, and a fourth in the bass is a root.
+    if (isSuspended && [3, 4].some((third) => weights[(root + third) % 12]! >= PRESENT * average))
+      missing += THIRD_SOUNDS;
+    // A dominant over its root is known by where it leads, whatever of it sounds.
+    const isAsked = !leading[c] || (bass !== undefined && bass !== root);
+    if (isAsked && outside[c]!.length > 0 && outside[c]!.every((pc) => weights[pc]! < PRESENT * average))
+      missing += UNHEARD_OUTSIDE;
     let bassCost = 0;
     if (bass !== undefined) {
-      if (bassPlace >= 0) bassCost = INVERSION_COST[bassPlace] ?? 0.4;
+      if (bassPlace >= 0)
+        bassCost = (INVERSION_COST[bassPlace] ?? 0.4) + (isSuspended && bassPlace === 1 ? FOURTH_BELOW : 0);
       else {
-        bassCost = FOREIGN_BASS;
+        bassCost = FOREIGN_BASS + (isOpen ? OVER_OPEN_FIFTH : 0);
         inside += weights[bass]!;
       }
     }
@@ -348,23 +391,35 @@ function stretchCosts(beats: readonly Beat[], heard: Heard, from: number, to: nu
   return result;
 }
 
-const keyCosts = new Map<string, Float64Array>();
+interface KeyCosts {
+  readonly costs: Float64Array;
+  /** Dominants that lead to a degree of the key. */
+  readonly leading: readonly boolean[];
+  /** For each candidate its tones outside the key, as pitch classes. */
+  readonly outside: readonly (readonly number[])[];
+}
 
-/** What it costs a candidate to stand outside a key. */
-function keyCostsOf(key: Key): Float64Array {
+const keyCosts = new Map<string, KeyCosts>();
+
+/** What it costs a candidate to stand outside a key, and by which tones it does. */
+function keyCostsOf(key: Key): KeyCosts {
   const name = `${key.fifths}${key.mode}`;
   const known = keyCosts.get(name);
   if (known) return known;
   const scale = new Set(scaleFifths(key).map(pitchClass));
-  const costs = Float64Array.from(CANDIDATES, (candidate) => {
-    if (isDiatonic(named(candidate, undefined, key), key)) return 0;
+  const isInside = CANDIDATES.map((candidate) => isDiatonic(named(candidate, undefined, key), key));
+  const costs = Float64Array.from(CANDIDATES, (candidate, c) => {
+    if (isInside[c]) return 0;
     const { kind } = candidate.kind;
     const target = (candidate.root + 5) % 12;
     const leads = (kind === 'dominant7' || kind === 'major' || kind === 'diminished7') && scale.has(target);
     return leads && scale.has(candidate.root) ? SECONDARY_DOMINANT : OUTSIDE_KEY;
   });
-  keyCosts.set(name, costs);
-  return costs;
+  const outside = CANDIDATES.map(({ tones }, c) => (isInside[c] ? [] : tones.filter((pc) => !scale.has(pc))));
+  const leading = CANDIDATES.map((_, c) => costs[c] === SECONDARY_DOMINANT);
+  const made = { costs, outside, leading };
+  keyCosts.set(name, made);
+  return made;
 }
 
 /** A candidate as a chord, spelled by the key; the bass where it is not the root. */

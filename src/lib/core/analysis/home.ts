@@ -20,7 +20,7 @@ export interface HomeReading {
 }
 
 /** How far behind the first a reading may be to be offered beside it. */
-const NEAR = 0.9;
+const NEAR = 1.3;
 
 /** The main key of a score. */
 export const keyOf = (score: Score): Key => homesOf(score)[0]!.key;

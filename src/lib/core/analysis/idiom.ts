@@ -90,7 +90,7 @@ function seenIn(score: Score): SeenIdiom {
   if (right(isQuicklyBroken) > MOST_MEASURES)
     return { idiom: 'prelude', because: 'its chords are broken over both hands' };
   if (hands && isFigureThroughout(measures, hands.left, MOST_MEASURES))
-    return { idiom: 'riff', because: 'one figure comes again and again in the left hand' };
+    return { idiom: 'riff', because: 'one figure repeats in the left hand' };
   // Players who strike together are an arrangement, voices that do are a hymn.
   const isBand = score.parts.some((p) => p.role === 'other' && p.instrument !== undefined);
   if (!isBand && isHymn(notes, hands)) return { idiom: 'hymn', because: 'all its voices move together' };
@@ -100,7 +100,7 @@ function seenIn(score: Score): SeenIdiom {
     right(isMelodic) > MOST_VOICES &&
     isVaried(measures, hands.left)
   )
-    return { idiom: 'voices', because: 'each hand has a line of its own' };
+    return { idiom: 'voices', because: 'each hand plays a melody' };
   const isSung = score.parts.some((p) => p.notes.some((n) => n.lyrics?.some((l) => l.line === 'words')));
   const isSlow = score.tempo > 0 && score.tempo <= SLOW;
   if (isSlow && (isSung || (hands !== undefined && shareOf(measures, hands.left, isBroken) > MOST_MEASURES)))

@@ -14,7 +14,7 @@ export const IDIOMS = {
   prelude: { name: 'Prelude', says: 'chords broken over both hands, held by the pedal' },
   ballad: { name: 'Ballad', says: 'slow, over broken chords held by the pedal' },
   lullaby: { name: 'Lullaby', says: 'slow and rocking' },
-  riff: { name: 'Riff', says: 'a short figure that comes again and again in the left hand' },
+  riff: { name: 'Riff', says: 'a short figure that repeats in the left hand' },
   dance: { name: 'Dance', says: 'light on its beats, without pedal' },
   plain: { name: 'Plain', says: 'none of these' },
 } as const satisfies Record<string, { readonly name: string; readonly says: string }>;

@@ -5,7 +5,8 @@
 import { shownAccidentals } from '../score/accidentals';
 import { byMeasure, soundingNotes, type SoundingNote } from '../score/query';
 import type { Measure, Score } from '../score/score';
-import type { Key } from '../theory/key';
+import { pitchClass } from '../theory/fifths';
+import { scaleFifths, type Key } from '../theory/key';
 import { keyOf, keyUnder, otherHome, weightsOf } from './home';
 import { keyFit, keyFromProfile } from './keyProfile';
 
@@ -71,8 +72,12 @@ export interface KeyReport {
 
 /** By how much another key must fit all the notes better before the signature is doubted. */
 const DOUBT = 0.12;
+/** Measures at each end that a signature must be wrong for, too. */
+const ENDS = 2;
 /** What a change of key costs, in measures that fit perfectly. */
-const MODULATION = 1.4;
+const MODULATION = 0.9;
+/** What a measure costs in another key of the same signature: nothing but the closes tells them apart. */
+const RELATIVE = 0.1;
 /** Measures around each that are listened to with it. */
 const AROUND = 1;
 const SHORTEST_PASSAGE = 4;
@@ -81,7 +86,7 @@ const SHORTEST_PASSAGE = 4;
 export function keyReport(score: Score): KeyReport {
   const key = keyOf(score);
   const notes = score.parts.flatMap((p) => soundingNotes(p.notes));
-  const heard = score.home ? undefined : heardKey(notes, key);
+  const heard = score.home ? undefined : heardKey(score, notes, key);
   const other = otherHome(score);
   return {
     key,
@@ -92,14 +97,18 @@ export function keyReport(score: Score): KeyReport {
 }
 
 /** The key of which all the notes speak, where that is not the one of the signature. */
-function heardKey(notes: readonly SoundingNote[], key: Key): Key | undefined {
+function heardKey({ measures }: Score, notes: readonly SoundingNote[], key: Key): Key | undefined {
   if (notes.length === 0) return undefined;
-  const weights = weightsOf(notes);
-  const heard = keyFromProfile(weights);
-  const doubted =
-    heard.fifths !== key.fifths &&
-    keyFit(weights, heard) - Math.max(...bothModes(key.fifths).map((k) => keyFit(weights, k))) > DOUBT;
-  return doubted ? heard : undefined;
+  const heard = keyFromProfile(weightsOf(notes));
+  const isBetter = (own: readonly SoundingNote[]): boolean => {
+    const weights = weightsOf(own);
+    return keyFit(weights, heard) - Math.max(...bothModes(key.fifths).map((k) => keyFit(weights, k))) > DOUBT;
+  };
+  if (heard.fifths === key.fifths || !isBetter(notes)) return undefined;
+  // A piece that begins and ends as it is signed is elsewhere between.
+  const [begins, ends] = [measures[ENDS] ?? measures.at(-1)!, measures.at(-1 - ENDS) ?? measures[0]!];
+  const outer = notes.filter((n) => n.onset < begins.start || n.onset > ends.start);
+  return outer.length === 0 || isBetter(outer) ? heard : undefined;
 }
 
 /**
@@ -111,6 +120,7 @@ export function withHeardSignature(score: Score): { readonly score: Score; reado
   if (score.home) return undefined;
   if (score.measures.some((m) => m.changes?.some((c) => c.key) || m.key.fifths !== fifths)) return undefined;
   const heard = heardKey(
+    score,
     score.parts.flatMap((p) => soundingNotes(p.notes)),
     score.measures[0]!.key,
   );
@@ -163,6 +173,22 @@ function candidatesFor({ home }: Score, main: Key): readonly Key[] {
   return isPlain && !home ? ALL_KEYS : [main, ...ALL_KEYS.filter((key) => key.fifths !== main.fifths)];
 }
 
+/** Share of what sounds from which notes outside a signature are more than ornaments of it. */
+const ORNAMENTS = 0.03;
+
+/** How far notes keep to a signature: 1 where all do, 0 where those outside it are a tenth of what sounds or more. A raised leading note is minor's. */
+function shareKept(weights: readonly number[], { fifths, mode }: Key): number {
+  const scale = new Set(scaleFifths({ fifths, mode: 'major' }).map(pitchClass));
+  if (mode === 'minor') scale.add(pitchClass(fifths + RAISED_SEVENTH));
+  const total = weights.reduce((a, b) => a + b, 0);
+  const outside = weights.reduce((sum, w, pc) => sum + (scale.has(pc) ? 0 : w), 0);
+  const share = total > 0 ? outside / total : 0;
+  return Math.max(0, Math.min(1, (0.1 - share) / (0.1 - ORNAMENTS)));
+}
+
+/** The raised seventh of minor, on the line of fifths from its signature. */
+const RAISED_SEVENTH = 8;
+
 /** Keys measure by measure, as the best path that changes seldom; neighbours in the same key are joined. */
 function passagesOf(score: Score, notes: readonly SoundingNote[], main: Key): KeyPassage[] {
   const weightsByMeasure = byMeasure(score.measures, notes).map(weightsOf);
@@ -172,6 +198,8 @@ function passagesOf(score: Score, notes: readonly SoundingNote[], main: Key): Ke
       .reduce((sum, w) => sum.map((v, pc) => v + w[pc]!)),
   );
   const keys = candidatesFor(score, main);
+  const kept = windows.map((weights, i) => shareKept(weights, score.measures[i]!.key));
+  const isRelative = keys.map((key) => key.fifths === main.fifths && !sameKey(key, main));
   let costs = keys.map((k): number => (sameKey(k, main) ? 0 : MODULATION));
   const back: number[][] = [];
   windows.forEach((weights, i) => {
@@ -182,13 +210,16 @@ function passagesOf(score: Score, notes: readonly SoundingNote[], main: Key): Ke
       const stays = costs[k]!;
       const moves = costs[least]! + MODULATION;
       from[k] = stays <= moves ? k : least;
-      // The signature in force and the main key have the benefit of the doubt.
-      const written = score.measures[i]!.key.fifths === key.fifths ? 0.12 : 0;
-      const home = sameKey(key, main) ? 0.08 : 0;
-      return Math.min(stays, moves) + (silent ? 0 : 1 - keyFit(weights, key) - written - home);
+      // The signature in force and the main key have the benefit of the doubt, as far as the notes keep to them.
+      const written = score.measures[i]!.key.fifths === key.fifths ? 0.12 * kept[i]! : 0;
+      const home = sameKey(key, main) ? 0.08 * kept[i]! : 0;
+      const relative = isRelative[k] ? RELATIVE : 0;
+      return Math.min(stays, moves) + (silent ? 0 : 1 - keyFit(weights, key) - written - home + relative);
     });
     back.push(from);
   });
+  // A piece comes home: to end elsewhere costs another change.
+  costs = costs.map((cost, k) => cost + (sameKey(keys[k]!, main) ? 0 : MODULATION));
   let at = costs.reduce((best, cost, k) => (cost < costs[best]! ? k : best), 0);
   const path: number[] = [];
   for (let i = windows.length - 1; i >= 0; i--) {

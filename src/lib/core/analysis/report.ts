@@ -152,7 +152,7 @@ export function reportOf(
   const whole = scoreOfWhole(difficulty);
   const first = spans[0]?.chord;
   const localKey = localKeys(score, keys);
-  const placed = spans.map((span, i) => inPlace(score, span, spans[i - 1], localKey));
+  const placed = spans.map((span, i) => inPlace(score, span, spans[i - 1], spans[i + 1], localKey));
   return {
     key,
     keyName: keyName(key),
@@ -225,6 +225,7 @@ function inPlace(
   score: Score,
   { chord, onset, alternatives = [] }: Named,
   before: Named | undefined,
+  after: Named | undefined,
   keyIn: (measure: number) => Key,
 ): ChordInPlace {
   const measure = measureAt(score.measures, onset);
@@ -234,7 +235,7 @@ function inPlace(
     measure: measure.index,
     beat: 1 + (onset - measure.start + measure.beginsAt) / beatLength(measure.time),
     symbol: chordSymbol(chord),
-    degree: degree(chord, key),
+    degree: degree(chord, key, after?.chord),
     number: numberDegree(chord, key),
     isBorrowed: !isDiatonic(chord, key),
     alternatives: alternatives.map(chordSymbol),

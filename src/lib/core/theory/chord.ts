@@ -126,19 +126,63 @@ function placeInKey(tone: Fifths, key: Key): { letter: number; alter: number } {
   return { letter, alter: Math.round((tone - scaleFifths(key)[letter]!) / 7) };
 }
 
-/** Degree of the chord's root in a key as a Roman numeral, lower case for minor thirds: "vi7", "♭VII". */
-export function degree(chord: Chord, key: Key): string {
-  const { letter, alter } = placeInKey(chord.root, key);
-  const kind = kindOf(chord);
-  const numeral = kind.romanMinor ? ROMAN[letter]!.toLowerCase() : ROMAN[letter]!;
-  const figure = kindText(chord)
+/**
+ * What a chord outside the key is there for, as the root to which it leads: the fifth below a major chord or a seventh, the half step
+ * above a diminished one, where that is a degree of the key other than home. A dominant seventh on home leads to IV only where IV
+ * follows: in a blues it is home. Undefined where it leads nowhere.
+ */
+function targetOf(chord: Chord, key: Key, next: Chord | null | undefined): Fifths | undefined {
+  if (isDiatonic(chord, key)) return undefined;
+  const { tones } = kindOf(chord);
+  const has = (tone: Fifths): boolean => tones.includes(tone);
+  const isDominant = has(MAJOR_THIRD) && has(FIFTH) && !has(MAJOR_SEVENTH) && !has(SIXTH);
+  const isDiminished = has(MINOR_THIRD) && has(DIMINISHED_FIFTH);
+  if (!isDominant && !isDiminished) return undefined;
+  const target = chord.root + (isDominant ? -1 : -5);
+  const home = tonicFifths(key);
+  if (target === home || !scaleFifths(key).includes(target)) return undefined;
+  const follows = !!next && next.root === target;
+  if (chord.root === home) return follows ? target : undefined;
+  // Without a seventh a major chord on IV or VI of minor is a colour of its key, and leads nowhere by itself.
+  const isOfParallel = isDominant && !has(MINOR_SEVENTH) && chord.root === home - 1;
+  return isOfParallel && !follows ? undefined : target;
+}
+
+/** Intervals above a root, on the line of fifths. */
+const FIFTH: Fifths = 1;
+const SIXTH: Fifths = 3;
+const MAJOR_SEVENTH: Fifths = 5;
+const MINOR_SEVENTH: Fifths = -2;
+const DIMINISHED_FIFTH: Fifths = -6;
+
+/** What stands behind the numeral: "7", "°7", "ø7", "(add6)". */
+const romanFigure = (chord: Chord): string =>
+  kindText(chord)
     .replace(/^m(?!aj)/, '')
     .replace('dim', '°')
     .replace('aug', '+')
     // A six alone is the first inversion: the added one says so.
     .replace(/^6(\/9)?/, (_, nine) => (nine ? '(6/9)' : '(add6)'))
     .replace(/^7♭5$/, 'ø7');
-  return accidentalText(alter) + numeral + figure;
+
+/**
+ * Degree of the chord's root in a key as a Roman numeral, lower case for minor thirds: "vi7", "♭VII". A chord outside the key that leads
+ * to one of its degrees is named by that: "V7/ii", "vii°7/V". `next` is the chord after it, where it is known.
+ */
+export function degree(chord: Chord, key: Key, next?: Chord | null): string {
+  const target = targetOf(chord, key, next);
+  if (target !== undefined) {
+    const { letter } = placeInKey(target, key);
+    const scale = scaleFifths(key);
+    const isMinor = scale[(letter + 2) % 7]! - target === MINOR_THIRD;
+    // In minor one leads to V as it is played, with its leading note.
+    const isFifth = letter === 4;
+    const numeral = isMinor && !isFifth ? ROMAN[letter]!.toLowerCase() : ROMAN[letter]!;
+    return `${kindOf(chord).romanMinor ? 'vii' : 'V'}${romanFigure(chord)}/${numeral}`;
+  }
+  const { letter, alter } = placeInKey(chord.root, key);
+  const numeral = kindOf(chord).romanMinor ? ROMAN[letter]!.toLowerCase() : ROMAN[letter]!;
+  return accidentalText(alter) + numeral + romanFigure(chord);
 }
 
 /**

@@ -148,6 +148,30 @@ describe('chords', () => {
     expect(degree(chord('B', 'halfDiminished'), key('C'))).toBe('viiø7');
   });
   it.each([
+    ['D7', 'C', undefined, 'V7/V'],
+    ['D', 'C', undefined, 'V/V'],
+    ['A7', 'C', 'F', 'V7/ii'],
+    ['B7', 'C', undefined, 'V7/iii'],
+    ['E7', 'C', 'F', 'V7/vi'],
+    ['C7', 'C', 'F', 'V7/IV'],
+    ['C7', 'C', 'G7', 'I7'],
+    ['F7', 'C', 'C7', 'IV7'],
+    ['F#dim7', 'C', 'G', 'vii°7/V'],
+    ['C#dim7', 'C', 'Dm', 'vii°7/ii'],
+    ['Bb', 'C', undefined, '♭VII'],
+    ['Ab', 'C', undefined, '♭VI'],
+    ['Fm', 'C', undefined, 'iv'],
+    ['F6', 'C', undefined, 'IV(add6)'],
+    ['E7', 'Am', undefined, 'V7'],
+    ['B7', 'Am', 'E', 'V7/V'],
+    ['A7', 'Am', 'Dm', 'V7/iv'],
+    ['A', 'Am', undefined, 'I'],
+    ['D', 'Am', undefined, 'IV'],
+    ['G7', 'Am', 'C', 'VII7'],
+  ] as const)('%s in %s before %s is %s: by what it leads to', (name, inKey, next, expected) => {
+    expect(degree(parseChord(name)!, key(inKey), next && parseChord(next))).toBe(expected);
+  });
+  it.each([
     ['Am', 'C', '6'],
     ['F', 'C', '4'],
     ['G7', 'C', '5(7)'],
