@@ -13,6 +13,8 @@ export default defineConfig({
   fullyParallel: false,
   // Two files at a time: every test brings pieces of its own, and what one changes for the whole studio no other asks for.
   workers: 2,
+  // What a busy machine broke holds the second time, and the list then calls it flaky; what is broken breaks twice.
+  retries: 1,
   // For what hangs, not for what is slow.
   timeout: 180_000,
   expect: { timeout: 45_000 },

@@ -74,6 +74,8 @@ const expectationSchema = z.discriminatedUnion('expects', [
 ]);
 
 const caseSchema = z.strictObject({
+  /** "two voices", "hymn and chorale": the jury counts by it. */
+  kind: z.string(),
   /** What kind of material it is, and what a teacher looks for. */
   about: z.string(),
   expectations: z.array(expectationSchema).min(1),
@@ -82,6 +84,7 @@ const caseSchema = z.strictObject({
 export type Expectation = z.infer<typeof expectationSchema>;
 
 export interface Verdict {
+  readonly kind: string;
   readonly piece: string;
   readonly expects: string;
   /** Undefined where it is as expected, else what was found. */
@@ -354,17 +357,17 @@ export function judge(folder: string, only = ''): Verdict[] {
     .flatMap((file) => {
       const piece = file.replace(/\.json$/, '');
       const source = readdirSync(folder).find((f) => f.startsWith(`${piece}.`) && f !== file)!;
-      const { expectations } = caseSchema.parse(JSON.parse(readFileSync(join(folder, file), 'utf8')));
+      const { kind, expectations } = caseSchema.parse(JSON.parse(readFileSync(join(folder, file), 'utf8')));
       const looked = new Looked(source, new Uint8Array(readFileSync(join(folder, source))));
       const own = expectations.map((e): Verdict => {
         const { expects, ...more } = e;
-        return { piece, expects: `${expects} ${JSON.stringify(more)}`, found: fault(looked, e) };
+        return { kind, piece, expects: `${expects} ${JSON.stringify(more)}`, found: fault(looked, e) };
       });
       return [
         ...own,
-        { piece, expects: 'the rules of every version', found: looked.broken() },
-        { piece, expects: 'levels are steps', found: looked.flat() },
-        { piece, expects: 'something sounds where the source does', found: looked.silent() },
+        { kind, piece, expects: 'the rules of every version', found: looked.broken() },
+        { kind, piece, expects: 'levels are steps', found: looked.flat() },
+        { kind, piece, expects: 'something sounds where the source does', found: looked.silent() },
       ];
     });
 }

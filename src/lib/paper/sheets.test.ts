@@ -309,7 +309,10 @@ describe('the chord sheet', () => {
       key: 'C',
       time: { beats: 4, beatType: 4 },
       right: [...Array(2)].map(() => 'C5:4 | F5:4 | G5:4 | C5:4').join(' | '),
-      left: [...Array(2)].map(() => 'C3:4 | F3:4 | G2:4 | C3:4').join(' | '),
+      // Fuller than the level: what is within it would stay as it is, the ends of both sections alike.
+      left: [...Array(2)]
+        .map(() => '[C2 G2 C3 E3]:4 | [F2 C3 F3 A3]:4 | [G2 D3 G3 B3]:4 | [C2 G2 C3 E3]:4')
+        .join(' | '),
       chords: [...Array(2)].map(() => 'C | F | G | C').join(' | '),
       sections: { 1: 'Verse', 5: 'Chorus' },
     });

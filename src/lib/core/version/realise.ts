@@ -38,6 +38,7 @@ import { positionsOf, type HandPosition } from '../fingering/positions';
 import { wideChords, type WideChord } from '../hands/wide';
 import { blursUnder, type Blur } from '../pedal/blur';
 import { withFoot } from '../pedal/foot';
+import { dryMeasures } from '../pedal/dry';
 import { pedalMarks, type PedalStyle, type ReasonedMark } from '../pedal/pedal';
 import { sameData, stage } from '../pipeline/memo';
 import { measureAt, soundingNotes } from '../score/query';
@@ -375,13 +376,16 @@ const PEDAL_OF: Readonly<Record<Idiom, PedalStyle>> = {
  * level that has pedal. Where nothing is decided, music that is played as written keeps the marks of its source.
  */
 function pedalStyles(
-  { contract, ownPedals, layout, idiom }: Arrangement,
+  { score, contract, ownPedals, layout, idiom }: Arrangement,
   decisions: readonly Decision[],
 ): readonly (PedalStyle | 'source')[] {
   const allowed = contract.pedal !== 'none';
   const usual = contract.accompaniment === 'kept' && ownPedals.length > 0 ? 'source' : PEDAL_OF[idiom];
+  const dry = usual === 'source' || usual === 'none' ? [] : dryMeasures(score);
   const here = decisions.filter((d) => d.kind === 'pedal' && (allowed || !('version' in d.at)));
-  return sameData(valuesIn('pedal', here, layout).map((style) => style ?? (allowed ? usual : 'none')));
+  return sameData(
+    valuesIn('pedal', here, layout).map((style, i) => style ?? (allowed && !dry[i] ? usual : 'none')),
+  );
 }
 
 /** Pedal for both hands. Where a measure keeps the source's own marks, those that fall into it. */
