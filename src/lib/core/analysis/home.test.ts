@@ -54,6 +54,8 @@ describe('the home of a piece', () => {
     const loop = tune(charted('Am F C G Am F C G'));
     expect([keyName(keyOf(loop)), keyName(otherHome(loop)!)].sort()).toEqual(['A minor', 'C major']);
     expect(otherHome(tune(charted('C F G7 C C F G7 C')))).toBeUndefined();
+    // Also where the source has named one of them.
+    expect(keyName(otherHome(tune(charted('Am F C G Am F C G', 'Am')))!)).toBe('C major');
   });
   it('can be chosen from all modes of its signature and from the keys of the others', () => {
     const names = homeChoices(2).map(keyName);

@@ -25,11 +25,20 @@ const NEAR = 1.3;
 /** The main key of a score. */
 export const keyOf = (score: Score): Key => homesOf(score)[0]!.key;
 
-/** The second-best reading, where it is near. Undefined where the teacher has said, or nothing else comes near. */
+/** The second-best reading, where it is near, also beside a mode that the source names. Undefined where the teacher has said. */
 export function otherHome(score: Score): Key | undefined {
   if (score.home) return undefined;
-  const [first, second] = homesOf(score);
-  return second && first!.weight - second.weight < NEAR ? second.key : undefined;
+  const main = keyOf(score);
+  const readings = readingsOf(score, firstRegion(score));
+  const own = readings.find((r) => r.key.mode === main.mode)!;
+  const other = readings.find((r) => r !== own)!;
+  return own.weight - other.weight < NEAR ? other.key : undefined;
+}
+
+/** The measures under the first signature. */
+function firstRegion({ measures }: Score): readonly Measure[] {
+  const first = measures[0]!.key;
+  return measures.filter((m) => m.key.fifths === first.fifths && m.key.mode === first.mode);
 }
 
 /** The homes that a teacher can choose from: the modes of the signature, then the major and minor keys of the others. */
@@ -46,10 +55,7 @@ export function homesOf(score: Score): readonly HomeReading[] {
   const first = score.measures[0]!.key;
   // A signature for which the source names a mode is its word.
   if (first.mode !== 'major') return [{ key: first, weight: Infinity }];
-  return readingsOf(
-    score,
-    score.measures.filter((m) => m.key.fifths === first.fifths && m.key.mode === first.mode),
-  );
+  return readingsOf(score, firstRegion(score));
 }
 
 /** The key of a passage under a signature of its own: where it is near, the tonic of the whole goes on. */

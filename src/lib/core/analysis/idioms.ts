@@ -33,7 +33,7 @@ const NAMES: readonly (readonly [RegExp, Idiom])[] = [
   [/\b(march|marche|marcia|marsch|quickstep)\b/i, 'march'],
   [/\b(swing|swung|shuffle|blues|jazz)\b/i, 'swing'],
   [/\b(hymn|hymne|chorale?|choral|psalm|carol)\b/i, 'hymn'],
-  [/\b(canon|kanon|invention|fugue|fughetta|fuga|fuge|round)\b/i, 'voices'],
+  [/\b(canon|kanon|invention|fugue|fughetta|fuga|fuge)\b/i, 'voices'],
   [/\b([ée]tude|study|etüde|exercise)\b/iu, 'study'],
   [/\b(lullaby|berceuse|wiegenlied|cradle song)\b/i, 'lullaby'],
   [/\b(ballad|ballade|nocturne|slow air)\b/i, 'ballad'],
