@@ -161,6 +161,14 @@ describe('the schools', () => {
     ['ta-titi', 'ta ti ta', 'C4:1 C4:0.5 C4:1.5', 6, 8],
     ['takadimi', 'ta (ta) di ta (ta)', 'C4:1.5 C4:0.5 C4:2', 4, 4],
     ['takadimi', 'ta mi', 'C4:0.75 C4:0.25', 1, 4],
+    // Groups, not pulses, are the beats of seven and five.
+    ['ta-titi', 'ta ta ta', 'C4:1 C4:1 C4:1.5', 7, 8],
+    ['ta-titi', 'ti ti ti ti ti ti ti', 'C4:0.5 C4:0.5 C4:0.5 C4:0.5 C4:0.5 C4:0.5 C4:0.5', 7, 8],
+    ['takadimi', 'ta di ta di ta ki da', 'C4:0.5 C4:0.5 C4:0.5 C4:0.5 C4:0.5 C4:0.5 C4:0.5', 7, 8],
+    ['takadimi', 'ta (ta) (ta)', 'C4:3.5', 7, 8],
+    ['beat-pulse', '1 2 2 2 3 2 3', 'C4:0.5 C4:0.5 C4:0.5 C4:0.5 C4:0.5 C4:0.5 C4:0.5', 7, 8],
+    ['pulses', '1 (2) 3 (4) 5 (6) (7)', 'C4:1 C4:1 C4:1.5', 7, 8],
+    ['takadimi', 'ta ki da ta di', 'C4:0.5 C4:0.5 C4:0.5 C4:0.5 C4:0.5', 5, 8],
     ['takadimi', 'ta va ki di da ma ta', 'C4:0.25 C4:0.25 C4:0.25 C4:0.25 C4:0.25 C4:0.25 C4:1.5', 6, 8],
   ])('%s: %s', (school, expected, right, beats, beatType) => {
     expect(said(school, right, beats, beatType)).toBe(expected);
@@ -224,8 +232,11 @@ describe('the schools', () => {
           expect([...places].sort((a, b) => a - b)).toEqual(places);
           for (const n of notes)
             expect(counts.find((c) => c.at === n.onset)).toMatchObject({ kind: 'onset' });
-          for (let beat = 0; beat < measure.length; beat += beatLength(measure.time))
+          const groups = beatType === 8 && beats === 7 ? [2, 2, 3] : undefined;
+          for (let beat = 0, i = 0; beat < measure.length; i++) {
             expect(places).toContain(beat);
+            beat += groups ? (groups[i]! * Q) / 2 : beatLength(measure.time);
+          }
           expect(counts.every((c) => c.say.length > 0)).toBe(true);
         },
       ),

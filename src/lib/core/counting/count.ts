@@ -2,9 +2,9 @@
  * What a learner says while playing, in any school and metre: a word for every onset, every held beat and every rest,
  * and no finer than the measure needs.
  */
-import { beatLength, endOf, isCompound, placeInMeasure } from '../score/metre';
+import { beatLength, endOf, groupsOf, isCompound, isOdd, placeInMeasure } from '../score/metre';
 import type { Measure, TimeSignature } from '../score/score';
-import type { Ticks } from '../score/ticks';
+import { noteValue, type Ticks } from '../score/ticks';
 import { SCHOOLS, type Places, type School, type SchoolId } from './schools';
 
 export interface Count {
@@ -84,51 +84,92 @@ function stretchesOf(measure: Measure, { cutTime }: CountingOptions): MetreSpan[
   return starts.map(({ time, from }, i) => ({ time: counted(time), from, to: starts[i + 1]?.from ?? end }));
 }
 
+/** A beat as it is counted: even ones, or the groups of a metre that has no even ones. */
+interface Beat {
+  readonly index: number;
+  readonly from: Ticks;
+  readonly length: Ticks;
+  /** It falls into three pulses: of a compound metre, or of a group of three. */
+  readonly isThree: boolean;
+  /** It is a group of pulses, each of which schools that count pulses count. */
+  readonly isGroup: boolean;
+  /** Pulses of its measure before it. */
+  readonly pulsesBefore: number;
+}
+
+/** The beats from a place to another. Groups of four are counted as two and two. */
+function beatsIn({ time, from, to }: MetreSpan): Beat[] {
+  const groups = isOdd(time) ? groupsOf(time)?.flatMap((g) => (g === 4 ? [2, 2] : [g])) : undefined;
+  const pulse = noteValue(time.beatType);
+  const beat = beatLength(time);
+  const beats: Beat[] = [];
+  let pulsesBefore = 0;
+  for (let place = from, index = 0; place < to; index++) {
+    const group = groups?.[index % groups.length];
+    const length = group ? group * pulse : beat;
+    const isThree = group ? group === 3 : isCompound(time);
+    beats.push({ index, from: place, length, isThree, isGroup: group !== undefined, pulsesBefore });
+    pulsesBefore += length / pulse;
+    place += length;
+  }
+  return beats;
+}
+
+/** How a school counts pulses; numbers go through all those of a measure in groups, where no beat is even. */
+const pulsesOf = ({ pulses, beat }: School, isGroup: boolean): School['pulses'] =>
+  pulses ?? (isGroup && beat === 'number' ? 'through' : undefined);
+
 function countStretch(
   measure: Measure,
-  { time, from, to }: MetreSpan,
+  stretch: MetreSpan,
   notes: readonly Sounding[],
   options: CountingOptions,
 ): Count[] {
+  const { from, to } = stretch;
   const school = SCHOOLS[options.school];
-  const beat = beatLength(time);
-  const unit = isCompound(time) && school.pulses ? beat / 3 : beat;
+  const beats = beatsIn(stretch);
+  const beatAt = (place: Ticks): Beat => beats.findLast((b) => b.from <= place)!;
   const toPlace = (tick: Ticks): Ticks => placeInMeasure(measure, tick);
   const starts = Math.max(from, measure.beginsAt);
   const isInside = (place: Ticks): boolean => place >= starts && place < to;
   const onsets = new Set(notes.map((n) => toPlace(n.onset)).filter(isInside));
   const places = new Set(onsets);
-  for (let place = from; place < to; place += unit) if (place >= starts) places.add(place);
+  for (const { from: start, length, isThree, isGroup } of beats) {
+    const parts = !pulsesOf(school, isGroup) ? 1 : isThree ? 3 : isGroup ? 2 : 1;
+    for (let i = 0; i < parts; i++) {
+      const place = start + (i * length) / parts;
+      if (isInside(place)) places.add(place);
+    }
+  }
   for (const rest of restsOf(measure, notes).map(toPlace)) if (isInside(rest)) places.add(rest);
-  // In compound metre a beat is felt in three: what is struck late in it is counted from its pulses, unless a word says how long it is.
-  if (isCompound(time) && !school.whole)
+  // A beat of three is felt in three: what is struck late in it is counted from its pulses, unless a word says how long it is.
+  if (!school.whole)
     for (const onset of onsets) {
-      const inBeat = (onset - from) % beat;
-      for (let place = onset - inBeat; place < onset; place += beat / 3)
-        if (isInside(place)) places.add(place);
+      const { isThree, from: start, length } = beatAt(onset);
+      if (!isThree) continue;
+      for (let place = start; place < onset; place += length / 3) if (isInside(place)) places.add(place);
     }
   const sorted = [...places].sort((a, b) => a - b);
+  const withinBeat = (place: Ticks): number => {
+    const beat = beatAt(place);
+    return twelfth(place - beat.from, beat.length);
+  };
   /** Places inside each beat, in twelfths of it, at which something is struck or stops. */
   const divisions = new Map<number, Set<number>>();
   for (const place of sorted) {
-    const index = Math.floor((place - from) / beat);
+    const { index } = beatAt(place);
     const known = divisions.get(index) ?? new Set<number>();
-    known.add(twelfth((place - from) % beat, beat));
+    known.add(withinBeat(place));
     divisions.set(index, known);
   }
   return sorted.map((place): Count => {
-    const index = Math.floor((place - from) / beat);
+    const beat = beatAt(place);
     const isOnset = onsets.has(place);
     const tick = measure.start + place - measure.beginsAt;
     const lasts = isOnset ? lengthFrom(notes, tick) : 0;
     return {
       at: place - measure.beginsAt,
-      say: wordFor(
-        school,
-        time,
-        { index, within: twelfth((place - from) % beat, beat), lasts, beat },
-        divisions.get(index)!,
-      ),
+      say: wordFor(school, beat, { within: withinBeat(place), lasts }, divisions.get(beat.index)!),
       kind: isOnset
         ? 'onset'
         : notes.some((n) => n.onset < tick && n.onset + n.duration > tick)
@@ -158,23 +199,24 @@ const lengthFrom = (notes: readonly Sounding[], tick: Ticks): Ticks =>
   Math.max(0, ...notes.filter((n) => n.onset === tick).map((n) => n.duration));
 
 interface PlaceInBeat {
-  /** Which beat of the measure, from 0. */
-  readonly index: number;
   /** Where in the beat, in twelfths. */
   readonly within: number;
   /** Ticks that the note lasts which is struck there; 0 for none. */
   readonly lasts: Ticks;
-  readonly beat: Ticks;
 }
 
 function wordFor(
   school: School,
-  time: TimeSignature,
-  { index, within, lasts, beat }: PlaceInBeat,
+  { index, length: beat, isThree: compound, isGroup, pulsesBefore }: Beat,
+  { within, lasts }: PlaceInBeat,
   division: ReadonlySet<number>,
 ): string {
-  const compound = isCompound(time);
-  if (compound && school.pulses === 'through' && within % 4 === 0) return String(3 * index + within / 4 + 1);
+  // Twelfths of a pulse, in a beat of three and in a group of two.
+  const pulse = compound ? 4 : 6;
+  const isPulse = (compound || isGroup) && within % pulse === 0;
+  const pulses = pulsesOf(school, isGroup);
+  if (isPulse && pulses === 'through') return String(pulsesBefore + within / pulse + 1);
+  if (isPulse && isGroup && within > 0 && pulses === 'by beat') return String(within / pulse + 1);
   const inThree = !compound && [4, 8].some((t) => division.has(t));
   const inFive = Object.keys(school.quintuplet).some((place) => division.has(Number(place)));
   const places: Places = inFive
@@ -187,7 +229,7 @@ function wordFor(
   if (school.whole) {
     // Here a word says how long: a note of a beat (or of two pulses) has the same one wherever it begins.
     const long = compound ? (2 * beat) / 3 : beat;
-    if (lasts >= long && within % (compound ? 4 : 6) === 0) return school.whole;
+    if (lasts >= long && within % pulse === 0) return school.whole;
     if (within === 0 && division.size === 1) return school.whole;
   }
   if (within === 0) return places[0] ?? (school.beat === 'number' ? String(index + 1) : school.beat);

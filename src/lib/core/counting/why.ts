@@ -1,5 +1,5 @@
 /** Why a measure is counted as it is, in a sentence: its beat, how fine it needs to be, where it begins. */
-import { beatLength, isCompound } from '../score/metre';
+import { beatLength, groupsOf, isCompound, isOdd } from '../score/metre';
 import { writtenValue } from '../score/notate';
 import type { Measure } from '../score/score';
 import type { Count, CountingOptions } from './count';
@@ -25,7 +25,10 @@ export function whyCounted(
   const beat = inQuarters ? beatLength({ beats: 4, beatType: 4 }) : beatLength(time);
   const unit = isCompound(time) && SCHOOLS[school].pulses ? beat / 3 : beat;
   const value = writtenValue(unit);
-  const named = `${value?.dots ? 'dotted ' : ''}${VALUES[value?.type ?? 4] ?? 'beats'}`;
+  const groups = isOdd(time) ? groupsOf(time) : undefined;
+  const named = groups
+    ? `groups of ${groups.join('+')} ${VALUES[time.beatType] ?? 'beats'}`
+    : `${value?.dots ? 'dotted ' : ''}${VALUES[value?.type ?? 4] ?? 'beats'}`;
   const places = counts.map((c) => (c.at + measure.beginsAt) % unit).filter((p) => p > 0);
   const finest = Math.min(...places.map((p) => commonPart(p, unit)));
   const fine =
