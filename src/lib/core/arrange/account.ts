@@ -32,7 +32,10 @@ export interface Account {
   readonly leftOut: number;
   readonly melodyNotes: number;
   readonly melodyLeftOut: number;
+  /** Kept notes that are struck at another time or in another octave than in the source. */
   readonly moved: number;
+  /** Of them those in another octave. */
+  readonly movedOctaves: number;
   /** Measures in which the melody has another rhythm than in the source. */
   readonly rhythms: number;
   readonly ornamentsLeftOut: number;
@@ -66,6 +69,11 @@ export function accountOf(
   const elsewhere = new Set(parts.flatMap((p) => soundingNotes(p.notes).map((n) => n.id)));
   for (const id of sourceIds) elsewhere.delete(id);
   const players = parts.filter((p) => p.role === 'other' && p.notes.length > 0).length;
+  const byId = new Map(sounding.map((n) => [n.id, n]));
+  const kept = source.flatMap((n): (readonly [SoundingNote, SoundingNote])[] => {
+    const own = byId.get(n.id);
+    return own ? [[n, own]] : [];
+  });
   const isRhythm = (kind: string): boolean => kind !== 'left-out';
   return {
     sourceNotes: source.length + elsewhere.size,
@@ -73,7 +81,8 @@ export function accountOf(
     leftOut: source.filter((n) => !ids.has(n.id)).length + [...elsewhere].filter((id) => !ids.has(id)).length,
     melodyNotes: melody.length,
     melodyLeftOut: melody.filter((n) => !ids.has(n.id)).length,
-    moved: arranged.melodyChanges.filter((c) => c.kind === 'moved').length,
+    moved: kept.filter(([from, to]) => from.onset !== to.onset || from.midi !== to.midi).length,
+    movedOctaves: kept.filter(([from, to]) => from.midi !== to.midi).length,
     rhythms: new Set(arranged.melodyChanges.filter((c) => isRhythm(c.kind)).map((c) => c.measure)).size,
     ornamentsLeftOut: arranged.reasons.filter((r) => r.loss === 'ornament').length,
     added: added.length,
@@ -193,6 +202,7 @@ export function accountText(account: Account, over: readonly string[], isSingAlo
         account.leftOut > 0
           ? `${account.leftOut} of ${plural(account.sourceNotes, 'note')} left out`
           : 'every note kept',
+        ...(account.movedOctaves > 0 ? [`${plural(account.movedOctaves, 'note')} in another octave`] : []),
         ...(account.added > 0 ? [addedText(account)] : []),
         ...(account.rhythms > 0 ? [`${plural(account.rhythms, 'rhythm')} simplified`] : []),
         ...(account.ornamentsLeftOut > 0 ? [`${plural(account.ornamentsLeftOut, 'ornament')} left out`] : []),

@@ -322,4 +322,25 @@ describe('decisions beyond fingers', () => {
     expect(sounds(decided!, 1)).not.toEqual(sounds(plainly!, 1));
     for (const measure of [0, 2, 3]) expect(sounds(decided!, measure)).toEqual(sounds(plainly!, measure));
   });
+  it('a tune that is brought down an octave is counted so, as a reader of both finds', () => {
+    const high = scoreFrom({
+      key: 'C',
+      time: { beats: 4, beatType: 4 },
+      right: 'C6:1 D6:1 E6:1 F6:1 | G6:2 E6:2 | F6:1 E6:1 D6:1 E6:1 | C6:4',
+    });
+    for (const level of [1, 2, 4]) {
+      const { score, account, accountText } = realise(high, recipe({ level, key: 'C' }), []);
+      const tune = soundingNotes(high.parts[0]!.notes);
+      const made = soundingNotes(score.parts[0]!.notes);
+      const away = tune.filter((n) => {
+        const there = made.filter(
+          (m) => m.onset === n.onset && m.pitch.step === n.pitch.step && m.staff === 1,
+        );
+        return there.length > 0 && there.every((m) => m.midi !== n.midi);
+      });
+      expect(account.moved).toBe(away.length);
+      expect(accountText.includes('in another octave')).toBe(away.length > 0);
+      if (level === 1) expect(away).toHaveLength(tune.length);
+    }
+  });
 });
