@@ -6,7 +6,7 @@ import { beatLength, endOf, metricalStrength, placeInMeasure } from '../score/me
 import { readableValues, writtenValue } from '../score/notate';
 import { measureAt, type SoundingNote } from '../score/query';
 import type { Measure } from '../score/score';
-import type { Ticks } from '../score/ticks';
+import { noteValue, type Ticks } from '../score/ticks';
 import { levelText, shortestValue, type LevelContract } from './levels';
 import { isAllowedTuplet, mayCrossBarline, writableEnd } from './writable';
 
@@ -31,17 +31,21 @@ const VALUE_NAMES: Readonly<Record<number, string>> = {
 
 const valueName = (ticks: Ticks): string => VALUE_NAMES[writtenValue(ticks)?.type ?? 0] ?? 'that';
 
-/** Reduces a melody (one line, in order) to what the level's contract allows. */
+/**
+ * Reduces a melody (one line, in order) to what the level's contract allows. Notes in `sung`, by their ids, bear a syllable: each stays
+ * where it is sung, down to eighths, whatever the level.
+ */
 export function reduceMelody(
   melody: readonly SoundingNote[],
   measures: readonly Measure[],
   contract: LevelContract,
+  sung: ReadonlySet<string> = NONE,
 ): ReducedMelody {
   const changes: MelodyChange[] = [];
   // Without limits a melody stays as it is, to the tick.
   if (contract.shortestSimple === null && contract.shortestCompound === null && contract.tuplets === 'any')
     return { notes: melody, changes };
-  const kept = placeOnsets(melody, measures, contract, changes);
+  const kept = placeOnsets(melody, measures, contract, sung, changes);
   const notes = kept.map((item, i): SoundingNote => {
     const measure = measureAt(measures, item.onset);
     const grid = shortestValue(contract, measure.time);
@@ -53,7 +57,9 @@ export function reduceMelody(
     let end = onGrid || inTuplet ? item.end : item.onset + rounded;
     if (next - end < grid && !inTuplet) end = next;
     end = Math.min(end, next);
-    if (!(exact && inTuplet)) end = writableEnd(item.onset, end, measures, contract);
+    // Between syllables there is no hole: a note lasts to a syllable that the level could not place.
+    const leads = kept[i + 1] !== undefined && sung.has(kept[i + 1]!.note.id) && end === next;
+    if (!(exact && inTuplet) && !leads) end = writableEnd(item.onset, end, measures, contract);
     const duration = end - item.onset;
     const sourceDuration = item.note.duration;
     if (item.onset === item.note.onset && duration !== sourceDuration)
@@ -71,6 +77,10 @@ export function reduceMelody(
   return { notes, changes };
 }
 
+const NONE: ReadonlySet<string> = new Set();
+/** The shortest value on which a syllable keeps its note. */
+const SYLLABLE = noteValue(8);
+
 interface Kept {
   readonly note: SoundingNote;
   readonly onset: Ticks;
@@ -82,6 +92,7 @@ function placeOnsets(
   melody: readonly SoundingNote[],
   measures: readonly Measure[],
   contract: LevelContract,
+  sung: ReadonlySet<string>,
   changes: MelodyChange[],
 ): Kept[] {
   const struck = new Set(melody.map((n) => n.onset));
@@ -98,6 +109,10 @@ function placeOnsets(
     const say = (kind: MelodyChange['kind'], reason: string): void =>
       void changes.push({ measure: measure.index, note: note.id, kind, reason });
 
+    if (sung.has(note.id) && place % grid !== 0 && place % Math.min(grid, SYLLABLE) === 0) {
+      kept.push({ note, onset: note.onset, end });
+      return;
+    }
     if (place % grid === 0 || isAllowedTuplet(note.onset, end, measure, contract)) {
       const straightened = straighten(note, measure, contract, struck);
       if (straightened === undefined) {

@@ -196,9 +196,8 @@ describe('levels of one’s own', () => {
 });
 
 describe('words', () => {
-  it('of notes that are left out are sung on the note before', () => {
-    const plain = scoreFrom({ key: 'C', time: fourFour, right: 'C5:1.5 D5:0.5 E5:1 F5:1', chords: 'C' });
-    const words = ['sun', 'rise', 'a', 'gain'];
+  const sungOf = (right: string, words: readonly string[], level: number): (readonly [string, string])[] => {
+    const plain = scoreFrom({ key: 'C', time: fourFour, right, chords: 'C' });
     const song = {
       ...plain,
       parts: plain.parts.map((p) => ({
@@ -211,9 +210,18 @@ describe('words', () => {
         })),
       })),
     };
-    const made = realise(song, recipe({ level: 1 }), []);
-    const sung = made.score.parts[0]!.notes.flatMap((n) => n.lyrics ?? []).filter((l) => l.line === 'words');
-    expect(sung.map((l) => [l.text, l.syllabic])).toEqual([
+    const made = realise(song, recipe({ level }), []);
+    return made.score.parts[0]!.notes.flatMap((n) => n.lyrics ?? [])
+      .filter((l) => l.line === 'words')
+      .map((l) => [l.text, l.syllabic] as const);
+  };
+  it('keep a note to each syllable at every level, down to eighths', () => {
+    const words = ['sun', 'rise', 'a', 'gain'];
+    for (const level of [1, 2, 3, 4])
+      expect(sungOf('C5:1.5 D5:0.5 E5:1 F5:1', words, level).map(([text]) => text)).toEqual(words);
+  });
+  it('of notes that are left out are sung on the note before', () => {
+    expect(sungOf('C5:0.25 D5:0.25 E5:0.5 F5:3', ['sun', 'rise', 'a', 'gain'], 1)).toEqual([
       ['sunrise', 'single'],
       ['a', 'begin'],
       ['gain', 'end'],

@@ -30,7 +30,7 @@ import { NO_BUSIER, rightThickness, strokesPerBeat, THIN, usualThickness } from 
 import type { MeasureStretches } from './stretches';
 import { isStyleOwn, keepsOwn, strokesLeft, usualTextures } from './styles';
 import { onsetsPerBeat } from './textures';
-import { withSlurs, wordsOf, writtenMelody } from './writtenMelody';
+import { sungIn, withSlurs, wordsOf, writtenMelody } from './writtenMelody';
 
 /** What a version with its melody is made of. */
 interface Source {
@@ -83,7 +83,7 @@ function melodyLine(source: Source, settings: ArrangeSettings) {
   const { score, melody } = source;
   const { contract, form, keyboard } = settings;
   const { measures } = score;
-  const { notes: reduced, changes } = reduceMelody(melody.notes, measures, contract);
+  const { notes: reduced, changes } = reduceMelody(melody.notes, measures, contract, sungIn(score));
   const isBelow = staysBelow(source, settings);
   // What stays in the left hand has the octave of its source.
   const { notes: folded, folds } = foldMelody(

@@ -31,6 +31,12 @@ export function wordsOf(
   return result;
 }
 
+/** The notes of a source that bear words, by their ids. */
+export const sungIn = ({ parts }: Score): ReadonlySet<string> =>
+  new Set(
+    parts.flatMap((p) => p.notes.filter((n) => n.lyrics?.some((l) => l.line === 'words')).map((n) => n.id)),
+  );
+
 /** Syllables of two notes on one, verse by verse. */
 function joined(first: readonly Lyric[], second: readonly Lyric[]): readonly Lyric[] {
   if (first.length === 0) return second;

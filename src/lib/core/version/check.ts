@@ -147,16 +147,25 @@ function checkRhythm(score: Score, notes: readonly Note[], contract: LevelContra
     const value = writtenValue(note.duration, note.tuplet);
     const add = (limit: string, found: string, allowed: string): void =>
       void result.push({ measure: measure.index, hand: handOf(note), limit, found, allowed });
+    // A syllable keeps its note, and what stands before it lasts until then.
+    const isSung = note.lyrics?.some((l) => l.line === 'words') ?? false;
     const undotted = value ? noteValue(value.type) : note.duration;
     const shortest = shortestValue(contract, measure.time);
     const tuplet = value?.tuplet;
     if (tuplet && contract.tuplets === 'none') add('tuplets', `${tuplet.actual} in ${tuplet.normal}`, 'none');
     if (tuplet && contract.tuplets === 'triplets' && (tuplet.actual !== 3 || tuplet.normal !== 2))
       add('tuplets', `${tuplet.actual} in ${tuplet.normal}`, '3 in 2');
-    if (undotted < shortest) add('shortest note', denominatorOf(undotted), denominatorOf(shortest));
+    if (undotted < shortest && !(isSung && undotted >= noteValue(8)))
+      add('shortest note', denominatorOf(undotted), denominatorOf(shortest));
     const dots = dotsAllowed(contract, measure.time);
     const isFull = note.duration === measureLength(measure.time);
-    if (value && dots && !isFull && (value.dots > 1 || (value.dots === 1 && !dots.includes(value.type))))
+    if (
+      value &&
+      dots &&
+      !isFull &&
+      !isSung &&
+      (value.dots > 1 || (value.dots === 1 && !dots.includes(value.type)))
+    )
       add('dotted notes', `dotted 1/${value.type}`, dots.map((d) => `1/${d}`).join(', '));
   }
   return [...result, ...checkTies(score, notes, contract)];
