@@ -124,7 +124,8 @@ test.describe('when the power goes', () => {
             (r) => r.status,
             () => 0,
           ),
-        { timeout: 40_000 },
+        // As long as the server of all tests is waited for.
+        { timeout: 150_000 },
       )
       .not.toBe(0);
   }
@@ -138,7 +139,7 @@ test.describe('when the power goes', () => {
   });
 
   test('nothing of the lesson is lost, neither with the server nor with the tab', async ({ context }) => {
-    test.setTimeout(120_000);
+    test.setTimeout(300_000);
     await serve();
     const page = await context.newPage();
     await page.goto(url);
@@ -168,7 +169,7 @@ test.describe('when the power goes', () => {
             () => Object.keys(localStorage).filter((k) => k.startsWith('keypath lesson')).length,
           ),
         {
-          timeout: 15_000,
+          timeout: 60_000,
         },
       )
       .toBe(0);

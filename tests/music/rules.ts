@@ -193,4 +193,5 @@ const OF_THE_SOURCE: ReadonlySet<string> = new Set([
   'sevenths sound from level 4',
   'slash chords keep bass and root',
   'nothing of the left hand is held into a chord that it is foreign to',
+  'what comes again is set the same way',
 ] satisfies (keyof typeof RULES)[]);
