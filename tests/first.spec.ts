@@ -4,9 +4,9 @@ import { spawn, type ChildProcess } from 'node:child_process';
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { allPages, benchReady, expectAccessible, pianoFile, scripted } from './support';
+import { allPages, answers, benchReady, expectAccessible, pianoFile, scripted } from './support';
 
-const PORT = 5187;
+const PORT = 5186;
 const url = `http://127.0.0.1:${PORT}`;
 let folder: string;
 let server: ChildProcess;
@@ -18,16 +18,7 @@ test.beforeAll(async () => {
     env: { ...env, PORT: String(PORT), ORIGIN: url, KEYPATH_DATA: folder },
     stdio: 'ignore',
   });
-  await expect
-    .poll(
-      () =>
-        fetch(`${url}/robots.txt`).then(
-          (r) => r.status,
-          () => 0,
-        ),
-      { timeout: 90_000 },
-    )
-    .not.toBe(0);
+  await answers(url);
 });
 test.afterAll(() => {
   server.kill();

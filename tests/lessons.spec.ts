@@ -5,7 +5,7 @@ import { spawn, type ChildProcess } from 'node:child_process';
 import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { expectAccessible, fillSegments, open, scripted } from './support';
+import { answers, expectAccessible, fillSegments, open, scripted } from './support';
 
 /** Opens the lesson of a learner from Today, and waits until it can be given. */
 async function openLesson(page: Page, name: string): Promise<void> {
@@ -117,17 +117,7 @@ test.describe('when the power goes', () => {
       env: { ...process.env, PORT: String(PORT), KEYPATH_DATA: folder, KEYPATH_DEMO: '1' },
       stdio: 'ignore',
     });
-    await expect
-      .poll(
-        () =>
-          fetch(`${url}/robots.txt`).then(
-            (r) => r.status,
-            () => 0,
-          ),
-        // As long as the server of all tests is waited for.
-        { timeout: 150_000 },
-      )
-      .not.toBe(0);
+    await answers(url);
   }
   const kill = (): void => void server?.kill('SIGKILL');
   test.beforeEach(() => {

@@ -5,6 +5,7 @@ import { spawn, spawnSync, type ChildProcess } from 'node:child_process';
 import { mkdtempSync, rmSync, statSync, truncateSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { answers } from './support';
 
 const PORT = 5187;
 const settings = (folder: string, port: number | string, more: Record<string, string> = {}) => ({
@@ -31,16 +32,7 @@ test.afterEach(() => {
 async function serve(more: Record<string, string> = {}): Promise<string> {
   running = spawn('node', ['build'], { env: settings(folder, PORT, more), stdio: 'ignore' });
   const url = `http://127.0.0.1:${PORT}`;
-  await expect
-    .poll(
-      () =>
-        fetch(`${url}/robots.txt`).then(
-          (r) => r.status,
-          () => 0,
-        ),
-      { timeout: 150_000 },
-    )
-    .not.toBe(0);
+  await answers(url);
   return url;
 }
 

@@ -97,3 +97,17 @@ export async function fillSegments(of: Page | Locator, label: string, value: str
     await segments.nth(i).pressSequentially(part);
   }
 }
+
+/** Waits until a server answers, as long as for that of all tests: on a busy machine its engraver takes a minute. */
+export async function answers(url: string): Promise<void> {
+  await expect
+    .poll(
+      () =>
+        fetch(`${url}/robots.txt`).then(
+          (r) => r.status,
+          () => 0,
+        ),
+      { timeout: 150_000 },
+    )
+    .not.toBe(0);
+}

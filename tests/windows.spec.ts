@@ -4,7 +4,7 @@ import { spawn, type ChildProcess } from 'node:child_process';
 import { existsSync, mkdtempSync, readdirSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { benchReady, bring, open, scripted, setLevel } from './support';
+import { answers, benchReady, bring, open, scripted, setLevel } from './support';
 
 const PORT = 5188;
 const url = `http://localhost:${PORT}`;
@@ -17,16 +17,7 @@ test.beforeAll(async () => {
     env: { ...process.env, PORT: String(PORT), KEYPATH_DATA: folder, KEYPATH_DEMO: '1', ORIGIN: url },
     stdio: ['ignore', 'ignore', 'inherit'],
   });
-  await expect
-    .poll(
-      () =>
-        fetch(`${url}/robots.txt`).then(
-          () => true,
-          () => false,
-        ),
-      { timeout: 60_000 },
-    )
-    .toBe(true);
+  await answers(url);
 });
 test.afterAll(() => {
   server.kill('SIGKILL');

@@ -49,7 +49,7 @@ Options
   --recipe FILE.json      arrange, keys: settings and choices from a file
   --json FILE             arrange, finger, pedal: also the report, with reasons
   --tune 12               which tune of a tune book in ABC, by its X: (the first)
-  --home KEY              the home key, in place of the suggested one (C, Am, "D mixolydian")
+  --home KEY              the home key, instead of the suggested one (C, Am, "D mixolydian")
   --groups 2+2+3          how the notes of a measure fall into groups
   --players both|first|second   of two keyboard parts: both in two hands, or one
   --voice A3-D5           keys: the student's comfortable range

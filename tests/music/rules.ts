@@ -162,7 +162,7 @@ const RULES: Readonly<Record<string, Rule>> = {
             ? [placeOf(read, s.onset)]
             : [];
         }),
-  'what comes again is set the same way': (read) => {
+  'repeats are set the same way': (read) => {
     const seen = new Map<string, string>();
     return read.version.score.measures.flatMap((m) => {
       const textOf = (notes: readonly SoundingNote[]): string =>
@@ -193,5 +193,5 @@ const OF_THE_SOURCE: ReadonlySet<string> = new Set([
   'sevenths sound from level 4',
   'slash chords keep bass and root',
   'nothing of the left hand is held into a chord that it is foreign to',
-  'what comes again is set the same way',
+  'repeats are set the same way',
 ] satisfies (keyof typeof RULES)[]);

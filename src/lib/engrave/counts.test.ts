@@ -114,7 +114,7 @@ describe('held beats', () => {
 });
 
 describe('names of notes', () => {
-  it('have a line of their own, also where the right hand rests and only the left hand is named', async () => {
+  it('have their own line, also where the right hand rests and only the left hand is named', async () => {
     const version = made('numbers', ['4/4', 4, 4, 'r:4 | r:4', 'E3:1 G3:1 B3:1 G3:1 | B2:2 E3:2']);
     const [svg] = await drawn([sheetOf(version, { from: 0, to: 1 }, { ...all, names: true, width: 700 })]);
     const counted = new Set(boxesOf(svg!).map((box) => box.y));

@@ -3,7 +3,8 @@ import { capital } from '$core/capital';
 import { datesIn } from '$core/dates';
 import { USUAL_LOCALE, type Locale } from '$core/locale';
 import { nameNotesAs } from '$core/score/noteNames';
-import { IDIOMS, type SeenIdiom } from '$core/analysis/idiom';
+import type { SeenIdiom } from '$core/analysis/idiom';
+import { IDIOMS } from '$core/analysis/idioms';
 import type { TimeSignature } from '$core/score/score';
 
 export { tempoText, toBeats, toQuarters } from '$core/score/tempoText';

@@ -23,7 +23,7 @@ describe('a diminished seventh', () => {
     expect(led('Fdim7', 'G7')).toBe('Bdim7/F');
     expect(led('C#dim7', 'C#dim7')).toBe('C♯dim7');
   });
-  it('is spelled as its source has it where nothing else says', () => {
+  it('is spelled as in its source where nothing else says', () => {
     const { progression } = reportOf(
       readScoreFile(
         'x.abc',

@@ -4,7 +4,15 @@
  * music can have; where two readings are near, both are given.
  */
 import { endOf } from '../score/metre';
-import { endOfScore, isOneLine, soundingNotes, type SoundingNote } from '../score/query';
+import { stage } from '../pipeline/memo';
+import {
+  byMeasure,
+  endOfScore,
+  isOneLine,
+  measureAt,
+  soundingNotes,
+  type SoundingNote,
+} from '../score/query';
 import type { Measure, Score } from '../score/score';
 import type { Ticks } from '../score/ticks';
 import { chordTones, type Chord } from '../theory/chord';
@@ -29,7 +37,7 @@ export const keyOf = (score: Score): Key => homesOf(score)[0]!.key;
 export function otherHome(score: Score): Key | undefined {
   if (score.home) return undefined;
   const main = keyOf(score);
-  const readings = readingsOf(score, firstRegion(score));
+  const readings = firstReadings(score);
   const own = readings.find((r) => r.key.mode === main.mode)!;
   const other = readings.find((r) => r !== own)!;
   return own.weight - other.weight < NEAR ? other.key : undefined;
@@ -40,6 +48,9 @@ function firstRegion({ measures }: Score): readonly Measure[] {
   const first = measures[0]!.key;
   return measures.filter((m) => m.key.fifths === first.fifths && m.key.mode === first.mode);
 }
+
+/** What can be read under the first signature: asked for again and again while a piece is analysed, and weighed once. */
+const firstReadings = stage('home', (score: Score) => readingsOf(score, firstRegion(score)));
 
 /** The homes that a teacher can choose from: the modes of the signature, then the major and minor keys of the others. */
 export const homeChoices = (fifths: number): readonly Key[] => [
@@ -55,7 +66,7 @@ export function homesOf(score: Score): readonly HomeReading[] {
   const first = score.measures[0]!.key;
   // A signature for which the source names a mode is its word.
   if (first.mode !== 'major') return [{ key: first, weight: Infinity }];
-  return readingsOf(score, firstRegion(score));
+  return firstReadings(score);
 }
 
 /** The key of a passage under a signature of its own: where it is near, the tonic of the whole goes on. */
@@ -89,14 +100,12 @@ const PRIOR: Readonly<Record<Mode, number>> = {
 function readingsOf(score: Score, measures: readonly Measure[]): readonly HomeReading[] {
   const { fifths } = measures[0]!.key;
   const own = new Set(measures.map((m) => m.index));
-  const spans = measures.map((m): readonly [Ticks, Ticks] => [m.start, endOf(m)]);
-  const isInside = (onset: Ticks): boolean => spans.some(([from, to]) => onset >= from && onset < to);
   const isWhole = own.size === score.measures.length;
-  const notes = score.parts
-    .flatMap((p) => soundingNotes(p.notes))
-    .filter((n) => isWhole || isInside(n.onset))
-    .sort((a, b) => a.onset - b.onset);
-  const chords = chordsIn(score, isWhole ? () => true : isInside);
+  const all = score.parts.flatMap((p) => soundingNotes(p.notes)).sort((a, b) => a.onset - b.onset);
+  const notes = isWhole
+    ? all
+    : byMeasure(score.measures, all).flatMap((inside, i) => (own.has(i) ? inside : []));
+  const chords = chordsIn(score, (onset) => isWhole || own.has(measureAt(score.measures, onset).index));
   const weights = weightsOf(notes);
   const total = weights.reduce((a, b) => a + b, 0);
   const ends = endsOf(measures, notes);

@@ -1,7 +1,8 @@
 import { describe, expect, it } from 'vitest';
 import { readAbc } from '../io/abc/read';
 import { scoreFrom, type Line } from '../test/shorthand';
-import { idiomOf, type Idiom } from './idiom';
+import { idiomOf } from './idiom';
+import type { Idiom } from './idioms';
 
 const four = { beats: 4, beatType: 4 };
 const three = { beats: 3, beatType: 4 };
@@ -33,7 +34,7 @@ describe('the idiom of a piece', () => {
   ])('is %s by what the left hand has in each measure: %s', (idiom, measure) => {
     expect(seen({ right: times(4, 'E4:1 G4:1 E4:2'), left: times(4, measure) })).toBe(idiom);
   });
-  it('is a study where it runs in scales, and a prelude where its chords are broken over both hands', () => {
+  it('is a study where it runs in scales, and a prelude where its chords are broken between the hands', () => {
     const left = times(4, 'C3:4');
     const run =
       'C4:0.25 D4:0.25 E4:0.25 F4:0.25 G4:0.25 A4:0.25 B4:0.25 C5:0.25 B4:0.25 A4:0.25 G4:0.25 F4:0.25 E4:0.25 D4:0.25 C4:0.5';
@@ -42,7 +43,7 @@ describe('the idiom of a piece', () => {
       'prelude',
     );
   });
-  it('is in two voices where each hand has a line of its own', () => {
+  it('is in two voices where each hand plays a melody', () => {
     const upper = 'C5:1 D5:0.5 E5:0.5 F5:2 | E5:1 D5:1 C5:1 B4:1 | C5:2 D5:1 E5:1 | F5:0.5 E5:0.5 D5:1 C5:2';
     const lower = 'C3:2 D3:1 E3:1 | C3:1 D3:0.5 E3:0.5 F3:2 | E3:1 D3:1 C3:1 B2:1 | A2:1 B2:1 C3:2';
     expect(seen({ right: upper, left: lower })).toBe('voices');

@@ -22,8 +22,6 @@ import {
 } from './figures';
 import { idiomNamed, type Idiom } from './idioms';
 
-export { IDIOM_IDS, IDIOMS, type Idiom } from './idioms';
-
 export interface SeenIdiom {
   readonly idiom: Idiom;
   /** By what it is seen: "it says so above the music"; empty where none is. */
@@ -77,7 +75,7 @@ function seenIn(score: Score): SeenIdiom {
     if (beats === 2 || beats === 4) {
       const ragged = measures.length > 0 ? syncopations(score, hands!.right) / measures.length : 0;
       return ragged >= RAGGED
-        ? { idiom: 'rag', because: 'a syncopated tune over low notes alternating with chords' }
+        ? { idiom: 'rag', because: 'a syncopated melody over low notes alternating with chords' }
         : { idiom: 'march', because: 'its left hand alternates low notes and chords' };
     }
   }
@@ -88,7 +86,7 @@ function seenIn(score: Score): SeenIdiom {
   if (Math.max(left(isRunning), right(isRunning)) > MOST_MEASURES)
     return { idiom: 'study', because: 'it runs in scales' };
   if (right(isQuicklyBroken) > MOST_MEASURES)
-    return { idiom: 'prelude', because: 'its chords are broken over both hands' };
+    return { idiom: 'prelude', because: 'its chords are broken between the hands' };
   if (hands && isFigureThroughout(measures, hands.left, MOST_MEASURES))
     return { idiom: 'riff', because: 'one figure repeats in the left hand' };
   // Players who strike together are an arrangement, voices that do are a hymn.

@@ -28,7 +28,7 @@ import { disagreements, type Disagreement } from './disagreements';
 import { formOf, type Form } from './form';
 import { chordsOf, type ChordSpan } from './harmony';
 import { idiomOf, type SeenIdiom } from './idiom';
-import { keyOf, otherHome } from './home';
+import { keyOf } from './home';
 import { keyReport, withHeardMode, type KeyReport } from './key';
 import { commonTones, shapesOf, type SymbolShapes } from './shapes';
 
@@ -138,8 +138,7 @@ export function reportOf(
   onStage('keys');
   const score = withHeardMode(source);
   const key = keyOf(score);
-  // Second readings are those of the source: a mode that was heard is written into the measures of `score`.
-  const keys = { ...keyReport(score), ...otherOf(source) };
+  const keys = keyReport(score);
   onStage('chords');
   const all = chordsOf(score);
   const spans = all.filter((s): s is Named => s.chord !== null);
@@ -184,11 +183,6 @@ export function reportOf(
     level: levelOf(whole),
   };
 }
-
-const otherOf = (source: Score): Pick<KeyReport, 'other'> => {
-  const other = otherHome(source);
-  return other ? { other } : {};
-};
 
 /** The hardest measures, each said once. */
 const hardSpots = (difficulty: readonly MeasureDifficulty[], { firstSeen }: Form): HardSpot[] =>

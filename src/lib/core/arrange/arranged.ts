@@ -1,6 +1,6 @@
 /** What arranging takes and gives, and what its styles have in common. */
 import type { Form } from '../analysis/form';
-import type { Idiom } from '../analysis/idiom';
+import type { Idiom } from '../analysis/idioms';
 import type { ChordSpan } from '../analysis/harmony';
 import type { Melody, MelodyLine } from '../analysis/melody';
 import type { Hand } from '../fingering/events';

@@ -1,79 +1,81 @@
 /**
  * What becomes of a style at each level, as the musical rules list it: from which level the source's own left hand is kept, how many
- * strokes to a beat of it are left, and what stands for it where the source has none; and with what a level begins.
+ * strokes to a beat of it are left, and what a left hand has where the source has none. Rows of one table; nothing of a style is said elsewhere.
  */
 import type { Idiom } from '../analysis/idioms';
 import { beatLength, isCompound, measureLength } from '../score/metre';
 import type { TimeSignature } from '../score/score';
 import type { LevelContract } from './levels';
-import { TEXTURES, type TextureId } from './textures';
+import type { TextureId } from './textures';
 
-/** The levels at which a style has a form of its own; the last is that of all above it. */
+/** The levels at which a style has its own form; the last is that of all above it. */
 type Forms<T> = readonly [atThree: T, atFour: T, atFive: T];
+type Textures = Forms<readonly TextureId[]>;
+
+/** What the beats of a measure ask of a left hand. */
+type Beats = 'compound' | 'three' | 'even' | 'uneven';
 
 interface StyleFacts {
   /** From this level on the source's own left hand is kept and thinned. */
   readonly ownFrom: 3 | 4;
   /** Strokes to a beat that are left of it; null: as many as the level has. */
   readonly strokes: Forms<number | null>;
-  /** Left hands for a source that has none, by the beats of a measure: the preferred first. */
-  readonly textures?: {
-    readonly simple: Forms<readonly TextureId[]>;
-    readonly compound: Forms<readonly TextureId[]>;
-  };
+  /** Left hands for a source that has none, the preferred first; where there are none, those of plain music. */
+  readonly textures: Readonly<Partial<Record<Beats, Textures>>>;
 }
 
-const FULL: Forms<null> = [null, null, null];
-/** Half notes, quarters, eighths. */
-const WALKS: Forms<number> = [0.5, 1, 2];
+const always = (...textures: TextureId[]): Textures => [textures, textures, textures];
 
-const ROCKING: Forms<readonly TextureId[]> = [['rocking'], ['rocking'], ['open-tenth', 'broken-chord']];
+const ROCKING: Textures = [['rocking'], ['rocking'], ['open-tenth', 'broken-chord']];
+const BROKEN: Textures = [['broken-chord'], ['broken-chord'], ['open-tenth', 'broken-chord']];
+const WALKING: Textures = [['root-then-fifth'], ['walking-bass'], ['walking-octaves', 'walking-bass']];
+const VOICES: Textures = [['root-fifth'], ['root-fifth'], ['tenth-together', 'root-fifth']];
 
-export const STYLES: Readonly<Record<Idiom, StyleFacts>> = {
-  waltz: { ownFrom: 4, strokes: FULL },
-  march: { ownFrom: 4, strokes: FULL },
-  rag: { ownFrom: 4, strokes: FULL },
-  swing: { ownFrom: 4, strokes: FULL },
+/** What holds where a style says nothing else. */
+const PLAIN: StyleFacts = { ownFrom: 4, strokes: [null, null, null], textures: {} };
+/** The same for a style that is in the left hand of its source. */
+const OWN: StyleFacts = { ...PLAIN, ownFrom: 3 };
+
+const PLAIN_TEXTURES: Readonly<Record<Beats, Textures>> = {
+  compound: [[], ['rocking', 'broken-chord'], ['open-tenth', 'broken-chord']],
+  three: [['waltz-bass'], ['waltz-bass'], ['low-octave-chord', 'waltz-bass']],
+  even: [['broken-chord'], ['broken-chord'], ['open-tenth', 'low-octave-chord']],
+  uneven: [['broken-chord'], ['broken-chord'], ['open-tenth', 'low-octave-chord']],
+};
+
+const STYLES: Readonly<Record<Idiom, StyleFacts>> = {
+  waltz: { ...PLAIN, textures: { three: always('waltz-bass') } },
+  march: { ...PLAIN, textures: { even: always('swing-bass') } },
+  rag: { ...PLAIN, textures: { even: always('swing-bass') } },
+  swing: {
+    ...PLAIN,
+    textures: { even: [['broken-chord'], ['swing-bass', 'bass-line'], ['swing-bass', 'bass-line']] },
+  },
   walking: {
-    ownFrom: 3,
-    strokes: WALKS,
+    ...OWN,
+    // Half notes, quarters, eighths.
+    strokes: [0.5, 1, 2],
     textures: {
-      simple: [['root-then-fifth'], ['walking-bass'], ['walking-octaves', 'walking-bass']],
       compound: [['root-then-fifth'], ['walking-bass'], ['walking-bass']],
+      three: WALKING,
+      even: WALKING,
+      uneven: WALKING,
     },
   },
-  bossa: {
-    ownFrom: 3,
-    strokes: FULL,
-    textures: {
-      simple: [['pushed-bass'], ['pushed-bass'], ['pushed-bass']],
-      compound: ROCKING,
-    },
+  bossa: { ...OWN, textures: { even: always('pushed-bass'), compound: ROCKING } },
+  tango: { ...OWN, textures: { even: always('tango-bass'), compound: ROCKING } },
+  hymn: { ...PLAIN, textures: { three: VOICES, even: VOICES, uneven: VOICES } },
+  voices: OWN,
+  study: OWN,
+  prelude: { ...OWN, strokes: [1, 2, 4] },
+  ballad: {
+    ...PLAIN,
+    textures: { compound: [['rocking'], ['rocking', 'broken-chord'], ['open-tenth', 'broken-chord']] },
   },
-  tango: {
-    ownFrom: 3,
-    strokes: FULL,
-    textures: {
-      simple: [['tango-bass'], ['tango-bass'], ['tango-bass']],
-      compound: ROCKING,
-    },
-  },
-  hymn: { ownFrom: 4, strokes: FULL },
-  voices: { ownFrom: 3, strokes: FULL },
-  study: { ownFrom: 3, strokes: FULL },
-  prelude: { ownFrom: 3, strokes: [1, 2, 4] },
-  ballad: { ownFrom: 4, strokes: FULL },
-  lullaby: {
-    ownFrom: 3,
-    strokes: FULL,
-    textures: {
-      simple: [['broken-chord'], ['broken-chord'], ['open-tenth', 'broken-chord']],
-      compound: ROCKING,
-    },
-  },
-  riff: { ownFrom: 3, strokes: FULL },
-  dance: { ownFrom: 4, strokes: FULL },
-  plain: { ownFrom: 4, strokes: FULL },
+  lullaby: { ...OWN, textures: { compound: ROCKING, three: BROKEN, even: BROKEN, uneven: BROKEN } },
+  riff: OWN,
+  dance: { ...PLAIN, textures: { even: [[], ['swing-bass'], ['swing-bass']] } },
+  plain: PLAIN,
 };
 
 const formAt = (level: number): 0 | 1 | 2 => (level < 4 ? 0 : level < 5 ? 1 : 2);
@@ -89,17 +91,6 @@ export const isStyleOwn = (idiom: Idiom): boolean => STYLES[idiom].ownFrom === 3
 export const strokesLeft = ({ level }: LevelContract, idiom: Idiom): number =>
   level >= 6 ? Infinity : (STYLES[idiom].strokes[formAt(level)] ?? Infinity);
 
-/** The left hands of a style at a level, the preferred first; undefined where it has none of its own. */
-const texturesOfStyle = (
-  idiom: Idiom,
-  level: number,
-  metre: 'simple' | 'compound',
-): readonly TextureId[] | undefined =>
-  level < 3 ? undefined : STYLES[idiom].textures?.[metre][formAt(level)];
-
-/** Idioms whose left hand has low notes and chords in turn. */
-const LOW_AND_CHORD: ReadonlySet<Idiom> = new Set(['march', 'rag', 'dance']);
-
 /**
  * The textures that a level begins with in a metre, the busiest first: those of the idiom, then those of the level. All keep the bass
  * of each chord lowest: block chords in the nearest inversion do not, and are the teacher's to choose.
@@ -107,29 +98,13 @@ const LOW_AND_CHORD: ReadonlySet<Idiom> = new Set(['march', 'rag', 'dance']);
 export function usualTextures(level: number, time: TimeSignature, idiom: Idiom): readonly TextureId[] {
   if (level < 2) return ['held-root'];
   if (level < 3) return ['root-fifth', 'root-then-fifth', 'held-root'];
-  const beats = measureLength(time) / beatLength(time);
-  return [
-    ...new Set([...ofIdiom(level, beats, isCompound(time), idiom), 'root-then-fifth', 'root-fifth'] as const),
-  ];
+  const beats = beatsOf(time);
+  const own = (STYLES[idiom].textures[beats] ?? PLAIN_TEXTURES[beats])[formAt(level)];
+  return [...new Set([...own, 'root-then-fifth', 'root-fifth'] as const)];
 }
 
-function ofIdiom(level: number, beats: number, compound: boolean, idiom: Idiom): readonly TextureId[] {
-  const own = texturesOfStyle(idiom, level, compound ? 'compound' : 'simple');
-  const isEven = beats === 2 || beats === 4;
-  if (own && (compound || isEven || !own.some((id) => TEXTURES[id].metres === 'even'))) return own;
-  if (compound)
-    return level < 4
-      ? idiom === 'ballad'
-        ? ['rocking']
-        : []
-      : level < 5
-        ? ['rocking', 'broken-chord']
-        : ['open-tenth', 'broken-chord'];
-  if (idiom === 'hymn') return level < 5 ? ['root-fifth'] : ['tenth-together', 'root-fifth'];
-  if (beats === 3)
-    return level < 5 || idiom === 'waltz' ? ['waltz-bass'] : ['low-octave-chord', 'waltz-bass'];
-  if (isEven && LOW_AND_CHORD.has(idiom)) return level < 4 && idiom === 'dance' ? [] : ['swing-bass'];
-  if (level < 4) return ['broken-chord'];
-  if (isEven && idiom === 'swing') return ['swing-bass', 'bass-line'];
-  return level < 5 ? ['broken-chord'] : ['open-tenth', 'low-octave-chord'];
+function beatsOf(time: TimeSignature): Beats {
+  if (isCompound(time)) return 'compound';
+  const beats = measureLength(time) / beatLength(time);
+  return beats === 3 ? 'three' : beats === 2 || beats === 4 ? 'even' : 'uneven';
 }

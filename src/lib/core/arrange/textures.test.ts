@@ -1,5 +1,5 @@
 /** Every texture of the table, in its metres, as a teacher writes it. */
-import { IDIOM_IDS } from '../analysis/idiom';
+import { IDIOM_IDS } from '../analysis/idioms';
 import { describe, expect, it } from 'vitest';
 import { chordsOf } from '../analysis/harmony';
 import { melodyOf } from '../analysis/melody';

@@ -11,7 +11,7 @@ describe('measures without pedal', () => {
       dry('E5:4 | E4:4 | C5:4', 'C3:1 D3:1 E3:1 F3:1 | C3:1 G3:1 E3:1 G3:1 | [C3 E3]:1 [D3 F3]:1 [E3 G3]:2'),
     ).toEqual([true, false, false]);
   });
-  it('are all of a piece in which both hands keep their place', () => {
+  it('are all of a piece in which neither hand moves', () => {
     expect(dry('C4:1 D4:1 E4:1 G4:1 | C4:4', 'C3:4 | G2:4')).toEqual([true, true]);
     expect(dry('C4:1 D4:1 E4:1 A4:1 | C4:4', 'C3:4 | G2:4')).toEqual([false, false]);
   });

@@ -1,7 +1,8 @@
 /** The stages that make the notes of a version: the source analysed, in its key, arranged, in the hands that were decided. */
 import type { Form } from '../analysis/form';
 import { chordAt, type ChordSpan } from '../analysis/harmony';
-import { idiomOf, type Idiom } from '../analysis/idiom';
+import { idiomOf } from '../analysis/idiom';
+import type { Idiom } from '../analysis/idioms';
 import type { MelodyLine } from '../analysis/melody';
 import { arrange, hasLeftHand } from '../arrange/arrange';
 import { asWritten } from '../arrange/asWritten';
@@ -114,7 +115,7 @@ const reduceStage = stage(
     noHarderThanSource(score, chords, settingsOf(form, contract, wishes), wishes.tempo, next ?? undefined),
 );
 
-/** Whether a source, played as it is written, keeps every limit of a level; its pedal is set anew. */
+/** Whether a source, played as it is written, keeps every limit of a level; its pedal is another's. */
 const withinStage = stage(
   'within',
   (
@@ -125,12 +126,10 @@ const withinStage = stage(
   ): { readonly isWithin: boolean } => {
     if (score.parts.length === 0) return { isWithin: false };
     const part = keyboardPart(score);
-    const { notes, reasons } = asWritten(part, { measures: score.measures, reach, keyboard });
     const isWithin =
       part.staves >= 2 &&
-      reasons.length === 0 &&
-      checkVersion({ ...score, parts: [{ ...part, notes }], pedals: [] }, { contract, reach, keyboard })
-        .length === 0;
+      checkVersion({ ...score, parts: [part], pedals: [] }, { contract, reach, keyboard }).length === 0 &&
+      asWritten(part, { measures: score.measures, reach, keyboard }).reasons.length === 0;
     return { isWithin };
   },
 );
@@ -258,6 +257,7 @@ export function arrangement(
       tempo: source.tempo || USUAL_TEMPO,
       // A style that walks or breaks its chords does so more slowly below its own level, whatever a limit allows.
       isWithin:
+        contract.accompaniment !== 'kept' &&
         strokesLeft(contract, idiom) === Infinity &&
         withinStage(moved, contract, sameData(reach), sameData(keyboard)).isWithin,
     }),
@@ -315,7 +315,13 @@ function noHarderThanSource(
   const { contract } = settings;
   const first = arrange(score, chords, settings);
   const own = score.parts.length > 0 ? keyboardPart(score) : undefined;
-  if (contract.accompaniment === 'kept' || !hasLeftHand(first) || first.isSingAlong || !own)
+  if (
+    contract.accompaniment === 'kept' ||
+    settings.isWithin ||
+    !hasLeftHand(first) ||
+    first.isSingAlong ||
+    !own
+  )
     return { arranged: first, steps: 0 };
   const hard = (notes: readonly Note[], { tempoShare }: LevelContract = contract): number =>
     scoreOfWhole(

@@ -23,7 +23,7 @@ import type { Arranged } from '../arrange/arranged';
 import type { Reason } from '../arrange/reason';
 import { LEVELS, type LevelContract } from '../arrange/levels';
 import { countMeasures, withOtherWords, type MeasureCounts } from '../counting/count';
-import type { Idiom } from '../analysis/idiom';
+import type { Idiom } from '../analysis/idioms';
 import type { Feel } from '../counting/feel';
 import type { SchoolId } from '../counting/schools';
 import { byNote, decisionsOf } from '../decisions/decide';

@@ -3,7 +3,7 @@
  * counted. It holds for the whole version; whatever can differ from place to place is a decision (core/decisions).
  */
 import { z } from 'zod';
-import { IDIOM_IDS } from '../analysis/idiom';
+import { IDIOM_IDS } from '../analysis/idioms';
 import { tasteSchema } from '../fingering/taste';
 import { parseKey } from '../theory/key';
 

@@ -301,7 +301,7 @@ describe('decisions beyond fingers', () => {
     const { countFor: _a, cutTime: _b, feel: _c, ...old } = DEFAULT_RECIPE;
     expect(recipeSchema.parse(old)).toEqual(DEFAULT_RECIPE);
   });
-  it('a piece within its level stays as it is, and a texture that is decided changes its own measures alone', () => {
+  it('a piece within its level stays note for note, and a texture changes only the measures it is chosen for', () => {
     const easy = scoreFrom({
       key: 'C',
       time: { beats: 4, beatType: 4 },

@@ -2,7 +2,8 @@
  * What pages show of pieces and versions, derived from their content. Reads and arranges, and so runs in the pool; summaries.ts keeps
  * what comes out.
  */
-import { idiomOf, type Idiom } from '$core/analysis/idiom';
+import { idiomOf } from '$core/analysis/idiom';
+import type { Idiom } from '$core/analysis/idioms';
 import { formOf, type Form } from '$core/analysis/form';
 import { decisionText } from '$core/decisions/registry';
 import { decisionsOf, subjectOf } from '$core/decisions/decide';

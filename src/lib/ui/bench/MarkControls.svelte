@@ -1,7 +1,7 @@
 <script lang="ts">
   /** How the whole version is counted and pedalled. */
   import { inSentence } from '$core/capital';
-  import { IDIOM_IDS, IDIOMS, type Idiom } from '$core/analysis/idiom';
+  import { IDIOM_IDS, IDIOMS, type Idiom } from '$core/analysis/idioms';
   import type { Feel } from '$core/counting/feel';
   import type { Recipe } from '$core/version/recipe';
   import Choice from './Choice.svelte';

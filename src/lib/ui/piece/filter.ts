@@ -1,6 +1,6 @@
 /** Which pieces a list shows: by words, and by what they are, who learns them and what is still to be done. */
 import { levelText } from '$core/arrange/levels';
-import { IDIOMS, type Idiom } from '$core/analysis/idiom';
+import { IDIOMS, type Idiom } from '$core/analysis/idioms';
 import { metreText } from '$ui/text';
 import type { TimeSignature } from '$core/score/score';
 
