@@ -44,6 +44,13 @@ describe('the home of a piece', () => {
     expect(keyReport(score).passages.map((p) => [p.from, p.to, keyName(p.key)])).toEqual([[4, 7, 'C minor']]);
     expect(withHeardMode(score).measures[5]!.key).toEqual(parseKey('Cm'));
   });
+  it('goes elsewhere for a passage, and back, only where the chords written there have its tonic', () => {
+    const away = (chords: string) =>
+      keyReport(tune(charted(`C F G C ${chords} C F G C`))).passages.map((p) => keyName(p.key));
+    expect(away('A D E A D A E A')).toEqual(['A major']);
+    // The same notes over chords that never come to A.
+    expect(away('D D E D E D E D')).toEqual([]);
+  });
   it('is what the teacher says, and then nothing else is offered', () => {
     const score = { ...tune(charted('Am F C G Am F C G')), home: parseKey('F')! };
     expect(keyName(keyOf(score))).toBe('F major');

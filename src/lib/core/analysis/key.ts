@@ -3,10 +3,11 @@
  * contradict. Where the piece is at home says home.ts.
  */
 import { shownAccidentals } from '../score/accidentals';
+import { endOf } from '../score/metre';
 import { byMeasure, soundingNotes, type SoundingNote } from '../score/query';
 import type { Measure, Score } from '../score/score';
 import { pitchClass } from '../theory/fifths';
-import { scaleFifths, type Key } from '../theory/key';
+import { scaleFifths, tonicFifths, type Key } from '../theory/key';
 import { keyOf, keyUnder, otherHome, weightsOf } from './home';
 import { keyFit, keyFromProfile } from './keyProfile';
 
@@ -170,7 +171,11 @@ function passagesIn(score: Score, notes: readonly SoundingNote[], main: Key): Ke
  */
 function candidatesFor({ home }: Score, main: Key): readonly Key[] {
   const isPlain = main.mode === 'major' || main.mode === 'minor';
-  return isPlain && !home ? ALL_KEYS : [main, ...ALL_KEYS.filter((key) => key.fifths !== main.fifths)];
+  const others =
+    isPlain && !home ? ALL_KEYS : [main, ...ALL_KEYS.filter((key) => key.fifths !== main.fifths)];
+  // Of enharmonic twins the nearer one: a passage after three sharps is in F sharp.
+  const distance = ({ fifths }: Key): number => Math.abs(fifths - main.fifths);
+  return [...others].sort((a, b) => distance(a) - distance(b));
 }
 
 /** Share of what sounds from which notes outside a signature are more than ornaments of it. */
@@ -232,7 +237,19 @@ function passagesOf(score: Score, notes: readonly SoundingNote[], main: Key): Ke
     if (last && sameKey(last.key, keys[k]!)) passages[passages.length - 1] = { ...last, to: i };
     else passages.push({ from: i, to: i, key: keys[k]! });
   });
-  return passages.filter((p) => !sameKey(p.key, main) && p.to - p.from + 1 >= SHORTEST_PASSAGE);
+  return passages.filter(
+    (p) => !sameKey(p.key, main) && p.to - p.from + 1 >= SHORTEST_PASSAGE && comesHome(score, p),
+  );
+}
+
+/** Whether the written chords of a passage have its tonic; where none are written its notes alone have said it. */
+function comesHome({ measures, chordSymbols }: Score, { from, to, key }: KeyPassage): boolean {
+  const [start, end] = [measures[from]!.start, endOf(measures[to]!)];
+  const inside = chordSymbols.flatMap(({ onset, chord }) =>
+    chord && onset >= start && onset < end ? [chord] : [],
+  );
+  const home = pitchClass(tonicFifths(key));
+  return inside.length === 0 || inside.some((c) => pitchClass(c.root) === home && c.kind !== 'dominant7');
 }
 
 const sameKey = (a: Key, b: Key): boolean => a.fifths === b.fifths && a.mode === b.mode;

@@ -107,6 +107,15 @@ describe('reading ABC', () => {
   it('lays voices over one another', () => {
     expect(notesOf(tune('e4 & c2 d2|f4|'))).toEqual(['E5@0+4', 'C5@0+2', 'D5@2+2', 'F5@4+4']);
   });
+  it.each([
+    ['Dphr ^F', 'D phrygian'],
+    ['Am ^g', 'A minor'],
+    ['F#m', 'F♯ minor'],
+    ['Ddor', 'D dorian'],
+    ['Bb', 'B♭ major'],
+  ])('K:%s is %s, whatever accidentals are written beside it', (written, name) => {
+    expect(keyName(readAbc(`X:1\nM:4/4\nL:1/4\nK:${written}\nD F A D|\n`).score.measures[0]!.key)).toBe(name);
+  });
   it('goes on where lines are joined around fields, leaves signs under the music out, and plays pipes with their sharps', () => {
     const { score, warnings } = readAbc(
       'X:1\nT:A long \\\nname\nR:march\nL:1/4\nK:HP\nCF|\\\nw:one two\nFC[|]C:F|\nd: . . T\n',

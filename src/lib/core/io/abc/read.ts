@@ -20,7 +20,7 @@ import type {
 import { TICKS_PER_QUARTER, type Ticks } from '../../score/ticks';
 import { parseChord, rootNamed } from '../../theory/chordName';
 import { fromFifths } from '../../theory/fifths';
-import type { Key } from '../../theory/key';
+import { parseKey, type Key } from '../../theory/key';
 import { modeNamed } from '../../theory/modes';
 import { InputError } from '../inputError';
 import { assembleScore } from '../assemble';
@@ -564,8 +564,13 @@ function timeOf({ type, value }: AbcMeter): TimeSignature | undefined {
   return usable ? { beats, beatType } : undefined;
 }
 
-/** The signature by its accidentals, and the mode by its name. */
+/**
+ * A key by its home and the name of its mode; the accidentals written beside them (“Am ^g”) stand before their notes. Where no mode is
+ * named the accidentals are the key signature.
+ */
 function keyOf(key: AbcKey, accidentals: ReadonlyMap<string, number>): Key {
+  const named = key.mode ? parseKey(`${key.root ?? ''}${key.acc ?? ''} ${key.mode}`) : undefined;
+  if (named) return named;
   const fifths = [...accidentals.values()].reduce((sum, alter) => sum + Math.sign(alter), 0);
   return { fifths: Math.max(-7, Math.min(7, fifths)), mode: modeNamed(key.mode ?? '') ?? 'major' };
 }
