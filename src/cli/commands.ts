@@ -1,6 +1,6 @@
 /** What each command makes of a score. Nothing here reads or writes files: main.ts does. */
 import { keyOf } from '../lib/core/analysis/home';
-import { withHeardMode } from '../lib/core/analysis/key';
+import { signedText, withHeardMode } from '../lib/core/analysis/key';
 import { reportOf } from '../lib/core/analysis/report';
 import { shareOf } from '../lib/core/arrange/account';
 import { levelNumbered } from '../lib/core/arrange/levels';
@@ -15,7 +15,7 @@ import type { Score } from '../lib/core/score/score';
 import { quarters, TICKS_PER_QUARTER } from '../lib/core/score/ticks';
 import { bassOf, chordToneNames, inversion } from '../lib/core/theory/chord';
 import { fromFifths } from '../lib/core/theory/fifths';
-import { inMode, keyCode, keyName, parseKey, tonicName, type Key } from '../lib/core/theory/key';
+import { inMode, keyCode, parseKey, tonicName, type Key } from '../lib/core/theory/key';
 import { pitchClassName } from '../lib/core/score/pitch';
 import { inAllKeys } from '../lib/core/transpose/allKeys';
 import {
@@ -53,7 +53,7 @@ function analyse({ score, warnings, tune }: Input): Outcome {
       title: score.title,
       key: keyJson(report.key),
       otherHome: keys.other ? keyJson(keys.other) : null,
-      ...(keys.heard ? { heardKey: keyJson(keys.heard) } : {}),
+      ...(keys.signed ? { signedKey: keyJson(keys.signed) } : {}),
       scale: report.scale,
       passages: keys.passages.map((p) => ({ from: number(p.from), to: number(p.to), ...keyJson(p.key) })),
       keyChanges: score.measures
@@ -112,9 +112,7 @@ function analyse({ score, warnings, tune }: Input): Outcome {
       tune: tune.map(({ from, to, player }) => ({ from: number(from), to: number(to), player })),
       warnings: [
         ...warnings,
-        ...(keys.heard
-          ? [`The key signature says ${report.keyName}; the notes suggest ${keyName(keys.heard)}.`]
-          : []),
+        ...(keys.signed ? [signedText(keys.signed, report.keyName)] : []),
         ...report.disagreements.map(
           ({ measure, symbol, sounds, heard }) =>
             `Measure ${number(measure)}: the symbol says ${symbol}, but ${sounds.join(' ')} sound${heard ? `, which is ${heard}` : ''}.`,

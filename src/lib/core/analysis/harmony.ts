@@ -3,7 +3,8 @@ import { endOfScore } from '../score/query';
 import type { Score } from '../score/score';
 import type { Ticks } from '../score/ticks';
 import { sameChord, type Chord } from '../theory/chord';
-import { withHeardSignature } from './key';
+import { contradictedKey } from './home';
+import { withHeardMode } from './key';
 import { harmonise, isBareTune } from './harmonise';
 import { hearChords } from './hearChords';
 
@@ -25,7 +26,7 @@ export function chordsOf(score: Score): ChordSpan[] {
 function spansOf(score: Score): ChordSpan[] {
   if (score.chordSymbols.length > 0) return fromSymbols(score);
   // What key the notes are in is heard from them, not from a signature that they contradict.
-  const heard = withHeardSignature(score)?.score ?? score;
+  const heard = contradictedKey(score) ? withHeardMode(score) : score;
   if (isBareTune(heard))
     return harmonise(heard).map((proposed): ChordSpan => ({ ...proposed, from: 'harmonised' }));
   return hearChords(heard).map((heard): ChordSpan => ({ ...heard, from: 'notes' }));

@@ -1,8 +1,10 @@
 /**
  * Where a piece is at home. The evidence, in its order: the teacher's word; a mode that the source names; written chords and their
- * cadences; what begins and closes under the first signature; the notes' profile. All seven modes of the signature are homes that
+ * cadences; what begins and closes under the first signature; the notes' profile. Where all notes contradict the signature, theirs
+ * is the home. All seven modes of the signature are homes that
  * music can have; where two readings are near, both are given.
  */
+import { shownAccidentals } from '../score/accidentals';
 import { endOf } from '../score/metre';
 import { stage } from '../pipeline/memo';
 import {
@@ -19,7 +21,7 @@ import { chordTones, type Chord } from '../theory/chord';
 import { pitchClass } from '../theory/fifths';
 import { MOST_ACCIDENTALS, scaleFifths, tonicFifths, type Key } from '../theory/key';
 import { hasMinorThird, MODES, type Mode } from '../theory/modes';
-import { keyFit } from './keyProfile';
+import { bothModes, keyFit, keyFromProfile } from './keyProfile';
 
 /** A key that the music can be read in, and how much speaks for it. */
 export interface HomeReading {
@@ -36,6 +38,7 @@ export const keyOf = (score: Score): Key => homesOf(score)[0]!.key;
 /** The second-best reading, where it is near, also beside a mode that the source names. Undefined where the teacher has said. */
 export function otherHome(score: Score): Key | undefined {
   if (score.home) return undefined;
+  if (contradicting(score)) return score.measures[0]!.key;
   const main = keyOf(score);
   const readings = firstReadings(score);
   const own = readings.find((r) => r.key.mode === main.mode)!;
@@ -60,14 +63,60 @@ export const homeChoices = (fifths: number): readonly Key[] => [
     .flatMap((other) => (['major', 'minor'] as const).map((mode): Key => ({ fifths: other, mode }))),
 ];
 
-/** All readings of the main key, the likeliest first: those of the first signature. */
+/** All readings of the main key, the likeliest first: those of the first signature, unless the notes contradict it. */
 export function homesOf(score: Score): readonly HomeReading[] {
   if (score.home) return [{ key: score.home, weight: Infinity }];
   const first = score.measures[0]!.key;
+  const heard = contradicting(score);
+  if (heard) return [{ key: heard, weight: Infinity }, ...firstReadings(score)];
   // A signature for which the source names a mode is its word.
   if (first.mode !== 'major') return [{ key: first, weight: Infinity }];
   return firstReadings(score);
 }
+
+/** The key that the signature names, where the notes are in another throughout; undefined where they keep to it. */
+export const contradictedKey = (score: Score): Key | undefined =>
+  !score.home && contradicting(score) ? score.measures[0]!.key : undefined;
+
+/** By how much another key must fit all the notes better before the signature is doubted. */
+const DOUBT = 0.12;
+/** Measures at each end that a signature must be wrong for, too. */
+const ENDS = 2;
+
+/**
+ * The key of which all the notes speak, where the one signature of a score contradicts them and makes more accidentals necessary: a
+ * file that names no key, or the wrong one.
+ */
+const contradicting = (score: Score): Key | undefined => heardKey(score).key;
+
+const heardKey = stage('heard key', (score: Score): { readonly key?: Key } => {
+  const { key } = score.measures[0]!;
+  if (score.measures.some((m) => m.changes?.some((c) => c.key) || m.key.fifths !== key.fifths)) return {};
+  const notes = score.parts.flatMap((p) => soundingNotes(p.notes));
+  if (notes.length === 0) return {};
+  const heard = keyFromProfile(weightsOf(notes));
+  const isBetter = (own: readonly SoundingNote[]): boolean => {
+    const weights = weightsOf(own);
+    return keyFit(weights, heard) - Math.max(...bothModes(key.fifths).map((k) => keyFit(weights, k))) > DOUBT;
+  };
+  if (heard.fifths === key.fifths || !isBetter(notes)) return {};
+  // A piece that begins and ends as it is signed is elsewhere between.
+  const [begins, ends] = [
+    score.measures[ENDS] ?? score.measures.at(-1)!,
+    score.measures.at(-1 - ENDS) ?? score.measures[0]!,
+  ];
+  const outer = notes.filter((n) => n.onset < begins.start || n.onset > ends.start);
+  if (outer.length > 0 && !isBetter(outer)) return {};
+  const signed = { ...score, measures: score.measures.map((m) => ({ ...m, key: heard })) };
+  return accidentalsIn(signed) < accidentalsIn(score) ? { key: heard } : {};
+});
+
+/** How many accidentals stand before the notes of a score. */
+const accidentalsIn = ({ parts, measures }: Score): number =>
+  parts.reduce((sum, part) => {
+    const inMeasures = byMeasure(measures, part.notes);
+    return sum + measures.reduce((own, m, i) => own + shownAccidentals(m, inMeasures[i]!).size, 0);
+  }, 0);
 
 /** The key of a passage under a signature of its own: where it is near, the tonic of the whole goes on. */
 export function keyUnder(score: Score, measures: readonly Measure[], main: Key): Key {

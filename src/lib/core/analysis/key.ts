@@ -1,15 +1,12 @@
-/**
- * Keys through a piece: what is heard under each of its signatures, passages in another key, and a signature that the notes
- * contradict. Where the piece is at home says home.ts.
- */
-import { shownAccidentals } from '../score/accidentals';
+/** Keys through a piece: what is heard under each of its signatures, and passages in another key. Where the piece is at home says home.ts. */
+import { capital } from '../capital';
 import { endOf } from '../score/metre';
 import { byMeasure, soundingNotes, type SoundingNote } from '../score/query';
 import type { Measure, Score } from '../score/score';
 import { pitchClass } from '../theory/fifths';
-import { scaleFifths, tonicFifths, type Key } from '../theory/key';
-import { keyOf, keyUnder, otherHome, weightsOf } from './home';
-import { keyFit, keyFromProfile } from './keyProfile';
+import { keyName, scaleFifths, tonicFifths, type Key } from '../theory/key';
+import { contradictedKey, keyOf, keyUnder, otherHome, weightsOf } from './home';
+import { bothModes, keyFit } from './keyProfile';
 
 /** Stretches of measures under one signature, in order. */
 function signatureRegions({ measures }: Score): (readonly Measure[])[] {
@@ -67,14 +64,10 @@ export interface KeyReport {
   readonly other?: Key;
   /** Passages of some length that stand in another key than the piece. */
   readonly passages: readonly KeyPassage[];
-  /** The key of which the notes speak, where the signature says otherwise. */
-  readonly heard?: Key;
+  /** The key that the signature names, where the notes contradict it. */
+  readonly signed?: Key;
 }
 
-/** By how much another key must fit all the notes better before the signature is doubted. */
-const DOUBT = 0.12;
-/** Measures at each end that a signature must be wrong for, too. */
-const ENDS = 2;
 /** What a change of key costs, in measures that fit perfectly. */
 const MODULATION = 0.9;
 /** What a measure costs in another key of the same signature: nothing but the closes tells them apart. */
@@ -87,60 +80,19 @@ const SHORTEST_PASSAGE = 4;
 export function keyReport(score: Score): KeyReport {
   const key = keyOf(score);
   const notes = score.parts.flatMap((p) => soundingNotes(p.notes));
-  const heard = score.home ? undefined : heardKey(score, notes, key);
+  const signed = contradictedKey(score);
   const other = otherHome(score);
   return {
     key,
-    passages: passagesIn(score, notes, heard ?? key),
+    passages: passagesIn(score, notes, key),
     ...(other ? { other } : {}),
-    ...(heard ? { heard } : {}),
+    ...(signed ? { signed } : {}),
   };
 }
 
-/** The key of which all the notes speak, where that is not the one of the signature. */
-function heardKey({ measures }: Score, notes: readonly SoundingNote[], key: Key): Key | undefined {
-  if (notes.length === 0) return undefined;
-  const heard = keyFromProfile(weightsOf(notes));
-  const isBetter = (own: readonly SoundingNote[]): boolean => {
-    const weights = weightsOf(own);
-    return keyFit(weights, heard) - Math.max(...bothModes(key.fifths).map((k) => keyFit(weights, k))) > DOUBT;
-  };
-  if (heard.fifths === key.fifths || !isBetter(notes)) return undefined;
-  // A piece that begins and ends as it is signed is elsewhere between.
-  const [begins, ends] = [measures[ENDS] ?? measures.at(-1)!, measures.at(-1 - ENDS) ?? measures[0]!];
-  const outer = notes.filter((n) => n.onset < begins.start || n.onset > ends.start);
-  return outer.length === 0 || isBetter(outer) ? heard : undefined;
-}
-
-/**
- * The score with the signature of which its notes speak, where its own makes more accidentals necessary than that: what a teacher
- * writes for a learner. A score that changes its key is left alone. `key` is the key that then holds.
- */
-export function withHeardSignature(score: Score): { readonly score: Score; readonly key: Key } | undefined {
-  const { fifths } = score.measures[0]!.key;
-  if (score.home) return undefined;
-  if (score.measures.some((m) => m.changes?.some((c) => c.key) || m.key.fifths !== fifths)) return undefined;
-  const heard = heardKey(
-    score,
-    score.parts.flatMap((p) => soundingNotes(p.notes)),
-    score.measures[0]!.key,
-  );
-  if (!heard) return undefined;
-  const written = { ...score, measures: score.measures.map((m) => ({ ...m, key: heard })) };
-  return accidentalsIn(written) < accidentalsIn(score) ? { score: written, key: heard } : undefined;
-}
-
-/** How many accidentals stand before the notes of a score. */
-const accidentalsIn = ({ parts, measures }: Score): number =>
-  parts.reduce((sum, part) => {
-    const inMeasures = byMeasure(measures, part.notes);
-    return sum + measures.reduce((own, m, i) => own + shownAccidentals(m, inMeasures[i]!).size, 0);
-  }, 0);
-
-const bothModes = (fifths: number): Key[] => [
-  { fifths, mode: 'major' },
-  { fifths, mode: 'minor' },
-];
+/** What is said of a signature that the notes contradict. `signed` is the key it names, `keyText` the name of the key that counts. */
+export const signedText = (signed: Key, keyText: string): string =>
+  `The key signature is for ${keyName(signed)}, but the notes are in ${keyText}. ${capital(keyText)} is used everywhere.`;
 
 const ALL_KEYS: readonly Key[] = Array.from({ length: 13 }, (_, i) => bothModes(i - 6)).flat();
 

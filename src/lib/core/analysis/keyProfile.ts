@@ -42,3 +42,9 @@ function correlation(a: readonly number[], b: readonly number[]): number {
   const bottom = Math.sqrt(sum((i) => (a[i]! - ma) ** 2) * sum((i) => (b[i]! - mb) ** 2));
   return bottom === 0 ? 0 : top / bottom;
 }
+
+/** Major and minor of a signature. */
+export const bothModes = (fifths: number): Key[] => [
+  { fifths, mode: 'major' },
+  { fifths, mode: 'minor' },
+];

@@ -138,7 +138,7 @@ export function reportOf(
   onStage('keys');
   const score = withHeardMode(source);
   const key = keyOf(score);
-  const keys = keyReport(score);
+  const keys = keyReport(source);
   onStage('chords');
   const all = chordsOf(score);
   const spans = all.filter((s): s is Named => s.chord !== null);
@@ -208,9 +208,9 @@ const NOTHING: Pick<PlayablePart, 'proposals' | 'wide'> = { proposals: [], wide:
 type Named = ChordSpan & { readonly chord: Chord };
 
 /** The key that holds in each measure: of the passage, else of the signature there. */
-function localKeys(score: Score, { passages, heard }: KeyReport): (measure: number) => Key {
+function localKeys(score: Score, { passages }: KeyReport): (measure: number) => Key {
   const byMeasure = score.measures.map(
-    (m) => passages.find((p) => p.from <= m.index && m.index <= p.to)?.key ?? heard ?? m.key,
+    (m) => passages.find((p) => p.from <= m.index && m.index <= p.to)?.key ?? m.key,
   );
   return (measure) => byMeasure[measure]!;
 }

@@ -5,30 +5,19 @@
 import { isBlackKey } from '../score/pitch';
 import type { Convention } from './convention';
 import { basses, chordFigures, quickRepetitions, rootAndFifth, singleLines } from './figureShapes';
-import { usualShape } from './shapes';
+import { brokenShape, turningShape } from './shapes';
 import type { Event, Hand } from './event';
 import type { Finger } from './grips';
-import { CHROMATIC_FINGERS, MAJOR_FINGERS, MINOR_FINGERS, SCALE_STEPS, type ScaleKind } from './scaleFingers';
+import { fitEnds, midiOf, outOf, pitchClassOf, type Run } from './runs';
+import { chromatic, runsByScale, scale } from './scaleRuns';
 
 /** Notes fewer than these make no run. */
-const SHORTEST_SCALE = 6;
-const SHORTEST_CHROMATIC = 5;
 const SHORTEST_ARPEGGIO = 5;
 const WEIGHT = {
-  scale: 5,
-  partOfScale: 1.1,
-  chromatic: 5,
   arpeggio: 12,
   fiveFingers: 3,
   brokenChord: 1.6,
 } as const;
-
-/** A stretch of single notes that all go one way. */
-interface Run {
-  readonly events: readonly Event[];
-  /** 1 outwards from the thumb, −1 towards it. */
-  readonly direction: 1 | -1;
-}
 
 /** Conventions by note id, for the events of one hand. */
 export function conventionsOf(events: readonly Event[], hand: Hand): Map<string, Convention> {
@@ -51,142 +40,12 @@ export function conventionsOf(events: readonly Event[], hand: Hand): Map<string,
       continue;
     }
     for (const [id, convention] of brokenChords(stretch)) keep(id, convention);
-    for (const run of runsOf(stretch)) {
+    for (const run of runsByScale(stretch)) {
       const usual = chromatic(run, hand) ?? scale(run, hand) ?? arpeggio(run, hand);
       if (usual) run.events.forEach((event, i) => keep(event.keys[0]!.id, usual[i]!));
     }
   }
   return found;
-}
-
-const outOf = (event: Event): number => event.keys[0]!.out;
-const midiOf = (event: Event): number => event.keys[0]!.midi;
-const pitchClassOf = (midi: number): number => midi % 12;
-
-function runsOf(line: readonly Event[]): Run[] {
-  const runs: Run[] = [];
-  let start = 0;
-  for (let i = 1; i <= line.length; i++) {
-    const before = i > 1 ? Math.sign(outOf(line[i - 1]!) - outOf(line[i - 2]!)) : 0;
-    const here = i < line.length ? Math.sign(outOf(line[i]!) - outOf(line[i - 1]!)) : 0;
-    if (i - 1 > start && here !== before) {
-      if (before !== 0) runs.push({ events: line.slice(start, i), direction: before as 1 | -1 });
-      start = i - 1;
-    } else if (here === 0) start = i;
-  }
-  return runs.flatMap(cutAtChangesOfStep);
-}
-
-/** A run that goes by step and then by skip, or the other way, is two. */
-function cutAtChangesOfStep(run: Run): Run[] {
-  const parts: Run[] = [];
-  const isSkip = (i: number): boolean => {
-    const [a, b] = [midiOf(run.events[i]!), midiOf(run.events[i + 1]!)];
-    const distance = Math.abs(b - a);
-    // An augmented second is a step between white and black neighbours of a harmonic minor scale: decided by its neighbours.
-    return distance > 3 || (distance === 3 && neighbours(run, i).some((d) => d > 2));
-  };
-  let start = 0;
-  for (let i = 1; i < run.events.length; i++) {
-    const ends = i === run.events.length - 1 || isSkip(i) !== isSkip(i - 1);
-    if (!ends) continue;
-    parts.push({ ...run, events: run.events.slice(start, i + 1) });
-    start = i;
-  }
-  return parts;
-}
-
-const neighbours = ({ events }: Run, i: number): number[] =>
-  [i - 1, i + 1]
-    .filter((k) => k >= 0 && k < events.length - 1)
-    .map((k) => Math.abs(midiOf(events[k + 1]!) - midiOf(events[k]!)));
-
-const fingerAt = (digits: string, index: number): Finger => Number(digits[index]) as Finger;
-
-/**
- * Fingers inside a run, fitted at its ends: at the outer end the thumb gives way to the next finger, at the inner end a
- * finger that would only lead in may be the second.
- */
-function fitEnds(
-  run: Run,
-  inside: readonly Finger[],
-  weight: number,
-  of: string,
-  ends: {
-    readonly outer: (next: Finger) => readonly Finger[];
-    readonly inner: (own: Finger) => readonly Finger[];
-  },
-): Convention[] {
-  const outer = run.direction === 1 ? inside.length - 1 : 0;
-  const inner = inside.length - 1 - outer;
-  const nextToOuter = inside[run.direction === 1 ? outer - 1 : outer + 1]!;
-  return inside.map((finger, i): Convention => {
-    const fingers =
-      i === outer && finger === 1 ? ends.outer(nextToOuter) : i === inner ? ends.inner(finger) : [finger];
-    return { fingers, weight, of };
-  });
-}
-
-function chromatic(run: Run, hand: Hand): Convention[] | undefined {
-  const { events } = run;
-  if (events.length < SHORTEST_CHROMATIC) return undefined;
-  if (events.some((e, i) => i > 0 && Math.abs(midiOf(e) - midiOf(events[i - 1]!)) !== 1)) return undefined;
-  const inside = events.map((e) => fingerAt(CHROMATIC_FINGERS[hand], pitchClassOf(midiOf(e))));
-  /** At an end the second finger is only needed beside a white key. */
-  const leadsToBlack = (i: number): boolean =>
-    (i === 0 && inside[1] === 3) || (i === inside.length - 1 && inside[i - 1] === 3);
-  return inside.map((finger, i): Convention => ({
-    fingers: finger === 2 && leadsToBlack(i) ? [1] : [finger],
-    weight: WEIGHT.chromatic,
-    of: 'the chromatic scale',
-  }));
-}
-
-const TONIC_NAMES = ['C', 'D♭', 'D', 'E♭', 'E', 'F', 'F♯', 'G', 'A♭', 'A', 'B♭', 'B'];
-const MINOR_TONIC_NAMES = ['C', 'C♯', 'D', 'E♭', 'E', 'F', 'F♯', 'G', 'G♯', 'A', 'B♭', 'B'];
-
-function scale(run: Run, hand: Hand): Convention[] | undefined {
-  const keys = run.events.map(midiOf);
-  if (keys.length < SHORTEST_SCALE) return undefined;
-  const best = scalesOf(keys)[0];
-  if (!best) return undefined;
-  const { tonic, kind } = best;
-  const table = kind === 'major' ? MAJOR_FINGERS : MINOR_FINGERS;
-  const steps: readonly number[] = SCALE_STEPS[kind];
-  const inside = keys.map((k) =>
-    fingerAt(table[tonic]![hand], steps.indexOf((((k - tonic) % 12) + 12) % 12)),
-  );
-  // A few notes of a scale are a melody; from tonic to tonic, or far along, they are the scale.
-  const isWhole = keys.length > 7;
-  if (!isWhole && !best.anchored) return undefined;
-  const weight = isWhole && best.anchored ? WEIGHT.scale : WEIGHT.partOfScale;
-  const name = `the scale of ${kind === 'major' ? TONIC_NAMES[tonic] : MINOR_TONIC_NAMES[tonic]} ${kind === 'major' ? 'major' : 'minor'}`;
-  return fitEnds(run, inside, weight, name, {
-    outer: (next) => [Math.min(5, next + 1) as Finger, 1],
-    inner: (own) => (own === 4 ? [2, 4] : [own]),
-  });
-}
-
-/** Scales through which keys go degree by degree: those that begin or end on their tonic first, then the usual ones. */
-function scalesOf(keys: readonly number[]): { tonic: number; kind: ScaleKind; anchored: boolean }[] {
-  const ends = [pitchClassOf(keys[0]!), pitchClassOf(keys.at(-1)!)];
-  const fits: { tonic: number; kind: ScaleKind; anchored: boolean; rank: number }[] = [];
-  (Object.keys(SCALE_STEPS) as ScaleKind[]).forEach((kind, kindRank) => {
-    const steps: readonly number[] = SCALE_STEPS[kind];
-    for (let tonic = 0; tonic < 12; tonic++) {
-      // The fingers of the other minor scales differ from the harmonic one where the tonic is a black key.
-      if (kind === 'melodic minor' && isBlackKey(tonic)) continue;
-      const degrees = keys.map((k) => steps.indexOf((((k - tonic) % 12) + 12) % 12));
-      if (degrees.includes(-1)) continue;
-      const goesByDegree = degrees.every(
-        (d, i) => i === 0 || [1, 6].includes((((d - degrees[i - 1]!) % 7) + 7) % 7),
-      );
-      if (!goesByDegree) continue;
-      const anchors = ends.filter((e) => e === tonic).length;
-      fits.push({ tonic, kind, anchored: anchors > 0, rank: anchors * 10 - kindRank });
-    }
-  });
-  return fits.sort((a, b) => b.rank - a.rank);
 }
 
 function arpeggio(run: Run, hand: Hand): Convention[] | undefined {
@@ -249,7 +108,7 @@ const WIDEST_BROKEN = 24;
 /** Four keys that no hand holds at once, gone through up and down: a finger for each, the hand carried along. */
 const openShape = (outs: readonly number[], notes: number): readonly Finger[] | undefined =>
   outs.length === 4 && notes > SHORTEST_BROKEN && outs.every((o, i) => i === 0 || o - outs[i - 1]! <= 12)
-    ? [1, 2, 3, 5]
+    ? (turningShape(outs) ?? [1, 2, 3, 5])
     : undefined;
 
 /** Stretches that touch only the keys of one chord in one shape: they lie as the chord does when it is struck. */
@@ -265,7 +124,7 @@ function brokenChords(line: readonly Event[]): [string, Convention][] {
       const sorted = [...outs].sort((a, b) => a - b);
       const width = sorted.at(-1)! - sorted[0]!;
       if (sorted.length > 4 || width > WIDEST_BROKEN) break;
-      const shape = width > WIDEST_SHAPE ? openShape(sorted, end + 1 - start) : usualShape(sorted);
+      const shape = width > WIDEST_SHAPE ? openShape(sorted, end + 1 - start) : brokenShape(sorted);
       if (shape && sorted.length > 2) best = { end: end + 1, outs: sorted, shape };
     }
     if (!best || best.end - start < SHORTEST_BROKEN) {

@@ -167,6 +167,17 @@ const struckCount = (event: Event): number => {
 /** A semitone's way of a hand that lifts. */
 const FAR = 0.15;
 
+/** Semitones, a major sixth: from there on another finger of a lifted hand lies nearer to a single key than the one just used. */
+const LEAP = 9;
+/** More than the fingers of a figure are worth, where there is no time to carry one finger so far. */
+const LEAP_COST = 7;
+
+const leapsOnOneFinger = (from: Event, fromGrip: Grip, to: Event, toGrip: Grip): boolean =>
+  from.keys.length === 1 &&
+  to.keys.length === 1 &&
+  fromGrip[0] === toGrip[0] &&
+  Math.abs(to.keys[0]!.midi - from.keys[0]!.midi) >= LEAP;
+
 /** What it costs to come from one event to the next. */
 export function stepCost(
   from: Event,
@@ -186,6 +197,7 @@ export function stepCost(
   if (to.legato === 0) return bill.total;
   if (to.lifts || isOutOfReach(from, to, model)) {
     charge(bill, 'far-move', FAR * Math.abs(centre(to.keys) - centre(from.keys)) * to.legato);
+    if (to.quick && leapsOnOneFinger(from, fromGrip, to, toGrip)) charge(bill, 'same-finger', LEAP_COST);
     return bill.total;
   }
   const struck = struckCount(to);

@@ -45,6 +45,8 @@ export interface Event {
   readonly slurred: boolean;
   /** Struck again so quickly that the finger changes. */
   readonly quickRepeat: boolean;
+  /** So soon after the event before that no finger is carried far. */
+  readonly quick: boolean;
   /** Ids of notes that had to be let go here, because the hand cannot hold them with what it strikes. */
   readonly letGo: readonly string[];
 }

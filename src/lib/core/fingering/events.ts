@@ -4,6 +4,7 @@ import { byOnset, type SoundingNote } from '../score/query';
 import { TICKS_PER_QUARTER, type Ticks } from '../score/ticks';
 import { idsOf, type Event, type Hand, type HeldKey } from './event';
 import { liftsIn } from './figureShapes';
+import { scaleLifts } from './scaleRuns';
 
 export { idsOf, type Event, type Hand, type HeldKey, type Twin } from './event';
 
@@ -26,6 +27,8 @@ export interface HandLine {
 const USUAL_TEMPO = 100;
 /** Seconds between strokes of one key below which fingers change on it. */
 const QUICK_REPEAT = 0.19;
+/** Seconds between strokes below which a hand has no time to carry one finger far: eighths at 86. */
+const QUICK = 0.35;
 /** Notes may overlap by as much without being held: what a grace note takes from the note before. */
 const OVERLAP = TICKS_PER_QUARTER / 32;
 const MOST_KEYS = 5;
@@ -61,6 +64,7 @@ export function eventsOf(notes: readonly SoundingNote[], line: HandLine): readon
       opensGroup: line.groups?.has(onset) ?? false,
       slurred: slurs > 0,
       quickRepeat: quick.has(onset),
+      quick: i > 0 && onset - strokes[i - 1]!.onset < ticksIn(QUICK, line),
       letGo: letGo.map((n) => n.id),
     });
     slurs += slurChange(struck);
@@ -69,10 +73,14 @@ export function eventsOf(notes: readonly SoundingNote[], line: HandLine): readon
   return withRepeatsJoined(withLifts(events, line.hand), line);
 }
 
-/** Marks where the hand leaves one chord for the next: at the beginning of a figure, and between a low note and its chord. */
+/** Marks where the hand leaves what it has played: at the beginning of a figure or a scale, and between a low note and its chord. */
 function withLifts(events: readonly Event[], hand: Hand): readonly Event[] {
-  const lifted = liftsIn(events, hand);
-  return lifted.size === 0 ? events : events.map((e) => (lifted.has(e) ? { ...e, lifts: true } : e));
+  const [lifted, scales] = [liftsIn(events, hand), new Set(scaleLifts(events))];
+  if (lifted.size === 0 && scales.size === 0) return events;
+  // For the fingers of a scale the hand goes any way.
+  return events.map((e) =>
+    scales.has(e) ? { ...e, lifts: true, quick: false } : lifted.has(e) ? { ...e, lifts: true } : e,
+  );
 }
 
 /** Repetitions of a key or a chord as one event each. */
@@ -128,9 +136,12 @@ function latestEnd(notes: readonly SoundingNote[]): Ticks {
   return end;
 }
 
+const ticksIn = (seconds: number, { tempo }: HandLine): Ticks =>
+  (seconds * (tempo || USUAL_TEMPO) * TICKS_PER_QUARTER) / 60;
+
 /** Onsets at which one key is struck again as part of a quick repetition of three strokes or more. */
-function quickRepeats(strokes: readonly Stroke[], { tempo }: HandLine): Set<Ticks> {
-  const gap = (QUICK_REPEAT * (tempo || USUAL_TEMPO) * TICKS_PER_QUARTER) / 60;
+function quickRepeats(strokes: readonly Stroke[], line: HandLine): Set<Ticks> {
+  const gap = ticksIn(QUICK_REPEAT, line);
   const quick = new Set<Ticks>();
   let run = 1;
   for (let i = 1; i <= strokes.length; i++) {

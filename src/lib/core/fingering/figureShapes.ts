@@ -5,7 +5,7 @@
 import type { Convention } from './convention';
 import type { Event, Hand } from './event';
 import type { Finger } from './grips';
-import { usualShape } from './shapes';
+import { brokenShape } from './shapes';
 
 /** A figure wider than an octave is played with the hand turning, which any other fingers would only make harder. */
 const WEIGHT = { figure: 6, wideFigure: 12, pair: 1.6, bass: 2, quickRepeat: 4 } as const;
@@ -30,7 +30,7 @@ function keysOf(line: readonly Event[], from: number, length: number): readonly 
 }
 
 const shapeOf = (outs: readonly number[]): readonly Finger[] | undefined =>
-  outs.length === 2 ? (outs[1]! - outs[0]! >= NARROWEST_PAIR ? [1, 5] : undefined) : usualShape(outs);
+  outs.length === 2 ? (outs[1]! - outs[0]! >= NARROWEST_PAIR ? [1, 5] : undefined) : brokenShape(outs);
 
 /** What figures of an accompaniment have in common: their rhythm, and from which end of the chord they set out. */
 function contourOf(line: readonly Event[], from: number, length: number): string {

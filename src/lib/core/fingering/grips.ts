@@ -43,6 +43,32 @@ export function gripsFor(event: Event, locks: ReadonlyMap<string, Finger>): read
   };
   const distinct = collect((before, next) => !before.includes(next));
   if (distinct.length > 0) return distinct;
-  const shared = collect((before, next) => before.every((f) => f <= next));
-  return shared.length > 0 ? shared : collect(() => true);
+  const shared = collect((before, next) => before.every((f) => f <= next)).filter((grip) =>
+    sharesNearby(keys, grip),
+  );
+  if (shared.length > 0) return shared;
+  return [turnedGrip(keys).map((finger, i) => lockOf(keys[i]!) ?? finger)];
+}
+
+/** Semitones between two keys that one finger strikes together. */
+const UNDER_ONE_FINGER = 2;
+
+const sharesNearby = (keys: readonly HeldKey[], grip: Grip): boolean =>
+  grip.every(
+    (finger, i) => i === 0 || finger !== grip[i - 1] || keys[i]!.out - keys[i - 1]!.out <= UNDER_ONE_FINGER,
+  );
+
+/** Most keys of one position of a hand that turns while it rolls. */
+const MOST_IN_POSITION = 4;
+/** Fingers of a position by its number of keys, thumb first; the last position has the little finger at its end. */
+const IN_POSITION: readonly Grip[] = [[], [1], [1, 3], [1, 2, 4], [1, 2, 3, 4]];
+
+/** Fingers for more keys than a hand has: it rolls them in positions, turning over the thumb as in an arpeggio. */
+function turnedGrip({ length }: readonly HeldKey[]): Grip {
+  const positions = Math.ceil(length / MOST_IN_POSITION);
+  return Array.from({ length: positions }, (_, i): Grip => {
+    const size = Math.floor((length + i) / positions);
+    const fingers = IN_POSITION[size]!;
+    return i === positions - 1 ? [...fingers.slice(0, -1), 5] : fingers;
+  }).flat();
 }

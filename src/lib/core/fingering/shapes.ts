@@ -58,10 +58,26 @@ const shapeText = (outs: readonly number[]): string => {
   return shape;
 };
 
-/** The usual fingers of a broken chord whose keys lie at these distances outwards, in order; undefined for other chords. */
-export const usualShape = (outs: readonly number[]): readonly Finger[] | undefined =>
-  FINGERS_OF.get(shapeText(outs));
+/** An octave, and the widest step beyond its thumb that the second finger takes over it: a fourth. */
+const [OCTAVE, WIDEST_OVER, NARROWEST_OVER] = [12, 5, 3];
 
-/** The same for keys that are struck together. */
+/**
+ * An octave with a note inside it and one beyond its thumb, one key after another (C G C E upwards in the left hand): the hand
+ * turns about the thumb, the second finger inside and over it, 5 2 1 2.
+ */
+export function turningShape(outs: readonly number[]): readonly Finger[] | undefined {
+  if (outs.length !== 4) return undefined;
+  const [over, thumb, , octave] = outs as [number, number, number, number];
+  const step = thumb - over;
+  return octave - thumb === OCTAVE && step >= NARROWEST_OVER && step <= WIDEST_OVER
+    ? [2, 1, 2, 5]
+    : undefined;
+}
+
+/** The usual fingers of a broken chord whose keys lie at these distances outwards, in order; undefined for other chords. */
+export const brokenShape = (outs: readonly number[]): readonly Finger[] | undefined =>
+  turningShape(outs) ?? FINGERS_OF.get(shapeText(outs));
+
+/** The usual fingers of keys that are struck together. */
 export const struckShape = (outs: readonly number[]): readonly Finger[] | undefined =>
   FINGERS_STRUCK.get(shapeText(outs));

@@ -167,7 +167,7 @@ function keyOf(
   let key = `${hand} ${reach} ${steadiness}${taste ? JSON.stringify(taste) : ''}`;
   for (let i = 0; i < events.length; i++) {
     const event = events[i]!;
-    key += `|${event.legato}${event.quickRepeat ? 'q' : ''}${event.slurred ? 's' : ''}${event.lifts ? 'l' : ''}`;
+    key += `|${event.legato}${event.quickRepeat ? 'q' : ''}${event.slurred ? 's' : ''}${event.lifts ? 'l' : ''}${event.quick ? 'k' : ''}`;
     for (const heldKey of event.keys) {
       const { id, midi, struck } = heldKey;
       key += struck ? ` ${midi}` : `~${midi}h${events[i - 1]?.keys.findIndex((k) => k.id === id)}`;

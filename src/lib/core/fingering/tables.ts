@@ -81,7 +81,7 @@ const isAllRising = (grips: readonly Grip[], event: Event): boolean =>
 /** Everything that the cost of a step depends on, apart from the grips. */
 function stepKey(from: Event, to: Event, model: CostModel): string {
   const origin = from.keys[0]!.out;
-  let name = `${Math.round(100 * to.legato)}${to.slurred ? 's' : ''}${to.quickRepeat ? 'q' : ''}${to.lifts ? 'l' : ''}`;
+  let name = `${Math.round(100 * to.legato)}${to.slurred ? 's' : ''}${to.quickRepeat ? 'q' : ''}${to.lifts ? 'l' : ''}${to.quick ? 'k' : ''}`;
   for (const key of from.keys) name += keyText(key, origin, model);
   name += '>';
   for (const key of to.keys) {

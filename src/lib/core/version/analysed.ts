@@ -2,7 +2,7 @@
 import { formOf, type Form } from '../analysis/form';
 import { chordsOf, type ChordSpan } from '../analysis/harmony';
 import { keyOf } from '../analysis/home';
-import { withHeardMode, withHeardSignature } from '../analysis/key';
+import { withHeardMode } from '../analysis/key';
 import { withIntroduction } from '../arrange/singAlong';
 import { sameData, stage } from '../pipeline/memo';
 import type { Score } from '../score/score';
@@ -38,14 +38,6 @@ const introduce = stage('introduce', ({ score: song, key, form }: Analysed, coun
 /** A source, its key, form and chords, with so many measures of introduction before it. */
 export const analysed = (source: Score, introduction = 0): Analysed =>
   introduction === 0 ? analyse(source) : introduce(analyse(source), introduction);
-
-const sign = stage('signature', (from: Analysed): Analysed => {
-  const signed = withHeardSignature(from.score);
-  return signed ? { ...from, ...signed } : from;
-});
-
-/** The same in the signature of which its notes speak: accidentals before the notes are harder to read than those of a signature. */
-export const inHeardSignature = (from: Analysed): Analysed => sign(from);
 
 const transpose = stage('transpose', (from: Analysed, key: Key): InKey => {
   const score = transposeScore(from.score, transpositionTo(from.key, key));

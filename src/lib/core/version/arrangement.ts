@@ -30,7 +30,7 @@ import type { Mark, Note, PedalMark, Score } from '../score/score';
 import { transposePitch, transpositionTo, type Transposition } from '../transpose/transpose';
 import { inMode, keyName, parseKey, type Key } from '../theory/key';
 import { checkVersion } from './check';
-import { analysed, inHeardSignature, inKey, type Analysed, type InKey } from './analysed';
+import { analysed, inKey, type Analysed, type InKey } from './analysed';
 import { decidedSource, withDecidedChords } from './decidedSource';
 import { introductionOf } from './introduction';
 import type { Recipe } from './recipe';
@@ -232,7 +232,7 @@ export function arrangement(
   const next = levels.find((l) => l.level > contract.level);
   const shaped = decidedSource(source, decisions);
   const introduction = introductionOf(shaped, recipe);
-  const from = withDecidedChords(sourceFor(shaped, introduction, contract), decisions);
+  const from = withDecidedChords(analysed(shaped, introduction), decisions);
   const { form, key: sourceKey } = from;
   const { key, because } = keyFor(recipe, from, contract);
   const moved = inKey(from, key);
@@ -353,13 +353,7 @@ export const goalTempoOf = (source: Score, { tempoShare }: LevelContract): numbe
 /** The key of a version, without making it. */
 export function versionKey(source: Score, recipe: Recipe, levels: readonly LevelContract[] = LEVELS): Key {
   const contract = levelNumbered(recipe.level, levels);
-  return keyFor(recipe, sourceFor(source, introductionOf(source, recipe), contract), contract).key;
-}
-
-/** The source as a level sets out from it: only where music is played as written does it keep a signature that its notes contradict. */
-function sourceFor(source: Score, introduction: number, contract: LevelContract): Analysed {
-  const from = analysed(source, introduction);
-  return contract.accidentals === null ? from : inHeardSignature(from);
+  return keyFor(recipe, analysed(source, introductionOf(source, recipe)), contract).key;
 }
 
 /** The key that was chosen, in the source's mode; else the one that the level reads. */

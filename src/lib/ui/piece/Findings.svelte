@@ -3,6 +3,7 @@
   import type { PieceReport } from '$core/analysis/report';
   import type { SectionStart } from '$core/analysis/sections';
   import { distanceText, intervalOf } from '$core/theory/intervalWord';
+  import { signedText } from '$core/analysis/key';
   import { keyName } from '$core/theory/key';
   import Path from '$ui/path/Path.svelte';
   import { capital, differenceText, measuresText, measureText, plural, reasonsText } from '$ui/text';
@@ -42,11 +43,11 @@
     ].sort((a, b) => a.onset - b.onset),
   );
   const doubts = $derived([
-    ...(report.keys.heard
+    ...(report.keys.signed
       ? [
           {
             measure: 0,
-            text: `The key signature says ${report.keyName}; the notes suggest ${keyName(report.keys.heard)}.`,
+            text: signedText(report.keys.signed, report.keyName),
           },
         ]
       : []),
