@@ -1,4 +1,38 @@
 // The one-way rule: routes → ui, server, engrave → core. See docs/architecture.md.
+/** The folders of the core from the ground up: each may know those before it. */
+const FLOORS = [
+  'theory',
+  'score',
+  'pipeline',
+  'counting',
+  'difficulty',
+  'analysis',
+  'transpose',
+  'players',
+  'performance',
+  'pedal',
+  'fingering',
+  'hands',
+  'arrange',
+  'decisions',
+  'compose',
+  'io',
+  'report',
+  'version',
+  'keys',
+  'chords',
+  'edits',
+  'lessons',
+];
+
+const upwards = FLOORS.slice(0, -1).map((floor, i) => ({
+  name: `core-${floor}-knows-only-what-is-below`,
+  comment: 'No arrow of the core points up: see FLOORS.',
+  severity: 'error',
+  from: { path: `^src/lib/core/${floor}/`, pathNot: '\\.test\\.ts$' },
+  to: { path: `^src/lib/core/(${FLOORS.slice(i + 1).join('|')})/` },
+}));
+
 /** @type {import('dependency-cruiser').IConfiguration} */
 module.exports = {
   forbidden: [
@@ -13,6 +47,30 @@ module.exports = {
           '^node_modules/(@sveltejs|svelte|bits-ui|drizzle-orm|better-sqlite3|verovio|vite|@playwright)(/|$)',
         ],
       },
+    },
+    ...upwards,
+    {
+      name: 'folders-of-the-core-have-a-floor',
+      comment: 'A new folder is entered in FLOORS, where it belongs.',
+      severity: 'error',
+      from: {},
+      to: { path: '^src/lib/core/[^/]+/', pathNot: `^src/lib/core/(${FLOORS.join('|')}|test)/` },
+    },
+    {
+      name: 'private-in-the-core',
+      comment: 'What lies in private/ or among the kinds of decisions is for its own folder alone.',
+      severity: 'error',
+      from: { path: '^src/lib/core/([^/]+)/' },
+      to: {
+        path: '^src/lib/core/([^/]+/private|decisions/kinds)/',
+        pathNot: '^src/lib/core/$1/',
+      },
+    },
+    {
+      name: 'private-to-the-core',
+      severity: 'error',
+      from: { pathNot: '^src/lib/core/[^/]+/' },
+      to: { path: '^src/lib/core/([^/]+/private|decisions/kinds)/' },
     },
     {
       name: 'core-has-no-node',

@@ -4,7 +4,7 @@
  */
 import { LEVELS } from '../src/lib/core/arrange/levels';
 import { formOf } from '../src/lib/core/analysis/form';
-import { reportOf } from '../src/lib/core/analysis/report';
+import { reportOf } from '../src/lib/core/report/report';
 import { fingerHand } from '../src/lib/core/fingering/fingerHand';
 import type { Finger } from '../src/lib/core/fingering/grips';
 import { forgetPhrases } from '../src/lib/core/fingering/solve';

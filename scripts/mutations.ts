@@ -59,7 +59,7 @@ export const MUTATIONS: readonly Mutation[] = [
     ["'let-go', 25", "'let-go', 0"],
   ),
   ...inFile(
-    'analysis/hearChords.ts',
+    'analysis/private/hearChords.ts',
     ['const GOES_ON = 0.02', 'const GOES_ON = 0.5'],
     ['const FOREIGN_BASS = 0.7', 'const FOREIGN_BASS = 0'],
     ['const OUTSIDE_KEY = 0.32', 'const OUTSIDE_KEY = 0'],
@@ -70,7 +70,7 @@ export const MUTATIONS: readonly Mutation[] = [
     ['const INVERSION_COST = [0, 0.18, 0.3, 0.3, 0.4]', 'const INVERSION_COST = [0, 1.5, 1.5, 1.5, 1.5]'],
   ),
   ...inFile(
-    'analysis/harmonise.ts',
+    'analysis/private/harmonise.ts',
     ['const PASSING = 0.2', 'const PASSING = 1.2'],
     ['const LEAPT = 1.4', 'const LEAPT = 0.2'],
     ['const SEVENTH = 0.35', 'const SEVENTH = 2'],
@@ -85,7 +85,7 @@ export const MUTATIONS: readonly Mutation[] = [
     ['const LEADS_NOWHERE = 1.5', 'const LEADS_NOWHERE = 0'],
   ),
   ...inFile(
-    'analysis/degrees.ts',
+    'analysis/private/degrees.ts',
     ["root: 2, kind: 'dominant', cost: 0.4, needs: 6", "root: 2, kind: 'dominant', cost: 0.4"],
     [
       "{ name: 'V', root: 1, kind: 'dominant', cost: 0.1, bars: 10 }",
@@ -143,20 +143,27 @@ export const MUTATIONS: readonly Mutation[] = [
     ['own.map((_, i) => best.get(firstSeen[i]!)!)', 'own'],
     ['if (isGained(event)) elsewhere', 'if (event.id < 0) elsewhere'],
   ),
-  ...inFile('lessons/tempi.ts', ['Math.min(goal, Math.max(SLOWEST', 'Math.min(999, Math.max(SLOWEST']),
+  ...inFile('lessons/private/tempi.ts', [
+    'Math.min(goal, Math.max(SLOWEST',
+    'Math.min(999, Math.max(SLOWEST',
+  ]),
   ...inFile(
     'decisions/holds.ts',
     ['shared * 2 > section.to', 'shared * 1 > section.to'],
     ['shared * 2 > section.to', 'shared * 9 > section.to'],
   ),
-  ...inFile('performance/swing.ts', ['(inBeat * 4) / 3', 'inBeat'], ['inBeat % (beat / 4) !== 0', 'false']),
+  ...inFile(
+    'performance/private/swing.ts',
+    ['(inBeat * 4) / 3', 'inBeat'],
+    ['inBeat % (beat / 4) !== 0', 'false'],
+  ),
   ...inFile(
     'performance/dynamics.ts',
     ['export const STEP = 12', 'export const STEP = 24'],
     ['p: 56,', 'p: 66,'],
   ),
   ...inFile(
-    'performance/articulation.ts',
+    'performance/private/articulation.ts',
     ['staccato: { length: 0.5 }', 'staccato: { length: 0.8 }'],
     ['accent: { louder: 16 }', 'accent: { louder: 0 }'],
   ),
@@ -172,29 +179,29 @@ export const MUTATIONS: readonly Mutation[] = [
     ['if (to.lifts || isOutOfReach', 'if (isOutOfReach'],
   ),
   ...inFile(
-    'fingering/figureShapes.ts',
+    'fingering/private/figureShapes.ts',
     ['figure: 6', 'figure: 0'],
     ['bass: 2', 'bass: 0'],
     ['quickRepeat: 4', 'quickRepeat: 0'],
     ['!turnsBack(line, from, at)', 'false'],
   ),
-  ...inFile('fingering/fiveFingers.ts', ['const WEIGHT = 3', 'const WEIGHT = 0']),
+  ...inFile('fingering/private/fiveFingers.ts', ['const WEIGHT = 3', 'const WEIGHT = 0']),
   ...inFile('fingering/taste.ts', ['const WORTH_A_WORD = 0.12', 'const WORTH_A_WORD = 5']),
   ...inFile('fingering/learnTaste.ts', ['factor: 0.06, touch: 0.12', 'factor: 0, touch: 0']),
   ...inFile('fingering/events.ts', ['!event.lifts &&\n', 'true &&\n']),
   ...inFile(
-    'arrange/leftHand.ts',
+    'arrange/private/leftHand.ts',
     ['const APART = 1', 'const APART = 0'],
     ['|| isMuddy(strokes, stretch.chord)', '|| false'],
     ['const before = ends ? undefined : known.get(again)', 'const before = ends ? undefined : known.get("")'],
   ),
   ...inFile(
-    'arrange/filling.ts',
+    'arrange/private/filling.ts',
     ['placeInMeasure(measure, note.onset) % beat !== 0', 'placeInMeasure(measure, note.onset) % beat === -1'],
     ['!justStruck.has(key.midi)', 'key.midi > 0'],
     ['held.every((c) =>', 'held.some(() => false) || held.every((c) => true ||'],
   ),
-  ...inFile('arrange/patterns.ts', ['const SEVENTHS_FROM = 4', 'const SEVENTHS_FROM = 9']),
+  ...inFile('arrange/private/patterns.ts', ['const SEVENTHS_FROM = 4', 'const SEVENTHS_FROM = 9']),
   ...inFile(
     'analysis/idiom.ts',
     ['const MOST_MEASURES = 0.5', 'const MOST_MEASURES = 2'],
@@ -203,7 +210,7 @@ export const MUTATIONS: readonly Mutation[] = [
     ['const RAGGED = 0.75', 'const RAGGED = 99'],
   ),
   ...inFile(
-    'performance/ornaments.ts',
+    'performance/private/ornaments.ts',
     ['const STROKE = TICKS_PER_QUARTER / 8', 'const STROKE = TICKS_PER_QUARTER / 2'],
     ['[0, 1, 0, -1, 0], each', '[0, 1, 0, 1, 0], each'],
   ),
@@ -225,7 +232,7 @@ export const MUTATIONS: readonly Mutation[] = [
     'values.fill(value, range.from, range.to)',
   ]),
   ...inFile('version/mend.ts', ['after.onset < end &&', 'after.onset < 0 &&']),
-  ...inFile('version/decidedSource.ts', [
+  ...inFile('version/private/decidedSource.ts', [
     'else if (measure > 0) starts.delete(measure)',
     'else if (measure > 0) starts.size',
   ]),
@@ -242,7 +249,7 @@ export const MUTATIONS: readonly Mutation[] = [
     ['(event.tempo ?? 0) >= goal', '(event.tempo ?? 0) > 0'],
   ),
   ...inFile(
-    'lessons/tempi.ts',
+    'lessons/private/tempi.ts',
     ['const SLOWEST = 30', 'const SLOWEST = 45'],
     ['const RUNG = 1.15', 'const RUNG = 1.4'],
   ),

@@ -8,7 +8,7 @@ import { afterAll, describe, expect, it, vi } from 'vitest';
 import { levelNumbered } from '../lib/core/arrange/levels';
 import { writeMusicXml } from '../lib/core/io/musicxml/write';
 import { readScoreFile } from '../lib/core/io/readScoreFile';
-import { pitchName } from '../lib/core/score/pitch';
+import { pitchName } from '../lib/core/theory/pitch';
 import { soundingNotes } from '../lib/core/score/query';
 import { scoreFrom } from '../lib/core/test/shorthand';
 import { keypath as run, keypathOrPaper } from './run';

@@ -1,11 +1,11 @@
 /** What each command makes of a score. Nothing here reads or writes files: main.ts does. */
 import { keyOf } from '../lib/core/analysis/home';
 import { signedText, withHeardMode } from '../lib/core/analysis/key';
-import { reportOf } from '../lib/core/analysis/report';
+import { reportOf } from '../lib/core/report/report';
 import { shareOf } from '../lib/core/arrange/account';
 import { levelNumbered } from '../lib/core/arrange/levels';
 import { scoreOfWhole } from '../lib/core/difficulty/level';
-import { KEYBOARDS } from '../lib/core/arrange/register';
+import { KEYBOARDS } from '../lib/core/hands/register';
 import { countMeasures } from '../lib/core/counting/count';
 import { feelOf } from '../lib/core/counting/feel';
 import { playedBy } from '../lib/core/fingering/fingerHand';
@@ -16,7 +16,7 @@ import { quarters, TICKS_PER_QUARTER } from '../lib/core/score/ticks';
 import { bassOf, chordToneNames, inversion } from '../lib/core/theory/chord';
 import { fromFifths } from '../lib/core/theory/fifths';
 import { inMode, keyCode, parseKey, tonicName, type Key } from '../lib/core/theory/key';
-import { pitchClassName } from '../lib/core/score/pitch';
+import { pitchClassName } from '../lib/core/theory/pitch';
 import { inAllKeys } from '../lib/core/transpose/allKeys';
 import {
   keyAbove,
@@ -247,7 +247,7 @@ function check({ score, values, levels }: Input): Outcome {
   };
 }
 
-export interface Command {
+interface Command {
   readonly says: string;
   readonly run: (input: Input) => Outcome;
   /** The music comes out as it went in: parts are not looked at. */

@@ -7,7 +7,7 @@ import { positionsOf, positionText } from '../lib/core/fingering/positions';
 import { fingerLine } from '../lib/core/fingering/solve';
 import { playablePart, type PlayablePart } from '../lib/core/hands/playable';
 import { endOf } from '../lib/core/score/metre';
-import { pitchName } from '../lib/core/score/pitch';
+import { pitchName } from '../lib/core/theory/pitch';
 import { keyboardPart, measureAt, type SoundingNote } from '../lib/core/score/query';
 import type { Score } from '../lib/core/score/score';
 import { fingeredHands } from '../lib/core/version/markSource';

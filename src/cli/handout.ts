@@ -17,7 +17,7 @@ const CHOSEN = {
 const spoken = (text: string): string => text.replace(/-/g, ' ');
 
 /** The choices that the options describe. Throws UsageError with what would be one. */
-export function choicesFrom(values: Values): Choices {
+function choicesFrom(values: Values): Choices {
   const sheets = (values.sheets ?? 'score').split(',').map((s) => s.trim());
   const unknown = sheets.find((s) => !SHEET_IDS.some((id) => id === s));
   if (unknown !== undefined)

@@ -13,7 +13,7 @@ import {
   type VoiceRange,
   type Weights,
 } from '../lib/core/keys/rank';
-import { parsePitch, toMidi } from '../lib/core/score/pitch';
+import { parsePitch, toMidi } from '../lib/core/theory/pitch';
 import type { Score } from '../lib/core/score/score';
 import { listed } from '../lib/core/version/document';
 import { fromOlder } from '../lib/core/version/older';
@@ -116,7 +116,7 @@ export function readArguments(args: readonly string[]): { values: Values; positi
 }
 
 /** What is made of a score: for whom, and what is decided. */
-export interface Wanted {
+interface Wanted {
   readonly recipe: Recipe;
   readonly decisions: readonly Decision[];
 }

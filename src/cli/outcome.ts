@@ -1,6 +1,6 @@
 /** What a command is given and what it gives back, and what several of them say in the same way. */
 import type { LevelContract } from '../lib/core/arrange/levels';
-import { REACH_SEMITONES } from '../lib/core/arrange/register';
+import { REACH_SEMITONES } from '../lib/core/hands/register';
 import type { Score } from '../lib/core/score/score';
 import type { Recipe } from '../lib/core/version/recipe';
 import type { Values } from './options';

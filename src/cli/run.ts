@@ -96,7 +96,7 @@ function readJson(path: string): unknown {
 }
 
 /** What a process shows of itself. */
-export interface Ended {
+interface Ended {
   readonly status: number;
   readonly stdout: string;
   readonly stderr: string;

@@ -5,7 +5,7 @@
 import { readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { z } from 'zod';
-import { reportOf, type PieceReport } from '../../src/lib/core/analysis/report';
+import { reportOf, type PieceReport } from '../../src/lib/core/report/report';
 import { readScoreFile } from '../../src/lib/core/io/readScoreFile';
 import { pitchClass } from '../../src/lib/core/theory/fifths';
 import { tonicName } from '../../src/lib/core/theory/key';
@@ -17,7 +17,7 @@ import {
   soundingNotes,
   type SoundingNote,
 } from '../../src/lib/core/score/query';
-import { parsePitch, pitchClassName, pitchName, toMidi } from '../../src/lib/core/score/pitch';
+import { parsePitch, pitchClassName, pitchName, toMidi } from '../../src/lib/core/theory/pitch';
 import { shownAccidentals } from '../../src/lib/core/score/accidentals';
 import { beatLength, endOf } from '../../src/lib/core/score/metre';
 import type { Score } from '../../src/lib/core/score/score';

@@ -3,10 +3,10 @@
  * the arranger works. Each gives the places where it is broken, in words.
  */
 import { beatLength, endOf, placeInMeasure } from '../../src/lib/core/score/metre';
-import { pitchName } from '../../src/lib/core/score/pitch';
+import { pitchName } from '../../src/lib/core/theory/pitch';
 import { measureAt, soundingNotes, type SoundingNote } from '../../src/lib/core/score/query';
 import type { Ticks } from '../../src/lib/core/score/ticks';
-import { isClear } from '../../src/lib/core/arrange/register';
+import { isClear } from '../../src/lib/core/hands/register';
 import { bassOf, chordTones, type Chord } from '../../src/lib/core/theory/chord';
 import { pitchClass } from '../../src/lib/core/theory/fifths';
 import type { Version } from '../../src/lib/core/version/realise';

@@ -6,7 +6,7 @@ const noon = (day: string): Date => new Date(`${day.slice(0, 10)}T12:00:00Z`);
 const MONDAY = Date.UTC(2024, 0, 1, 12);
 const DAY = 86_400_000;
 
-export interface Dates {
+interface Dates {
   readonly locale: Locale;
   /** "23 Nov" */
   readonly short: (iso: string) => string;

@@ -1,4 +1,4 @@
-/** The examples of each folder of the core are run: an expression, and behind the arrow what it gives as JSON. */
+/** The examples in the README of each folder of the core are run: an expression, and behind the arrow what it gives as JSON. */
 import { readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { describe, expect, it } from 'vitest';
@@ -38,12 +38,17 @@ const folders = readdirSync(CORE, { withFileTypes: true })
 
 describe.each(folders)('%s', (folder) => {
   const examples = [
-    ...readFileSync(join(CORE, folder, 'index.ts'), 'utf8').matchAll(/^ \* (.+); \/\/ => (.+)$/gm),
+    ...readFileSync(join(CORE, folder, 'README.md'), 'utf8').matchAll(/^(.+); \/\/ => (.+)$/gm),
   ].map(([, expression, result]) => [expression!, result!] as const);
+  const doors = readdirSync(join(CORE, folder)).filter(
+    (name) => name.endsWith('.ts') && !name.endsWith('.test.ts'),
+  );
   it('shows what it does', () => expect(examples.length).toBeGreaterThan(0));
   it.each(examples)('%s', async (expression, result) => {
-    const own = (await import(`./${folder}/index.ts`)) as Record<string, unknown>;
-    const scope = { ...GIVEN, ...own };
+    const own = await Promise.all(
+      doors.map((name) => import(`./${folder}/${name.slice(0, -3)}.ts`) as Promise<Record<string, unknown>>),
+    );
+    const scope: Record<string, unknown> = Object.assign({}, GIVEN, ...own);
     const run = new Function(...Object.keys(scope), `return ${expression}`) as (
       ...given: unknown[]
     ) => unknown;

@@ -1,5 +1,5 @@
 /** What follows a noun and turns with it: "1 measure repeats", "3 measures repeat". */
-export interface Clause {
+interface Clause {
   readonly one: string;
   readonly many: string;
 }

@@ -1,12 +1,12 @@
 /** What can stand below the notes of a picture beside counts and words: their names, and what is sung over the chords of a chart. */
 import { beatLength, endOf } from '$core/score/metre';
-import { pitchClassName, toMidi } from '$core/score/pitch';
+import { pitchClassName, toMidi } from '$core/theory/pitch';
 import { isStruck, measureAt } from '$core/score/query';
 import type { Lyric, Mark, Note, Score } from '$core/score/score';
 import { spreadWords } from '$core/score/spreadWords';
 import type { Ticks } from '$core/score/ticks';
 
-export interface Sung {
+interface Sung {
   /** Each word at its beat. */
   readonly words: readonly { readonly tick: Ticks; readonly text: string }[];
   /** Notes that keep the room for what is sung from their onset on, by id. */

@@ -10,7 +10,7 @@ import { toolkit } from './toolkit';
 /** CSS pixels of one engraver unit: staff height comes out at about 30 px at scale 1. */
 const SCALE = 42;
 
-export class EngravingError extends Error {
+class EngravingError extends Error {
   override readonly name = 'EngravingError';
 }
 

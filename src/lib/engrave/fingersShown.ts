@@ -1,10 +1,10 @@
 /** Which fingers are printed: all, only where a chord is not struck again as it was, or only where a hand takes a new position. */
 import { isStruck, measureAt } from '$core/score/query';
-import { toMidi } from '$core/score/pitch';
+import { toMidi } from '$core/theory/pitch';
 import type { Note } from '$core/score/score';
 import type { WrittenVersion } from '$core/version/realise';
 
-export type FingersWished = boolean | 'once' | 'positions';
+type FingersWished = boolean | 'once' | 'positions';
 
 /** Answers for each note of a stretch. A line begins with its fingers: `breaks` are measures (by index) that begin one. */
 export function fingersShown(

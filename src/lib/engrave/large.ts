@@ -4,7 +4,7 @@ import { fitsOnOneSystem } from './fits';
 import { sheetOf, type Sheet, type SheetWish } from './sheet';
 
 /** Widths at scale 1 that are tried, the largest notes first, in CSS pixels. */
-export const LARGE_WIDTHS = [660, 780] as const;
+const LARGE_WIDTHS = [660, 780] as const;
 
 /** What a lesson shows: the largest width that fits, or one of its own. */
 export type LargeWish = Omit<SheetWish, 'width'> & { readonly width?: number };

@@ -1,7 +1,7 @@
 /** Where the stones of a path lie: evenly along the line, higher where the measure is harder. The line is never longer than its place. */
 import type { PathItem } from '$core/analysis/form';
 
-export interface Stone {
+interface Stone {
   readonly item: PathItem;
   readonly x: number;
   readonly y: number;
@@ -9,7 +9,7 @@ export interface Stone {
   readonly room: number;
 }
 
-export interface PathShape {
+interface PathShape {
   readonly stones: readonly Stone[];
   readonly width: number;
   readonly height: number;
@@ -19,7 +19,7 @@ export interface PathShape {
   readonly sections: readonly { readonly index: number; readonly from: number; readonly to: number }[];
 }
 
-export interface PathMetrics {
+interface PathMetrics {
   readonly width: number;
   /** Room for the stones, above the section lines. */
   readonly rise: number;

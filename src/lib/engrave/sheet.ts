@@ -7,7 +7,7 @@ import type { Phrase } from '$core/analysis/form';
 import { countText } from '$core/counting/count';
 import { excerpt } from '$core/score/excerpt';
 import { endOf } from '$core/score/metre';
-import { pitchClassName, toMidi } from '$core/score/pitch';
+import { pitchClassName, toMidi } from '$core/theory/pitch';
 import type { Ticks } from '$core/score/ticks';
 import type { Lyric, Measure, Note, PedalMark } from '$core/score/score';
 import { degree } from '$core/theory/chord';
@@ -42,7 +42,6 @@ export const sheetOptionsSchema = z.object({
   /** Most measures of a line, where lines are to be short: fewer stand on one where they have no room. */
   perLine: z.number().int().min(1).max(8).optional(),
 });
-export type SheetOptions = Readonly<z.infer<typeof sheetOptionsSchema>>;
 /** The options as whoever draws gives them: what is not said is as usual. */
 export type SheetWish = Readonly<z.input<typeof sheetOptionsSchema>>;
 

@@ -8,7 +8,7 @@ import { sheetMeasures, sheetNames, sheetNote, withNamesOnce, type Sheet } from 
 const SHOWN = 4;
 
 /** How a source begins: its first measures. */
-export const firstMeasures = (score: Score): { readonly from: number; readonly to: number } => ({
+const firstMeasures = (score: Score): { readonly from: number; readonly to: number } => ({
   from: 0,
   to: Math.min(score.measures.length - 1, SHOWN - 1 + (score.measures[0]!.beginsAt > 0 ? 1 : 0)),
 });

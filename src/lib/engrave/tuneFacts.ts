@@ -1,5 +1,6 @@
 /** Who has the tune, phrase by phrase, as it is shown and heard before a piece is kept. */
-import { clockOf, perform } from '$core/performance';
+import { clockOf } from '$core/performance/tempo';
+import { perform } from '$core/performance/perform';
 import { tunePhrases, withParts, type PartChoices } from '$core/players/parts';
 import { endOf } from '$core/score/metre';
 import type { Score } from '$core/score/score';

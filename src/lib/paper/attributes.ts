@@ -22,7 +22,7 @@ export function faceIn(
 }
 
 /** A move or a scaling along both axes. */
-export interface Change {
+interface Change {
   readonly kind: 'translate' | 'scale';
   readonly x: number;
   readonly y: number;

@@ -96,7 +96,7 @@ const NO_LETTER = '·';
 const drawn = new Map<string, string>();
 
 /** A text in letters that can be drawn: pictures are left out, letters of other alphabets become dots. */
-export function drawable(text: string, face: Face): string {
+function drawable(text: string, face: Face): string {
   const name = nameOf(face);
   let made = '';
   for (const letter of text) {
@@ -143,7 +143,7 @@ export function widthOf(text: string, face: Face): number {
 }
 
 /** A stretch of letters out of one file. */
-export interface Run {
+interface Run {
   readonly text: string;
   readonly file: string;
   /** Signs of music, which are drawn small in their face. */

@@ -1,5 +1,5 @@
 /** A keyboard on paper with both hands on it: squares are the left hand's, circles the right's, filled where a finger stays. */
-import { isBlackKey } from '$core/score/pitch';
+import { isBlackKey } from '$core/theory/pitch';
 import { HAND_COLOURS, INK, PAPER } from '$lib/engrave/look';
 import { element, type SvgElement } from '$lib/engrave/svg';
 import { round, textAt } from './text';
@@ -12,7 +12,7 @@ export interface KeyMark {
   readonly stays?: boolean;
 }
 
-export interface Keyboard {
+interface Keyboard {
   readonly drawn: readonly SvgElement[];
   readonly height: number;
   readonly width: number;

@@ -18,12 +18,12 @@ const isBarline = ({ name, attributes: { d = '', 'stroke-width': width } }: SvgE
 /** Thickness of a barline in the engraver's units. */
 const BARLINE = 27;
 
-export interface Marked {
+interface Marked {
   readonly kind: Kind;
   readonly box: Box;
 }
 
-export interface Overlap {
+interface Overlap {
   readonly kinds: readonly [Kind, Kind];
   readonly boxes: readonly [Box, Box];
 }

@@ -10,7 +10,7 @@ export const PAPERS = {
   a4: { name: 'A4', width: 595.28, height: 841.89 },
   letter: { name: 'Letter', width: 612, height: 792 },
 } as const;
-export type Paper = keyof typeof PAPERS;
+type Paper = keyof typeof PAPERS;
 
 const MARGIN = { side: 40, top: 38, foot: 58 } as const;
 

@@ -2,7 +2,7 @@
 import { LEVELS } from '$core/arrange/levels';
 import { readScoreFile } from '$core/io/readScoreFile';
 import { withParts } from '$core/players/parts';
-import { pitchClassName } from '$core/score/pitch';
+import { pitchClassName } from '$core/theory/pitch';
 import { soundingNotes } from '$core/score/query';
 import type { Score } from '$core/score/score';
 import { scoreFrom } from '$core/test/shorthand';

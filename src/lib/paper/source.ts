@@ -60,7 +60,7 @@ export interface Frame {
 }
 
 /** What a source is made of. What is left out is as the piece has it, and for nobody. */
-export interface Given
+interface Given
   extends
     Pick<Source, 'recipe' | 'choices'>,
     Partial<Pick<Source, 'title' | 'composer' | 'state' | 'learner' | 'voice' | 'week'>> {

@@ -18,18 +18,17 @@ export const SIZES = {
   large: { name: 'Large', staff: 24 },
   'very large': { name: 'Very large', staff: 31 },
 } as const;
-export type Size = keyof typeof SIZES;
 
 /** Height of a staff, and what a CSS pixel is at scale 1, in the engraver's units. */
 const STAFF = 720;
 const UNITS_PER_PIXEL = 1000 / 42;
 
-export interface System {
+interface System {
   readonly line: Line;
   readonly block: Block;
 }
 
-export interface Wish {
+interface Wish {
   readonly from: number;
   readonly to: number;
   readonly show: Shown;

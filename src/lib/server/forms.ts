@@ -6,7 +6,7 @@ import type { z } from 'zod';
 export const formOf = (request: Request): Promise<FormData> =>
   request.formData().catch(() => error(400, 'This form couldn’t be read. Send it again.'));
 
-export type FormResult<T> =
+type FormResult<T> =
   | { readonly ok: true; readonly data: T }
   | {
       readonly ok: false;

@@ -16,7 +16,7 @@ export function wasIn<S extends z.ZodObject>(form: FormData, schema: S): Partial
 }
 
 /** What a change has met: the fields that another window has changed otherwise, and all of it as it is saved. */
-export interface Met<T> {
+interface Met<T> {
   readonly fields: readonly (keyof T)[];
   readonly there: T;
 }

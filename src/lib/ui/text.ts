@@ -2,7 +2,7 @@
 import { capital } from '$core/capital';
 import { datesIn } from '$core/dates';
 import { USUAL_LOCALE, type Locale } from '$core/locale';
-import { nameNotesAs } from '$core/score/noteNames';
+import { nameNotesAs } from '$core/theory/noteNames';
 import type { SeenIdiom } from '$core/analysis/idiom';
 import { IDIOMS } from '$core/analysis/idioms';
 import type { TimeSignature } from '$core/score/score';

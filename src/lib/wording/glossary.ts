@@ -1,5 +1,5 @@
 /** What the house does not say, after the glossary of docs/wording.md; the expression that finds it, and what to say. */
-export interface NotSaid {
+interface NotSaid {
   readonly found: RegExp;
   readonly say: string;
 }

@@ -5,7 +5,7 @@
 import { parse } from 'svelte/compiler';
 import ts from 'typescript';
 
-export interface Visible {
+interface Visible {
   readonly text: string;
   readonly line: number;
 }

@@ -10,7 +10,7 @@ const FILES = readdirSync('src', { recursive: true, encoding: 'utf8' })
 /** Names that are not words: ids of limits in reports, what an option is called, headings that charts of others have. */
 const EXEMPT: ReadonlySet<string> = new Set([
   'src/lib/core/version/check.ts',
-  'src/lib/core/io/chart/head.ts',
+  'src/lib/core/io/private/chart/head.ts',
 ]);
 const NAMES = /--by SEMITONES/g;
 

@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { scoreFrom } from '../test/shorthand';
 import { chordSymbol } from '../theory/chord';
 import { keyName } from '../theory/key';
-import { pitchName } from '../score/pitch';
+import { pitchName } from '../theory/pitch';
 import { TICKS_PER_QUARTER as Q } from '../score/ticks';
 import { foldedPath, formOf } from './form';
 import { chordsOf } from './harmony';

@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { readMusicXml } from '../io/musicxml/read';
 import { writeMusicXml } from '../io/musicxml/write';
 import { excerpt } from '../score/excerpt';
-import { toMidi } from '../score/pitch';
+import { toMidi } from '../theory/pitch';
 import { scoreFrom } from '../test/shorthand';
 import { cutsOf } from './cuts';
 

@@ -2,7 +2,7 @@
 import type { Score } from '../score/score';
 
 /** Measures by index, both included. */
-export interface Cut {
+interface Cut {
   readonly from: number;
   readonly to: number;
   /** What the source or the teacher calls it; '' where nobody does. */

@@ -1,11 +1,11 @@
 /** Where the symbols of a source and its notes disagree. */
 import { measureAt, soundingNotes, type SoundingNote } from '../score/query';
-import { pitchName } from '../score/pitch';
+import { pitchName } from '../theory/pitch';
 import type { Measure, Score } from '../score/score';
 import { bassOf, chordSymbol, chordTones, type Chord } from '../theory/chord';
 import { pitchClass } from '../theory/fifths';
 import type { ChordSpan } from './harmony';
-import { hearChords, type HeardChord } from './hearChords';
+import { hearChords, type HeardChord } from './private/hearChords';
 
 /** A chord symbol that the notes under it contradict. */
 export interface Disagreement {

@@ -6,12 +6,12 @@ import { endOf } from '../score/metre';
 import type { Measure, Score } from '../score/score';
 import type { Ticks } from '../score/ticks';
 import { playingOrder } from '../score/unfold';
-import { contentsOf, difference, likeness, shiftBetween, type MeasureContent } from './likeness';
+import { contentsOf, difference, likeness, shiftBetween, type MeasureContent } from './private/likeness';
 import { melodyOf } from './melody';
-import { pickupsInto } from './pickups';
+import { pickupsInto } from './private/pickups';
 import { rolesOf, type SectionFacts, type SectionRole } from './roles';
 import { isPickup, sectionStarts, type SectionStart } from './sections';
-import { sectionsWorthNaming } from './loops';
+import { sectionsWorthNaming } from './private/loops';
 
 export interface Section {
   readonly letter: string;
@@ -31,7 +31,7 @@ export interface Section {
   readonly variant?: Variant;
 }
 
-export interface Variant {
+interface Variant {
   /** Index of the earlier section. */
   readonly of: number;
   /** Semitones by which it is moved; 0 where it stands at the same pitch. */
@@ -40,7 +40,7 @@ export interface Variant {
 }
 
 /** A measure of a variant, by index, with the notes it has and those of the earlier section that it has not. */
-export interface MeasureDifference {
+interface MeasureDifference {
   readonly measure: number;
   readonly as: number;
   readonly now: readonly string[];

@@ -5,8 +5,8 @@ import type { Ticks } from '../score/ticks';
 import { sameChord, type Chord } from '../theory/chord';
 import { contradictedKey } from './home';
 import { withHeardMode } from './key';
-import { harmonise, isBareTune } from './harmonise';
-import { hearChords } from './hearChords';
+import { harmonise, isBareTune } from './private/harmonise';
+import { hearChords } from './private/hearChords';
 
 export interface ChordSpan {
   readonly onset: Ticks;

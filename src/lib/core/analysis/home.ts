@@ -24,7 +24,7 @@ import { hasMinorThird, MODES, type Mode } from '../theory/modes';
 import { bothModes, keyFit, keyFromProfile } from './keyProfile';
 
 /** A key that the music can be read in, and how much speaks for it. */
-export interface HomeReading {
+interface HomeReading {
   readonly key: Key;
   readonly weight: number;
 }

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { pitchName } from '../score/pitch';
+import { pitchName } from '../theory/pitch';
 import type { Part, Score } from '../score/score';
 import { scoreFrom } from '../test/shorthand';
 import { accompanimentOf, findMelody } from './melody';

@@ -4,7 +4,7 @@ import { TICKS_PER_QUARTER as Q } from '../score/ticks';
 import type { Score } from '../score/score';
 import { scoreFrom } from '../test/shorthand';
 import { formOf } from './form';
-import { pickupsInto } from './pickups';
+import { pickupsInto } from './private/pickups';
 import { roleNamed, rolesOf, type SectionFacts } from './roles';
 import {
   joinSection,

@@ -5,8 +5,8 @@
 import { lineText } from '../plainText';
 import { z } from 'zod';
 import type { Measure, Score } from '../score/score';
-import { proposedStarts } from './boundaries';
-import type { MeasureContent } from './likeness';
+import { proposedStarts } from './private/boundaries';
+import type { MeasureContent } from './private/likeness';
 import { roleNamed, type Role } from './roles';
 
 /** The beginning of one section. */

@@ -2,7 +2,7 @@
  * How the chords of a piece stand on its pages: the shapes in which each chord name occurs, and what stays and what moves
  * from one chord to the next.
  */
-import { pitchClassName } from '../score/pitch';
+import { pitchClassName } from '../theory/pitch';
 import { byOnset, measureAt, soundingNotes, type SoundingNote } from '../score/query';
 import type { Score } from '../score/score';
 import type { Ticks } from '../score/ticks';

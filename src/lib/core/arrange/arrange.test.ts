@@ -2,21 +2,21 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { melodyOf } from '../analysis/melody';
 import { chordsOf } from '../analysis/harmony';
-import { pitchName, toMidi } from '../score/pitch';
+import { pitchName, toMidi } from '../theory/pitch';
 import { byOnset } from '../score/query';
 import type { Score, TimeSignature } from '../score/score';
 import { TICKS_PER_QUARTER as Q } from '../score/ticks';
 import { scoreFrom } from '../test/shorthand';
 import { toFifths } from '../theory/fifths';
 import type { Chord } from '../theory/chord';
-import { leftHand, type LeftHandSettings } from './leftHand';
+import { leftHand, type LeftHandSettings } from './private/leftHand';
 import { levelNumbered } from './levels';
-import { reduceMelody } from './reduceMelody';
-import { isClear, KEYBOARDS } from './register';
-import { stretchesOf } from './stretches';
+import { reduceMelody } from './private/reduceMelody';
+import { isClear, KEYBOARDS } from '../hands/register';
+import { stretchesOf } from './private/stretches';
 import { usualTextures } from './styles';
 import type { TextureId } from './textures';
-import { byNearness, closeVoicings, movement, playedTones, type Voicing } from './voicing';
+import { byNearness, closeVoicings, movement, playedTones, type Voicing } from './private/voicing';
 
 const fourFour: TimeSignature = { beats: 4, beatType: 4 };
 

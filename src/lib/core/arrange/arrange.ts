@@ -17,10 +17,10 @@ import {
   type ArrangeSettings,
 } from './arranged';
 import { asWritten } from './asWritten';
-import { leftHand } from './leftHand';
+import { leftHand } from './private/leftHand';
 import { singAlong, usualRhythm, wordsAbove } from './singAlong';
-import { soloVersion } from './solo';
-import { stretchesOf, type MeasureStretches } from './stretches';
+import { soloVersion } from './private/solo';
+import { stretchesOf, type MeasureStretches } from './private/stretches';
 import type { TextureId } from './textures';
 
 /** Arranges a score that is in its key already. `chords` are its chords, in order of time. */

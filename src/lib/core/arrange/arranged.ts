@@ -7,12 +7,12 @@ import type { Hand } from '../fingering/events';
 import type { SoundingNote } from '../score/query';
 import type { ChordSymbol, ClefMark, Mark, Note, Score } from '../score/score';
 import { speaksOfTempo } from '../score/tempoWords';
-import type { Fold } from './foldMelody';
+import type { Fold } from './private/foldMelody';
 import type { LevelContract } from './levels';
 import type { ArrangeReason, Reason } from './reason';
-import type { MelodyChange } from './reduceMelody';
+import type { MelodyChange } from './private/reduceMelody';
 import type { ChordRhythm } from './singAlong';
-import type { MeasureStretches } from './stretches';
+import type { MeasureStretches } from './private/stretches';
 import type { TextureId } from './textures';
 
 export interface ArrangeSettings {
@@ -36,8 +36,7 @@ export interface ArrangeSettings {
 }
 
 /** Steps by which an arrangement can be reduced: the last gives the left hand of the source, thinned, for a texture that is harder. */
-export const MOST_REDUCED = 4;
-export const AS_SOURCE = MOST_REDUCED;
+export const AS_SOURCE = 4;
 
 export interface Arranged {
   /** Written notes of two staves. */

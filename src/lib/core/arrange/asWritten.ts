@@ -8,13 +8,13 @@ import { assignHands } from '../hands/assign';
 import { wideChords, type WideWay } from '../hands/wide';
 import { beatLength } from '../score/metre';
 import { notate } from '../score/notate';
-import { pitchName, toMidi } from '../score/pitch';
+import { pitchName, toMidi } from '../theory/pitch';
 import { byOnset, measureAt, soundingNotes, type SoundingNote } from '../score/query';
 import type { Measure, Note, Part } from '../score/score';
 import type { Ticks } from '../score/ticks';
 import type { ArrangeReason, Loss } from './reason';
 
-export interface AsWrittenSettings {
+interface AsWrittenSettings {
   readonly measures: readonly Measure[];
   readonly reach: Readonly<Record<Hand, number>>;
   readonly keyboard: { readonly low: number; readonly high: number };

@@ -83,7 +83,7 @@ export const levelText = (level: number): string =>
   Number.isInteger(level) ? String(level) : `${Math.floor(level)}½`;
 
 /** Metres that are read in eighths or finer have the limits of compound metre: 3/8 is no place for quarters. */
-export const readInEighths = (time: TimeSignature): boolean => isCompound(time) || time.beatType >= 8;
+const readInEighths = (time: TimeSignature): boolean => isCompound(time) || time.beatType >= 8;
 
 /** Shortest value that a level allows in a metre; never longer than the metre's own pulse. 1 tick where there is no limit. */
 export function shortestValue(contract: LevelContract, time: TimeSignature): Ticks {

@@ -3,20 +3,20 @@ import { describe, expect, it } from 'vitest';
 import { chordsOf } from '../analysis/harmony';
 import { melodyOf } from '../analysis/melody';
 import { readChart } from '../io/chart/read';
-import { pitchName, toMidi } from '../score/pitch';
+import { pitchName, toMidi } from '../theory/pitch';
 import { byOnset, soundingNotes } from '../score/query';
 import type { Note } from '../score/score';
 import { TICKS_PER_QUARTER as Q } from '../score/ticks';
 import { scoreFrom } from '../test/shorthand';
 import { realise } from '../version/realise';
 import { DEFAULT_RECIPE, type Recipe } from '../version/recipe';
-import { fillUnder } from './filling';
-import { ceilingAt, foldMelody } from './foldMelody';
+import { fillUnder } from './private/filling';
+import { ceilingAt, foldMelody } from './private/foldMelody';
 import { levelNumbered, levelsSchema, LEVELS } from './levels';
-import { KEYBOARDS } from './register';
-import { shareMelody } from './shareMelody';
+import { KEYBOARDS } from '../hands/register';
+import { shareMelody } from './private/shareMelody';
 import { withIntroduction } from './singAlong';
-import { stretchesOf } from './stretches';
+import { stretchesOf } from './private/stretches';
 
 const fourFour = { beats: 4, beatType: 4 };
 const named = (notes: readonly { pitch: Note['pitch'] }[]): string =>

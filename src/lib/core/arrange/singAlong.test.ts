@@ -2,10 +2,10 @@ import { describe, expect, it } from 'vitest';
 import { chordsOf } from '../analysis/harmony';
 import { readChart } from '../io/chart/read';
 import { byOnset } from '../score/query';
-import { toMidi } from '../score/pitch';
+import { toMidi } from '../theory/pitch';
 import { levelNumbered } from './levels';
 import { singAlong } from './singAlong';
-import { stretchesOf } from './stretches';
+import { stretchesOf } from './private/stretches';
 
 const { score } = readChart('Time: 4/4\nC / / / | F / / / | G7 / / / | Am7 / D/F# / | C / / / |');
 const hand = (level: number) =>

@@ -4,7 +4,7 @@
  */
 import { introductionId } from '../score/measureId';
 import { endOf, isCompound, measureLength, pulseLength } from '../score/metre';
-import { pitchClassName } from '../score/pitch';
+import { pitchClassName } from '../theory/pitch';
 import { measureAt } from '../score/query';
 import type { ChordSymbol, Mark, Measure, Note, Score } from '../score/score';
 import type { Ticks } from '../score/ticks';
@@ -14,10 +14,10 @@ import { tonicFifths, type Key } from '../theory/key';
 import { hasMinorThird } from '../theory/modes';
 import type { ArrangeReason } from './reason';
 import { shortestValue, type LevelContract } from './levels';
-import { beatsOf } from './patterns';
-import type { MeasureStretches, Stretch } from './stretches';
-import { byNearness, closeShapes, widthOf, type Voicing } from './voicing';
-import { writableEnd } from './writable';
+import { beatsOf } from './private/patterns';
+import type { MeasureStretches, Stretch } from './private/stretches';
+import { byNearness, closeShapes, widthOf, type Voicing } from './private/voicing';
+import { writableEnd } from './private/writable';
 
 export const CHORD_RHYTHMS = {
   held: { name: 'Held', says: 'each chord played once and held', from: 1 },
@@ -42,7 +42,7 @@ export const CHORD_RHYTHM_IDS = Object.keys(CHORD_RHYTHMS) as ChordRhythm[];
 export const usualRhythm = (level: number): ChordRhythm =>
   level < 3 ? 'held' : level < 4 ? 'beats' : 'long-short';
 
-export interface RightHandSettings {
+interface RightHandSettings {
   readonly contract: LevelContract;
   readonly rhythmIn: (measure: number) => ChordRhythm;
   /** Semitones the right hand holds. */

@@ -2,7 +2,7 @@
 import { isCompound, measureLength, beatLength } from '../score/metre';
 import type { TimeSignature } from '../score/score';
 
-export interface TextureFacts {
+interface TextureFacts {
   readonly name: string;
   readonly says: string;
   /** The first level that has it. */

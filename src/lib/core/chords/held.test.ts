@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { realise } from '../version/realise';
 import { DEFAULT_RECIPE } from '../version/recipe';
 import { scoreFrom, type Line } from '../test/shorthand';
-import { toMidi, pitchName } from '../score/pitch';
+import { toMidi, pitchName } from '../theory/pitch';
 import { heldChords, isChordal, movesText, namesOf, strokesText, type HeldChord } from './held';
 
 const four = { beats: 4, beatType: 4 };

@@ -5,7 +5,7 @@
 import type { ChordSpan } from '../analysis/harmony';
 import { stepsBetween, pitchClass } from '../theory/fifths';
 import { chordSymbol, chordTones, sameChord, type Chord } from '../theory/chord';
-import { pitchClassName, type Pitch } from '../score/pitch';
+import { pitchClassName, type Pitch } from '../theory/pitch';
 import { sourceStart } from '../score/measureId';
 import { byOnset, measureAt, soundingNotes, type SoundingNote } from '../score/query';
 import type { Version } from '../version/realise';

@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { LEVELS } from '../arrange/levels';
 import { measureLength } from '../score/metre';
-import { pitchClassName } from '../score/pitch';
+import { pitchClassName } from '../theory/pitch';
 import { chordTones, type Chord } from '../theory/chord';
 import { fromFifths, pitchClass } from '../theory/fifths';
 import { parseKey, type Key } from '../theory/key';

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { toMidi, pitchName } from '../score/pitch';
+import { toMidi, pitchName } from '../theory/pitch';
 import { pitchClass } from '../theory/fifths';
 import { parseKey, tonicFifths } from '../theory/key';
 import { chordsIn, inversionsOf, scaleIn } from './reference';

@@ -1,13 +1,13 @@
 /** What a key has: its scale with the fingers of both hands, and its chords in all their inversions with theirs. */
 import { struckShape } from '../fingering/shapes';
 import { MAJOR_FINGERS, MINOR_FINGERS } from '../fingering/scaleFingers';
-import { pitchClassName, toMidi, type Pitch } from '../score/pitch';
+import { pitchClassName, toMidi, type Pitch } from '../theory/pitch';
 import { chordSymbol, chordTones, degree, type Chord } from '../theory/chord';
 import { fromFifths, nearestPitch, pitchClass, type Fifths } from '../theory/fifths';
 import { signatureNames, scaleFifths, tonicFifths, type Key } from '../theory/key';
 import { hasMinorThird } from '../theory/modes';
 
-export interface FingeredScale {
+interface FingeredScale {
   /** Of one octave, the tonic at both ends. */
   readonly names: readonly string[];
   readonly right: readonly number[];
@@ -47,7 +47,7 @@ export interface FingeredInversion {
   readonly left: readonly number[];
 }
 
-export interface ReferenceChord {
+interface ReferenceChord {
   readonly chord: Chord;
   readonly symbol: string;
   readonly degree: string;

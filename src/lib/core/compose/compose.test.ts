@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { readMusicXml } from '../io/musicxml/read';
 import { writeMusicXml } from '../io/musicxml/write';
 import { endOf } from '../score/metre';
-import { pitchName, STEPS } from '../score/pitch';
+import { pitchName, STEPS } from '../theory/pitch';
 import { soundingNotes } from '../score/query';
 import { TICKS_PER_QUARTER } from '../score/ticks';
 import { chordSymbol } from '../theory/chord';

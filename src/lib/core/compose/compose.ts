@@ -1,5 +1,5 @@
 /** Writing a tune: what each stroke does to a sketch and to where one stands in it. Pure; the page keeps the states for undo. */
-import { STEPS, toMidi, type Pitch, type Step } from '../score/pitch';
+import { STEPS, toMidi, type Pitch, type Step } from '../theory/pitch';
 import { spellMidi } from '../theory/fifths';
 import { alterInKey, parseKey, spellInKey } from '../theory/key';
 import { measureOf, onsetsOf, startOf, type Item, type Sketch } from './sketch';

@@ -5,10 +5,10 @@
 import { lineText } from '../plainText';
 import { z } from 'zod';
 import { parseKey } from '../theory/key';
-import { STEPS } from '../score/pitch';
+import { STEPS } from '../theory/pitch';
 import { noteValue, type Ticks } from '../score/ticks';
 import { measureLength } from '../score/metre';
-import { readChordRow } from '../theory/chordRow';
+import { readChordRow } from '../score/chordRow';
 
 const pitchSchema = z.object({
   step: z.enum(STEPS),

@@ -4,14 +4,14 @@ import { measureLength } from '../score/metre';
 import { notate } from '../score/notate';
 import type { ChordSymbol, Lyric, Measure, Note, Score, Tuplet } from '../score/score';
 import { leadsOn, lyricOf } from '../score/syllables';
-import { symbolsOfRow } from '../theory/chordRow';
+import { symbolsOfRow } from '../score/chordRow';
 import { parseKey } from '../theory/key';
 import { lengthOf, measureOf, onsetsOf, startOf, type Item, type Sketch } from './sketch';
 
 const TRIPLET: Tuplet = { actual: 3, normal: 2 };
 
 /** The measures of a sketch, at least one; the last is full. */
-export function measuresOf({ key, time, pickup, items, sections, repeats, chords }: Sketch): Measure[] {
+function measuresOf({ key, time, pickup, items, sections, repeats, chords }: Sketch): Measure[] {
   const full = measureLength(time);
   const end = onsetsOf(items).at(-1)!;
   // Chords and names may stand in measures that have no notes yet.

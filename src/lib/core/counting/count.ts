@@ -20,7 +20,7 @@ export interface MeasureCounts {
 }
 
 /** A stretch in which something sounds; ticks of the score. */
-export interface Sounding {
+interface Sounding {
   readonly onset: Ticks;
   readonly duration: Ticks;
 }

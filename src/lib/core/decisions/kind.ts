@@ -4,7 +4,7 @@
  * line follow from it.
  */
 import type { z } from 'zod';
-import type { Pitch } from '../score/pitch';
+import type { Pitch } from '../theory/pitch';
 import type { Measure, Note, Part } from '../score/score';
 import type { Ticks } from '../score/ticks';
 import type { Chord } from '../theory/chord';

@@ -10,7 +10,7 @@ export interface Parked {
   readonly why: string;
 }
 
-export interface Standing extends Layout {
+interface Standing extends Layout {
   /** Notes that the stage "hands" was given, by id: what changes notes stands with them. */
   readonly arranged: { has(note: string): boolean };
   /** Notes that are struck in the end. */

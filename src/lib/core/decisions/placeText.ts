@@ -1,6 +1,6 @@
 /** Where a decision holds, as a teacher says it: "measure 7, right hand, F♯4", "section B", "the whole version". */
 import type { Form } from '../analysis/form';
-import { pitchName } from '../score/pitch';
+import { pitchName } from '../theory/pitch';
 import { measureAt } from '../score/query';
 import type { Score } from '../score/score';
 import type { Anchor } from './anchor';

@@ -1,6 +1,6 @@
 /** Every kind of decision. A new kind is a module in kinds/ and a line here. */
 import { z } from 'zod';
-import { anchorSchema, scopeOf, SCOPES, type Anchor } from './anchor';
+import { anchorSchema, scopeOf, type Anchor } from './anchor';
 import type { DecisionKind } from './kind';
 import { addNote } from './kinds/addNote';
 import { advice } from './kinds/advice';
@@ -121,9 +121,6 @@ export const decisionSchema = z
   });
 
 export const decisionsSchema = z.array(decisionSchema).max(20_000);
-
-/** The scopes of a kind, the narrowest first. */
-export const scopesOf = (kind: AnyKind) => SCOPES.filter((scope) => kind.scopes.includes(scope));
 
 /** What was decided, in words, without where: "finger 3". */
 export const decisionText = (decision: Decision): string =>

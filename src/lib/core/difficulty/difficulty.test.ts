@@ -1,14 +1,14 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { toMidi, STEPS } from '../score/pitch';
+import { toMidi, STEPS } from '../theory/pitch';
 import type { Note, Score } from '../score/score';
 import { TICKS_PER_QUARTER as Q } from '../score/ticks';
 import { scoreFrom } from '../test/shorthand';
 import { scoreOfStudy, STUDIES } from '../test/studies';
 import { difficultyOf } from './difficulty';
-import { demandsOf } from './demands';
+import { demandsOf } from './private/demands';
 import { hardestOf, levelOf, scoreOfWhole } from './level';
-import { handTerms } from './terms';
+import { handTerms } from './private/terms';
 
 const fourFour = { beats: 4, beatType: 4 };
 const piece = (right: string, left = 'C3:4', key = 'C', tempo = 100): Score =>

@@ -7,9 +7,9 @@
  * cost of one fingering: that cost can fall when notes move apart (a weak finger is spared), and so could the score.
  */
 import type { Score } from '../score/score';
-import { demandsOf } from './demands';
-import { reasonsOf } from './reasons';
-import { handTerms, togetherTerms, type Term } from './terms';
+import { demandsOf } from './private/demands';
+import { reasonsOf } from './private/reasons';
+import { handTerms, togetherTerms, type Term } from './private/terms';
 
 export interface HandDifficulty {
   readonly score: number;

@@ -1,7 +1,7 @@
 /** The kinds of difficulty that a learner can be good at, gathered from what a measure demands. */
 import type { Score } from '../score/score';
-import { demandsOf } from './demands';
-import { handTerms, togetherTerms, type TermKind } from './terms';
+import { demandsOf } from './private/demands';
+import { handTerms, togetherTerms, type TermKind } from './private/terms';
 
 export const STRANDS = ['leaps', 'rhythm', 'reading', 'independence', 'chords', 'speed'] as const;
 export type Strand = (typeof STRANDS)[number];

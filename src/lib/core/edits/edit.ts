@@ -129,8 +129,7 @@ export const replayed = (document: VersionDocument, patch: Patch): VersionDocume
   apply(document as object, patch as never) as VersionDocument;
 
 /** What a patch touches: a decision, or a setting of the recipe. Patches that touch different things can be made in any order. */
-export const touched = (patch: Patch): Set<string> =>
-  new Set(patch.map(({ path }) => path.slice(0, 2).join('/')));
+const touched = (patch: Patch): Set<string> => new Set(patch.map(({ path }) => path.slice(0, 2).join('/')));
 
 /** Whether what a patch touches is the same in two documents. */
 export const isSameWhere = (patch: Patch, one: VersionDocument, other: VersionDocument): boolean =>

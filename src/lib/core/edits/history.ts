@@ -17,7 +17,7 @@ export interface EditWindow {
   readonly since: number;
 }
 
-export interface History {
+interface History {
   /** The number of the edit that undo takes back. */
   readonly undo: number | undefined;
   /** The number of the edit that redo makes again. */

@@ -10,7 +10,7 @@
 const same = (a: unknown, b: unknown): boolean =>
   a === b || JSON.stringify(a ?? null) === JSON.stringify(b ?? null);
 
-export interface Merged<T> {
+interface Merged<T> {
   /** What is there now with all that the change touches alone. */
   readonly value: T;
   /** Fields that both touched, and differ in. */

@@ -5,11 +5,11 @@
 import type { Ticks } from '../score/ticks';
 import { RULES, type Costs, type Rule } from './cost';
 import { FINGERS, type Finger } from './grips';
-import type { Event, HeldKey } from './event';
+import type { Event, HeldKey } from './private/event';
 import { withFinger, type OtherPath } from './explain';
 import type { Fingering } from './solve';
 
-export interface FingeringAlternative {
+interface FingeringAlternative {
   /** Fingers of the notes that are struck in the measure, by note id. */
   readonly fingers: ReadonlyMap<string, Finger>;
   /** How much dearer the line is with it than with the first. */

@@ -6,11 +6,11 @@
  * Every function returns the total and, where `into` is given, adds each rule's share to it: the solver needs the first,
  * reasons the second, and there is one truth.
  */
-import type { Convention } from './convention';
-import type { Event, HeldKey } from './event';
+import type { Convention } from './private/convention';
+import type { Event, HeldKey } from './private/event';
 import type { Finger, Grip } from './grips';
 import { lettersBetween, struckShape } from './shapes';
-import type { Span } from './spans';
+import type { Span } from './private/spans';
 
 export const RULES = [
   'stretch',

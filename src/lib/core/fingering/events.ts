@@ -1,12 +1,12 @@
 /** What one hand has to do, onset by onset, from the notes that it plays. */
-import { isBlackKey } from '../score/pitch';
+import { isBlackKey } from '../theory/pitch';
 import { byOnset, type SoundingNote } from '../score/query';
 import { TICKS_PER_QUARTER, type Ticks } from '../score/ticks';
-import { idsOf, type Event, type Hand, type HeldKey } from './event';
-import { liftsIn } from './figureShapes';
-import { scaleLifts } from './scaleRuns';
+import { idsOf, type Event, type Hand, type HeldKey } from './private/event';
+import { liftsIn } from './private/figureShapes';
+import { scaleLifts } from './private/scaleRuns';
 
-export { idsOf, type Event, type Hand, type HeldKey, type Twin } from './event';
+export { idsOf, type Event, type Hand, type HeldKey } from './private/event';
 
 export interface HandLine {
   readonly hand: Hand;

@@ -2,10 +2,10 @@
  * Why this finger: the phrase is solved again with another finger on the note, and the rule that gets dearer by it, and the
  * note at which it does, give the sentence. So the reason is what decided, not a phrase that always fits.
  */
-import { pitchClassName, pitchName } from '../score/pitch';
+import { pitchClassName, pitchName } from '../theory/pitch';
 import type { SoundingNote } from '../score/query';
 import { RULES, type Costs, type Rule } from './cost';
-import { idsOf } from './event';
+import { idsOf } from './private/event';
 import { FINGERS, type Finger, type Grip } from './grips';
 import { bestPath, costsByEvent, costsOf, total, type Fingering, type Passage } from './solve';
 

@@ -4,12 +4,12 @@
  * figure's most frequent fingering (a decided one before all) becomes its usual one, and the line is solved again with
  * departures from it costing.
  */
-import { isBlackKey, staffPosition } from '../score/pitch';
+import { isBlackKey, staffPosition } from '../theory/pitch';
 import { beatLength } from '../score/metre';
 import { byMeasure, type SoundingNote } from '../score/query';
 import type { Measure } from '../score/score';
 import { eventsOf } from './events';
-import { keptPositions } from './fiveFingers';
+import { keptPositions } from './private/fiveFingers';
 import type { Finger } from './grips';
 import { fingerEvents, type Fingering, type FingeringSettings } from './solve';
 

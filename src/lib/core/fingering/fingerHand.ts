@@ -1,7 +1,7 @@
 /** From a part of two staves to one hand's fingering: what it strikes, grace notes too, where phrases begin, how fast. */
 import type { Form } from '../analysis/form';
 import { beatLength, groupStarts } from '../score/metre';
-import { toMidi } from '../score/pitch';
+import { toMidi } from '../theory/pitch';
 import { soundingNotes, type SoundingNote } from '../score/query';
 import type { Note, Part, Score } from '../score/score';
 import type { Ticks } from '../score/ticks';
@@ -17,7 +17,7 @@ export interface FingeredHand {
   readonly settings: FingeringSettings;
 }
 
-export interface HandWishes {
+interface HandWishes {
   /** Semitones that the hand holds. */
   readonly reach: number;
   /** Fingers that are decided, by note id. */

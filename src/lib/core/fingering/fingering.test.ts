@@ -7,14 +7,14 @@ import { scoreFrom } from '../test/shorthand';
 import { soundingNotes } from '../score/query';
 import type { CostModel } from './cost';
 import { alternativesIn } from './alternatives';
-import { conventionsOf } from './conventions';
+import { conventionsOf } from './private/conventions';
 import { explainFinger } from './explain';
 import { fingerWithFigures } from './figures';
 import { eventsOf, type Hand } from './events';
 import { gripsFor, type Finger, type Grip } from './grips';
 import { positionsOf, positionText } from './positions';
 import { bestPath, costsOf, fingerLine, total, type FingeringSettings } from './solve';
-import { spansFor } from './spans';
+import { spansFor } from './private/spans';
 
 const line = (events: readonly (number | readonly number[])[]): SoundingNote[] =>
   keysLine(events, 'right').notes;

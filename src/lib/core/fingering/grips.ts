@@ -1,5 +1,5 @@
 /** The ways in which the fingers of a hand can lie on what it holds. */
-import { idsOf, type Event, type HeldKey } from './event';
+import { idsOf, type Event, type HeldKey } from './private/event';
 
 export type Finger = 1 | 2 | 3 | 4 | 5;
 

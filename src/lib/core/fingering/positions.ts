@@ -2,7 +2,7 @@
  * Where the hand lies, as teachers name it: a five-finger position by the key under its thumb and little finger, an
  * extended one where it opens wider, a crossing where the thumb passes under or a finger over it; and where it changes.
  */
-import { STEPS, staffPosition, pitchClassName, type Pitch } from '../score/pitch';
+import { STEPS, staffPosition, pitchClassName, type Pitch } from '../theory/pitch';
 import { byOnset, type SoundingNote } from '../score/query';
 import type { Ticks } from '../score/ticks';
 import type { Hand } from './events';

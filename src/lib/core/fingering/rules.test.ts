@@ -9,7 +9,7 @@ import { costsOf, total } from './solve';
 import { eventsOf, type Hand } from './events';
 import { RULES, type CostModel, type Rule } from './cost';
 import type { Finger, Grip } from './grips';
-import { spansFor } from './spans';
+import { spansFor } from './private/spans';
 
 const MODEL: CostModel = { spans: spansFor(14), reach: 14, steadiness: 1 };
 

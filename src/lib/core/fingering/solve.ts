@@ -6,13 +6,13 @@
  */
 import { LRUCache } from 'lru-cache';
 import type { SoundingNote } from '../score/query';
-import type { Convention } from './convention';
-import { conventionsOf } from './conventions';
+import type { Convention } from './private/convention';
+import { conventionsOf } from './private/conventions';
 import { eventCost, isTriple, newCosts, stepCost, tripleCost, type CostModel, type Costs } from './cost';
 import { eventsOf, idsOf, type Event, type HandLine } from './events';
 import { gripsFor, type Finger, type Grip } from './grips';
-import { spansFor } from './spans';
-import { tablesFor } from './tables';
+import { spansFor } from './private/spans';
+import { tablesFor } from './private/tables';
 import { factorsOf, type Taste } from './taste';
 
 export interface FingeringSettings extends HandLine {
@@ -66,7 +66,7 @@ export function fingerEvents(all: readonly Event[], settings: FingeringSettings)
 }
 
 /** Cut where the hand begins anew and holds nothing. */
-export function phrasesOf(events: readonly Event[]): Event[][] {
+function phrasesOf(events: readonly Event[]): Event[][] {
   const phrases: Event[][] = [];
   for (const event of events) {
     if (phrases.length === 0 || (event.legato === 0 && event.keys.every((k) => k.struck))) phrases.push([]);

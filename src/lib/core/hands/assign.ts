@@ -7,7 +7,7 @@
 import { intervalOf } from '../theory/intervalWord';
 import type { Hand } from '../fingering/events';
 import { beatLength } from '../score/metre';
-import { pitchName } from '../score/pitch';
+import { pitchName } from '../theory/pitch';
 import { byOnset, measureAt, type SoundingNote } from '../score/query';
 import type { Measure } from '../score/score';
 import type { Ticks } from '../score/ticks';
@@ -27,7 +27,7 @@ export interface HandProposal {
   readonly text: string;
 }
 
-export interface AssignedHands {
+interface AssignedHands {
   readonly hands: ReadonlyMap<string, Hand>;
   readonly proposals: readonly HandProposal[];
 }

@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { soundingNotes } from '../score/query';
 import type { Score } from '../score/score';
-import { pitchName } from '../score/pitch';
+import { pitchName } from '../theory/pitch';
 import { scoreFrom } from '../test/shorthand';
 import { assignHands } from './assign';
 import { playablePart } from './playable';

@@ -5,8 +5,8 @@
  */
 import type { Hand } from '../fingering/events';
 import { beatLength } from '../score/metre';
-import { isClear } from '../arrange/register';
-import { pitchName, toMidi, type Pitch } from '../score/pitch';
+import { isClear } from './register';
+import { pitchName, toMidi, type Pitch } from '../theory/pitch';
 import { byOnset, measureAt, type SoundingNote } from '../score/query';
 import type { Measure } from '../score/score';
 import type { Ticks } from '../score/ticks';
@@ -30,7 +30,7 @@ export interface WideChord {
   readonly remedies: readonly WideWay[];
 }
 
-export interface WideSettings {
+interface WideSettings {
   readonly measures: readonly Measure[];
   readonly reach: Readonly<Record<Hand, number>>;
   readonly hasPedal: boolean;

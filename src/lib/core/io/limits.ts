@@ -8,7 +8,7 @@ export const MOST_MIDI_BYTES = 6 * 1024 * 1024;
 /** Largest score out of an archive, in bytes. */
 export const MOST_UNPACKED = 40 * 1024 * 1024;
 /** Longest text, in characters: some thousand measures. */
-export const MOST_CHARACTERS = 600_000;
+const MOST_CHARACTERS = 600_000;
 export const MOST_MEASURES = 4000;
 export const MOST_PARTS = 200;
 /** Measures of all parts together. */

@@ -3,14 +3,14 @@ import { strFromU8, Unzip, UnzipInflate } from 'fflate';
 import { readAbc } from './abc/read';
 import { isChordPro, isPlainChart, readChart } from './chart/read';
 import { decode } from './decode';
-import { checkedScore } from './checkedScore';
+import { checkedScore } from './private/checkedScore';
 import { InputError } from './inputError';
 import { MOST_UNPACKED, notTooLong, tooLarge } from './limits';
 import { readMidi } from './midi/read';
 import { readMusicXml } from './musicxml/read';
 import type { ReadResult } from './readResult';
-import { givenTitle, titleOfFile } from './titles';
-import { child, parseXml } from './musicxml/xml';
+import { givenTitle, titleOfFile } from './private/titles';
+import { child, parseXml } from './private/musicxml/xml';
 
 const MOST_ENTRIES = 200;
 /** Bytes of an archive that are unpacked at a time: what comes out of them is a thousand times as much at most. */

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { strToU8 } from 'fflate';
 import { chordsOf } from '../analysis/harmony';
-import { pitchName } from '../score/pitch';
+import { pitchName } from '../theory/pitch';
 import { soundingNotes } from '../score/query';
 import type { Score } from '../score/score';
 import { scoreFrom } from '../test/shorthand';

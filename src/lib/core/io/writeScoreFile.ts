@@ -1,12 +1,12 @@
 /** A score in any format that we write, by the ending of a file's name. */
 import { strToU8, zipSync } from 'fflate';
 import type { Score } from '../score/score';
-import { writeAbc } from './abc/write';
+import { writeAbc } from './private/abc/write';
 import { writeChordPro, writePlainChart } from './chart/write';
-import { writeMidi } from './midi/write';
+import { writeMidi } from './private/midi/write';
 import { writeMusicXml } from './musicxml/write';
 
-export interface WrittenFormat {
+interface WrittenFormat {
   /** The ending, with its point. */
   readonly ending: string;
   /** What a teacher would call it. */

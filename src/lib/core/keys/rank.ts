@@ -5,9 +5,9 @@
  */
 import { z } from 'zod';
 import { LEVELS, type LevelContract } from '../arrange/levels';
-import { KEYBOARDS } from '../arrange/register';
+import { KEYBOARDS } from '../hands/register';
 import { shownAccidentals } from '../score/accidentals';
-import { toMidi, type Pitch } from '../score/pitch';
+import { toMidi, type Pitch } from '../theory/pitch';
 import { byMeasure, soundingNotes } from '../score/query';
 import type { Score } from '../score/score';
 import { keyOptions, signatureText } from '../theory/easyKeys';
@@ -67,7 +67,7 @@ export type Weights = Readonly<z.infer<typeof weightsSchema>>;
 
 export const DEFAULT_WEIGHTS: Weights = { reading: 1, hands: 2, voice: 20, keyboard: 5, distance: 0.1 };
 
-export interface RankSettings {
+interface RankSettings {
   readonly voice?: VoiceRange | undefined;
   readonly weights?: Weights;
   readonly levels?: readonly LevelContract[];

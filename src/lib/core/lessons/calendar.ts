@@ -1,4 +1,5 @@
 /** Days as a studio has them: an instant is another day, and another weekday, in another time zone. */
+import { fromDate, parseDateTime, toCalendarDate, toTime, toZoned } from '@internationalized/date';
 
 /** A day as "2026-11-26". */
 export type Day = string;
@@ -17,16 +18,8 @@ export function isTimeZone(name: string): boolean {
 export const timeZones = (): readonly string[] => Intl.supportedValuesOf('timeZone');
 
 /** The day that an instant falls on in a time zone. */
-export function dayIn(timeZone: string, instant: Date): Day {
-  const parts = new Intl.DateTimeFormat('en', {
-    timeZone,
-    year: 'numeric',
-    month: '2-digit',
-    day: '2-digit',
-  }).formatToParts(instant);
-  const part = (type: Intl.DateTimeFormatPartTypes): string => parts.find((p) => p.type === type)!.value;
-  return `${part('year')}-${part('month')}-${part('day')}`;
-}
+export const dayIn = (timeZone: string, instant: Date): Day =>
+  toCalendarDate(fromDate(instant, timeZone)).toString();
 
 /** The weekday of a day: 1 Monday … 7 Sunday. */
 export const weekdayOf = (day: Day): number => new Date(`${day}T00:00:00Z`).getUTCDay() || 7;
@@ -46,45 +39,13 @@ export const weekStart = (day: Day, firstDay: number): Day =>
 export const daysBetween = (from: Day, to: Day): number =>
   Math.round((Date.parse(to) - Date.parse(from)) / 86_400_000);
 
-/** How far the clock of a time zone is ahead of UTC at an instant, in milliseconds. */
-function offsetAt(timeZone: string, instant: number): number {
-  const parts = new Intl.DateTimeFormat('en', {
-    timeZone,
-    hourCycle: 'h23',
-    year: 'numeric',
-    month: 'numeric',
-    day: 'numeric',
-    hour: 'numeric',
-    minute: 'numeric',
-    second: 'numeric',
-  }).formatToParts(instant);
-  const part = (type: Intl.DateTimeFormatPartTypes): number =>
-    Number(parts.find((p) => p.type === type)!.value);
-  const shown = Date.UTC(
-    part('year'),
-    part('month') - 1,
-    part('day'),
-    part('hour'),
-    part('minute'),
-    part('second'),
-  );
-  return shown - Math.floor(instant / 1000) * 1000;
-}
-
 /**
  * The instant at which a clock in a time zone shows a time of a day ("16:30"). A time that a change of the clock leaves out is as much
  * later; one that comes twice is the first.
  */
-export function instantOf(timeZone: string, day: Day, time: string): Date {
-  const shown = Date.parse(`${day}T${time}:00Z`);
-  const early = shown - offsetAt(timeZone, shown - 86_400_000);
-  const late = shown - offsetAt(timeZone, shown + 86_400_000);
-  const right = [early, late].filter((instant) => instant + offsetAt(timeZone, instant) === shown);
-  return new Date(right.length > 0 ? Math.min(...right) : early);
-}
+export const instantOf = (timeZone: string, day: Day, time: string): Date =>
+  toZoned(parseDateTime(`${day}T${time}`), timeZone, 'compatible').toDate();
 
 /** The time that a clock in a time zone shows at an instant: "16:30". */
 export const timeIn = (timeZone: string, instant: Date): string =>
-  new Intl.DateTimeFormat('en-GB', { timeZone, hour: '2-digit', minute: '2-digit', hourCycle: 'h23' }).format(
-    instant,
-  );
+  toTime(fromDate(instant, timeZone)).toString().slice(0, 'hh:mm'.length);

@@ -3,7 +3,7 @@ import type { Form } from '../analysis/form';
 import type { MeasureState } from './progress';
 
 /** What a list needs of a form. */
-export type PathForm = Pick<Form, 'firstSeen'> & {
+type PathForm = Pick<Form, 'firstSeen'> & {
   readonly sections: readonly Pick<Form['sections'][number], 'from' | 'to'>[];
 };
 

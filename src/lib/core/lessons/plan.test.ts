@@ -4,8 +4,8 @@ import { chunksOf } from './chunks';
 import { chunksIn, METHODS, planSchema, proposedPlan, templateOf, type Plan } from './plan';
 import { edited, type PlanEdit } from './planEdits';
 import { learnedIn, planState } from './progress';
-import { chunksBy, GOAL, MUSIC, recorder } from './testPiece';
-import { firstTempo, ladder } from './tempi';
+import { chunksBy, GOAL, MUSIC, recorder } from '../test/lessonPiece';
+import { firstTempo, ladder } from './private/tempi';
 
 const sizes = (firstSeen: number[], phrases: [number, number][]) =>
   chunksOf({

@@ -6,7 +6,7 @@ import { lineText } from '../plainText';
 import { z } from 'zod';
 import { chunkId, chunksOf, sectionAt, type ChunkForm, type Places } from './chunks';
 import { OWN_MINUTES, STEPS, stepFacts, type StepHand, type StepId, type StepTempi } from './steps';
-import { stepTempi } from './tempi';
+import { stepTempi } from './private/tempi';
 
 export const METHOD_IDS = ['front to back', 'hardest first', 'both hands from the start'] as const;
 export type MethodId = (typeof METHOD_IDS)[number];
@@ -51,7 +51,7 @@ export const METHODS: readonly Method[] = [
   },
 ];
 
-export const methodById = (id: MethodId): Method => METHODS.find((m) => m.id === id)!;
+const methodById = (id: MethodId): Method => METHODS.find((m) => m.id === id)!;
 
 const stepName = lineText().min(1, 'A step needs a name.').max(60, 'Keep the name under 60 letters.');
 
@@ -91,7 +91,7 @@ export interface ToLearn {
 const mean = (numbers: readonly number[]): number =>
   numbers.length === 0 ? 0 : numbers.reduce((a, b) => a + b, 0) / numbers.length;
 
-export const difficultyIn = ({ difficulty }: Pick<ToLearn, 'difficulty'>, { from, to }: Places): number =>
+const difficultyIn = ({ difficulty }: Pick<ToLearn, 'difficulty'>, { from, to }: Places): number =>
   mean(difficulty.slice(from, to + 1));
 
 const asIn = (step: StepId): PlannedStep => ({ id: step, name: null });

@@ -54,7 +54,7 @@ export const moved = <T>(list: readonly T[], from: number, to: number): T[] =>
   withAt(without(list, from), to, list[from]!);
 
 /** A plan that was changed, or a sentence that says why it could not be. */
-export type PlanChange = { readonly plan: Plan } | { readonly refused: string };
+type PlanChange = { readonly plan: Plan } | { readonly refused: string };
 
 const THERE = 'These measures are already a chunk.';
 

@@ -4,7 +4,7 @@ import { chunkId } from './chunks';
 import { proposedPlan, type Plan } from './plan';
 import { edited, type PlanEdit } from './planEdits';
 import { mergePlans } from './planMerge';
-import { MUSIC } from './testPiece';
+import { MUSIC } from '../test/lessonPiece';
 
 const PLAN: Plan = {
   method: 'front to back',

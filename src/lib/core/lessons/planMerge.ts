@@ -7,7 +7,7 @@ import { chunkId } from './chunks';
 import type { Plan, PlannedChunk } from './plan';
 
 /** A plan of both changes; or the chunks (or "method", "order") that both changed, each otherwise. */
-export type MergedPlan = { readonly plan: Plan } | { readonly conflicts: readonly string[] };
+type MergedPlan = { readonly plan: Plan } | { readonly conflicts: readonly string[] };
 
 const idOf = ({ from, to }: PlannedChunk): string => chunkId(from, to);
 const byId = ({ chunks }: Plan): ReadonlyMap<string, PlannedChunk> =>

@@ -7,7 +7,7 @@ import { holding, type LessonEvent } from './events';
 import { chunksIn, proposedPlan } from './plan';
 import { gainsOf, learnedIn, measureStates, nextSteps, planState } from './progress';
 import { pathPicture } from './picture';
-import { chunksBy, GOAL, MUSIC, recorder, SONG } from './testPiece';
+import { chunksBy, GOAL, MUSIC, recorder, SONG } from '../test/lessonPiece';
 
 const learned = (events: readonly LessonEvent[]) => learnedIn(MUSIC.ids, events);
 const states = (events: readonly LessonEvent[]) => measureStates(MUSIC.form, learned(events), GOAL);

@@ -54,7 +54,7 @@ export interface StepState {
   readonly tempo: number | null;
 }
 
-export function stepState({ byMeasure }: Pick<Learned, 'byMeasure'>, chunk: Chunk, step: Step): StepState {
+function stepState({ byMeasure }: Pick<Learned, 'byMeasure'>, chunk: Chunk, step: Step): StepState {
   const reached = byMeasure.slice(chunk.from, chunk.to + 1).flatMap((steps) => steps.get(step.id) ?? []);
   const isWhole = reached.length > chunk.to - chunk.from;
   const tempi = reached.flatMap((r) => r.tempo ?? []);

@@ -10,7 +10,7 @@ import { endsOf, holding, type Grade, type LessonEvent } from './events';
 import { historyOf } from './history';
 import { gainsOf, learnedIn, measureStates, nextSteps, planState, type MeasureState } from './progress';
 import { REVIEW, STEPS } from './steps';
-import { chunksBy, GOAL, MUSIC, recorder } from './testPiece';
+import { chunksBy, GOAL, MUSIC, recorder } from '../test/lessonPiece';
 
 const { ids, form } = MUSIC;
 const CHUNKS = chunksBy('front to back');

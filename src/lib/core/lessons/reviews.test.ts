@@ -5,7 +5,7 @@ import { estimateOf, minutesLeft, paceOf } from './estimate';
 import type { Grade, LessonEvent } from './events';
 import { learnedIn, measureStates, nextSteps, planState } from './progress';
 import { dueOn, memoryOf, retention, reviewsOf } from './reviews';
-import { chunksBy, GOAL, MUSIC, recorder } from './testPiece';
+import { chunksBy, GOAL, MUSIC, recorder } from '../test/lessonPiece';
 import { weekOf } from './week';
 
 const did = recorder();

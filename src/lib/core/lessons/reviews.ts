@@ -17,7 +17,7 @@ const SCHEDULER = fsrs({
 });
 
 /** What is remembered of something that was learned. */
-export interface Memory {
+interface Memory {
   /** Days after which nine of ten are still there. */
   readonly stability: number;
   readonly last: Day;

@@ -5,7 +5,7 @@ import { historyOf } from './history';
 import { learnedIn } from './progress';
 import { strandSums, strengthsOf } from './strengths';
 import { strandTotals, suiting, suitingText } from './suits';
-import { chunksBy, GOAL, MUSIC, recorder } from './testPiece';
+import { chunksBy, GOAL, MUSIC, recorder } from '../test/lessonPiece';
 
 const did = recorder();
 /** Twelve measures: the first four ask for leaps, the next four for rhythm. */

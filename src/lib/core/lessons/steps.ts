@@ -5,7 +5,7 @@ export type StepHand = 'right' | 'left' | 'both';
 /** How the tempi of a step follow from the goal: none, the first slow one, a joining one, all the rungs up to the goal, or the goal. */
 export type StepTempi = 'none' | 'slow' | 'joining' | 'ladder' | 'goal';
 
-export interface StepFacts {
+interface StepFacts {
   readonly id: string;
   readonly says: string;
   /** null where nothing is played. */

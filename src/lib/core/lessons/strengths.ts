@@ -2,7 +2,7 @@
 import { STRANDS, type Strand } from '../difficulty/strands';
 import { UNGRADED, type LessonEvent } from './events';
 
-export interface GradedMusic {
+interface GradedMusic {
   readonly events: readonly (LessonEvent & { readonly from: number; readonly to: number })[];
   /** Points of each strand by measure, in the order of STRANDS. */
   readonly strands: readonly (readonly number[])[];

@@ -7,7 +7,7 @@ export interface StrandTotals {
   readonly points: readonly number[];
 }
 
-export interface Candidate {
+interface Candidate {
   readonly id: string;
   readonly totals: StrandTotals;
 }
@@ -18,7 +18,7 @@ export const strandTotals = (measures: readonly (readonly number[])[]): StrandTo
   points: STRANDS.map((_, s) => measures.reduce((sum, m) => sum + (m[s] ?? 0), 0)),
 });
 
-export interface Suiting {
+interface Suiting {
   readonly id: string;
   /** How much harder than what was learned: 1.1 for a tenth. */
   readonly step: number;

@@ -28,7 +28,7 @@ export interface WeekItem {
 
 /** What a review takes a day, and how many there are at most: few enough to do. */
 const REVIEW_MINUTES = 2;
-export const MOST_REVIEWS = 3;
+const MOST_REVIEWS = 3;
 /** Of the time there is, reviews take at most this share. */
 const REVIEW_SHARE = 0.34;
 /** Shorter than this nothing is worth opening the book for. */

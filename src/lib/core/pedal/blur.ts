@@ -1,6 +1,6 @@
 /** What would blur under a pedal as it is marked, and where. */
 import type { ChordSpan } from '../analysis/harmony';
-import { pitchName } from '../score/pitch';
+import { pitchName } from '../theory/pitch';
 import type { SoundingNote } from '../score/query';
 import type { PedalMark } from '../score/score';
 import type { Ticks } from '../score/ticks';

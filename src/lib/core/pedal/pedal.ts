@@ -4,7 +4,7 @@
  */
 import type { ChordSpan } from '../analysis/harmony';
 import { beatLength } from '../score/metre';
-import { pitchName } from '../score/pitch';
+import { pitchName } from '../theory/pitch';
 import { byOnset, measureAt, type SoundingNote } from '../score/query';
 import type { Measure, PedalMark } from '../score/score';
 import type { Ticks } from '../score/ticks';
@@ -23,7 +23,7 @@ export const PEDAL_STYLE_NAMES: Readonly<Record<PedalStyle | 'source', string>> 
   source: 'as in the source',
 };
 
-export interface PedalSettings {
+interface PedalSettings {
   readonly measures: readonly Measure[];
   readonly chords: readonly ChordSpan[];
   /** Ticks at which a phrase begins. */

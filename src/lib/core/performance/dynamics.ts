@@ -16,10 +16,10 @@ export const DYNAMICS: Readonly<Record<string, number>> = {
   ffff: 127,
 };
 
-export const STEP = 12;
+const STEP = 12;
 
 /** Where nothing is written. */
-export const USUAL = DYNAMICS.mf!;
+const USUAL = DYNAMICS.mf!;
 
 /** Signs that stress the notes at their place alone; `then` is the dynamic that follows. */
 const STRESSES: Readonly<Record<string, { readonly louder: number; readonly then?: string }>> = {

@@ -9,8 +9,8 @@ import type { Measure, Score } from '../score/score';
 import type { Ticks } from '../score/ticks';
 import { playingOrder } from '../score/unfold';
 import type { Performance, PlayedMeasure, PlayedNote, PlayedPedal, TempoPoint } from './played';
-import { swung } from './swing';
-import { struckIn, type Struck } from './written';
+import { swung } from './private/swing';
+import { struckIn, type Struck } from './private/written';
 
 /** Quarter notes per minute where a source says nothing. */
 export const USUAL_TEMPO = 96;

@@ -5,7 +5,9 @@ import type { Mark, Measure, Note, Score } from '../score/score';
 import { TICKS_PER_QUARTER as Q } from '../score/ticks';
 import { readAbc } from '../io/abc/read';
 import { scoreFrom } from '../test/shorthand';
-import { clockOf, perform, type PlayedNote } from '.';
+import { perform } from './perform';
+import type { PlayedNote } from './played';
+import { clockOf } from './tempo';
 
 const four = { beats: 4, beatType: 4 };
 const plain = scoreFrom({ key: 'C', time: four, tempo: 120, right: 'C4:1 D4:1 E4:1 F4:1 | G4:2 A4:2' });

@@ -2,7 +2,8 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { TICKS_PER_QUARTER as Q } from '../score/ticks';
 import { scoreFrom, type Line } from '../test/shorthand';
-import { clicksAlone, perform, programOf, type Program, type ProgramSettings } from '.';
+import { perform } from './perform';
+import { clicksAlone, programOf, type Program, type ProgramSettings } from './program';
 
 const four = { beats: 4, beatType: 4 };
 const line: Line = {

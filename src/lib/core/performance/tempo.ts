@@ -9,7 +9,7 @@ interface Anchor extends TempoPoint {
 }
 
 /** A clock for a performance: both directions by binary search, so a cursor may ask as often as it likes. */
-export interface Clock {
+interface Clock {
   /** Seconds from the beginning at a tick. */
   readonly seconds: (tick: Ticks) => number;
   /** The tick at a second. */

@@ -3,11 +3,8 @@
  * anybody listens or not.
  */
 
-/** Steps of long work that are no stage of the pipeline. */
-export type Step = 'read' | 'engrave' | 'print';
-
-/** `what`: a stage of the pipeline or a step. `share`: how much of it is done, from 0 to 1, where that is known. */
-export type Told = (what: string, share?: number) => void;
+/** `what`: a stage of the pipeline, or 'read', 'engrave', 'print'. `share`: how much of it is done, from 0 to 1, where that is known. */
+type Told = (what: string, share?: number) => void;
 
 let listener: Told | undefined;
 

@@ -1,6 +1,6 @@
 /** The instruments of General MIDI by families, with what each family does in a band as a rule. Data. */
 
-export interface Family {
+interface Family {
   /** First and last program, from 0. */
   readonly from: number;
   readonly to: number;
@@ -10,7 +10,7 @@ export interface Family {
   readonly leads: number;
 }
 
-export const FAMILIES: readonly Family[] = [
+const FAMILIES: readonly Family[] = [
   { from: 0, to: 7, name: 'Piano', leads: 0.2 },
   { from: 8, to: 15, name: 'Bells and mallets', leads: 0.1 },
   { from: 16, to: 20, name: 'Organ', leads: -0.1 },
@@ -57,7 +57,7 @@ export const isForTwoHands = (program: number | undefined): boolean =>
   program === undefined || program <= 23 || program === 46;
 
 /** What players call what they do, and how readily it is the tune. The first that is found in a name holds. */
-export const NAMED_ROLES: readonly (readonly [RegExp, number])[] = [
+const NAMED_ROLES: readonly (readonly [RegExp, number])[] = [
   [/\b(back(ing|up|ground)|harmon(y|ies)|2nd voice)\b/i, -0.6],
   [/\b(bass|basse?s|contrabass|sub)\b/i, -3],
   [/\b(drums?|percussion|perc|fx|effects?|hits?)\b/i, -3],

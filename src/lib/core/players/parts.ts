@@ -6,7 +6,7 @@ import { z } from 'zod';
 import { notate } from '../score/notate';
 import { soundingNotes } from '../score/query';
 import type { Note, Part, Score } from '../score/score';
-import { reducedToTwoHands } from './duet';
+import { reducedToTwoHands } from './private/duet';
 import { findTune, tuneNotes, type TunePhrase } from './tune';
 
 export const PART_CHOICES = ['melody', 'piano', 'right', 'left', 'other'] as const;

@@ -5,7 +5,7 @@
 import { byOnset } from '../score/query';
 import type { Ticks } from '../score/ticks';
 
-export interface Struck {
+interface Struck {
   readonly onset: Ticks;
   readonly duration: Ticks;
   readonly midi: number;

@@ -10,7 +10,7 @@ import { beatLength } from '../score/metre';
 import { byMeasure, byOnset, soundingNotes, type SoundingNote } from '../score/query';
 import type { Measure, Part, Score } from '../score/score';
 import type { Ticks } from '../score/ticks';
-import { inGladOctaves } from './octaves';
+import { inGladOctaves } from './private/octaves';
 import { familyOf, isForTwoHands, leadOfName } from './instruments';
 import { splitHands } from './splitHands';
 

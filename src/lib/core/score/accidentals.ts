@@ -1,6 +1,6 @@
 /** Which accidentals must be printed, measure by measure and staff by staff, under the key signature. */
 import { keyAt } from './metre';
-import { STEPS } from './pitch';
+import { STEPS } from '../theory/pitch';
 import type { Measure, Note } from './score';
 import { fromFifths } from '../theory/fifths';
 

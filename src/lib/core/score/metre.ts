@@ -1,6 +1,6 @@
 import type { Key } from '../theory/key';
 import type { Measure, TimeSignature } from './score';
-import { noteValue, TICKS_PER_QUARTER, type Ticks } from './ticks';
+import { noteValue, type Ticks } from './ticks';
 
 /** Compound metres (6/8, 9/8, 12/8 …) group their pulses in threes; 3/8 is counted in three and is simple. */
 export const isCompound = (time: TimeSignature): boolean =>
@@ -94,6 +94,5 @@ export function metricalStrength(time: TimeSignature, place: Ticks): 0 | 1 | 2 |
   return place % pulse === 0 ? 1 : 0;
 }
 
-/** Tempo of the felt beat from quarter notes per minute: ♩. = 60 is 90 quarters. */
-export const beatsPerMinute = (time: TimeSignature, quartersPerMinute: number): number =>
-  (quartersPerMinute * TICKS_PER_QUARTER) / beatLength(time);
+/** The lengths of groups that are written as "2+2+3", in notes of the metre's lower number. */
+export const groupLengths = (text: string): readonly number[] => text.split('+').map(Number);

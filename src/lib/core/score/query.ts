@@ -1,4 +1,4 @@
-import { toMidi, type Pitch } from './pitch';
+import { toMidi, type Pitch } from '../theory/pitch';
 import type { Articulation, Measure, Note, Part, Score } from './score';
 import type { Ticks } from './ticks';
 

@@ -5,7 +5,7 @@ import { shownAccidentals } from './accidentals';
 import { excerpt } from './excerpt';
 import { beatLength, groupStarts, isCompound, measureLength, metricalStrength } from './metre';
 import { notate, readableValues, writtenValue } from './notate';
-import { pitchName, toMidi } from './pitch';
+import { pitchName, toMidi } from '../theory/pitch';
 import { byOnset, measureAt, soundingNotes } from './query';
 import type { Measure, TimeSignature } from './score';
 import { noteValue, quarters, TICKS_PER_QUARTER as Q } from './ticks';

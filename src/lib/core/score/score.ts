@@ -7,7 +7,7 @@
  */
 import type { Chord } from '../theory/chord';
 import type { Key } from '../theory/key';
-import type { Pitch } from './pitch';
+import type { Pitch } from '../theory/pitch';
 import type { Ticks } from './ticks';
 
 export interface Score {

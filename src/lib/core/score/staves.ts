@@ -4,7 +4,7 @@
  */
 import { cheapestPath } from '../cheapestPath';
 import { endOf } from './metre';
-import { staffPosition } from './pitch';
+import { staffPosition } from '../theory/pitch';
 import { byMeasure } from './query';
 import type { ClefMark, Mark, Measure, Note } from './score';
 import type { Ticks } from './ticks';

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { perform } from '../performance';
+import { perform } from '../performance/perform';
 import { scoreFrom } from '../test/shorthand';
 import { endOf } from './metre';
 import type { Measure } from './score';

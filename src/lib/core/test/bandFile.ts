@@ -9,7 +9,7 @@ export interface BandPlayer {
   readonly notes: readonly (readonly [number, number, number])[];
 }
 
-export interface Band {
+interface Band {
   readonly players: readonly BandPlayer[];
   /** Onset in quarters, General MIDI key. */
   readonly drums?: readonly (readonly [number, number])[];

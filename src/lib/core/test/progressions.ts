@@ -11,10 +11,10 @@ import { bassOf, chordTones, type Chord } from '../theory/chord';
 import { parseChord } from '../theory/chordName';
 import { nearestPitch, pitchClass, spellMidi, type Fifths } from '../theory/fifths';
 import { parseKey, scaleFifths, tonicFifths, type Key } from '../theory/key';
-import { toMidi } from '../score/pitch';
+import { toMidi } from '../theory/pitch';
 
 export const TEXTURES = ['block', 'broken', 'alberti', 'waltz', 'melody'] as const;
-export type ProgressionTexture = (typeof TEXTURES)[number];
+type ProgressionTexture = (typeof TEXTURES)[number];
 
 /** Chords named in C major or A minor, moved to a key: "C Am F G7" in D is D Bm G A7. */
 export function chordsIn(names: string, key: Key): Chord[] {

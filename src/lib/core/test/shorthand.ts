@@ -5,7 +5,7 @@
 import { measureId } from '../score/measureId';
 import { endOf, measureLength } from '../score/metre';
 import { notate } from '../score/notate';
-import type { Pitch, Step } from '../score/pitch';
+import type { Pitch, Step } from '../theory/pitch';
 import type { ChordSymbol, Measure, Note, Score, TimeSignature } from '../score/score';
 import { TICKS_PER_QUARTER } from '../score/ticks';
 import { parseChord } from '../theory/chordName';

@@ -6,7 +6,7 @@ import { readScoreFile } from '../io/readScoreFile';
 import { withParts, proposedParts } from '../players/parts';
 import type { Score } from '../score/score';
 
-export interface Study {
+interface Study {
   readonly level: 1 | 2 | 3 | 4 | 5 | 6;
   readonly title: string;
   readonly abc: string;

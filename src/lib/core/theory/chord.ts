@@ -1,4 +1,4 @@
-import { accidentalText } from '../score/pitch';
+import { accidentalText } from './pitch';
 import { CHORD_KINDS, type ChordKind, type ChordKindId } from './chordKinds';
 import { fromFifths, pitchClass, type Fifths } from './fifths';
 import { scaleFifths, tonicFifths, type Key } from './key';

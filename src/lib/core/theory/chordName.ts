@@ -1,5 +1,5 @@
 /** Chord names as people type and print them, read into chords: "Am7", "F♯m7b5/A", "G7sus4", "C6/9", "E7(#9)", "N.C.". */
-import type { Step } from '../score/pitch';
+import type { Step } from './pitch';
 import type { Chord, ChordAlteration } from './chord';
 import { CHORD_KINDS, type ChordKindId } from './chordKinds';
 import { toFifths, type Fifths } from './fifths';

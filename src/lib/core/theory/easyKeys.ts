@@ -1,7 +1,7 @@
 /** The keys that a piece can be moved to, the ones that are easiest to read first. */
 import { keyCode, keyName, type Key } from './key';
 
-export interface KeyOption {
+interface KeyOption {
   readonly code: string;
   readonly name: string;
   /** "2 sharps", "no sharps or flats" */

@@ -2,7 +2,7 @@
  * Spelled pitch classes as places on the line of fifths: … B♭ −2, F −1, C 0, G 1, D 2 … Transposing by an interval is
  * then one addition, and the spelling comes out functional by itself: a major third is always four fifths up.
  */
-import { STEPS, toMidi, type Pitch, type Step } from '../score/pitch';
+import { STEPS, toMidi, type Pitch, type Step } from './pitch';
 
 const ORDER: readonly Step[] = ['F', 'C', 'G', 'D', 'A', 'E', 'B'];
 

@@ -1,5 +1,5 @@
-import { nameOfNote } from '../score/noteNames';
-import type { Step } from '../score/pitch';
+import { nameOfNote } from './noteNames';
+import type { Step } from './pitch';
 import { fromFifths, pitchClass, toFifths, type Fifths } from './fifths';
 import { homeOf, MODE_CODES, modeNamed, modeScale, type Mode } from './modes';
 
@@ -16,7 +16,7 @@ export const MOST_ACCIDENTALS = 6;
 export const tonicFifths = (key: Key): Fifths => key.fifths + homeOf(key.mode);
 
 /** The key of a mode that has its home on a tonic. */
-export const keyOn = (tonic: Fifths, mode: Mode): Key => ({ fifths: tonic - homeOf(mode), mode });
+const keyOn = (tonic: Fifths, mode: Mode): Key => ({ fifths: tonic - homeOf(mode), mode });
 
 /** "G major", "F♯ minor", "D dorian" */
 export const keyName = (key: Key): string => `${tonicName(key)} ${key.mode}`;

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { Chord as TonalChord, Key as TonalKey, Note as TonalNote } from 'tonal';
 import { describe, expect, it } from 'vitest';
-import { toMidi, type Pitch } from '../score/pitch';
+import { toMidi, type Pitch } from './pitch';
 import { parseChord } from './chordName';
 import {
   chordSymbol,

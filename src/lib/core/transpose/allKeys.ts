@@ -4,7 +4,7 @@ import type { Score } from '../score/score';
 import type { Key } from '../theory/key';
 import { keyAbove, transposeScore, transpositionTo } from './transpose';
 
-export interface InOneKey {
+interface InOneKey {
   readonly key: Key;
   readonly score: Score;
 }

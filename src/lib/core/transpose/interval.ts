@@ -1,4 +1,4 @@
-import { STEPS, toMidi, type Pitch } from '../score/pitch';
+import { STEPS, toMidi, type Pitch } from '../theory/pitch';
 
 /** An interval by its letters and semitones, both signed: a minor third down is {diatonic: −2, chromatic: −3}. */
 export interface Interval {

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { pitchName, toMidi, STEPS, type Pitch } from '../score/pitch';
+import { pitchName, toMidi, STEPS, type Pitch } from '../theory/pitch';
 import type { Score } from '../score/score';
 import { scoreFrom } from '../test/shorthand';
 import { chordSymbol } from '../theory/chord';

@@ -3,7 +3,7 @@
  * stays functional. Where a key would pass six accidentals it goes round by twelve fifths, its passage with it.
  */
 import { keyAt } from '../score/metre';
-import { toMidi, type Pitch } from '../score/pitch';
+import { toMidi, type Pitch } from '../theory/pitch';
 import { measureAt } from '../score/query';
 import type { Note, Score } from '../score/score';
 import type { Chord } from '../theory/chord';

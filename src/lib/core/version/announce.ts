@@ -3,7 +3,7 @@ import { capital } from '../capital';
 import { beatLength, placeInMeasure } from '../score/metre';
 import { measureText } from '../score/measureText';
 import { writtenValue } from '../score/notate';
-import { toMidi, type Pitch } from '../score/pitch';
+import { toMidi, type Pitch } from '../theory/pitch';
 import { isStruck, measureAt } from '../score/query';
 import type { Measure, Note } from '../score/score';
 import { chordSymbol } from '../theory/chord';

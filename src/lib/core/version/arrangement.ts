@@ -6,10 +6,10 @@ import type { Idiom } from '../analysis/idioms';
 import type { MelodyLine } from '../analysis/melody';
 import { arrange, hasLeftHand } from '../arrange/arrange';
 import { asWritten } from '../arrange/asWritten';
-import { AS_SOURCE, MOST_REDUCED, type Arranged, type ArrangeSettings } from '../arrange/arranged';
+import { AS_SOURCE, type Arranged, type ArrangeSettings } from '../arrange/arranged';
 import { LEVELS, levelNumbered, type LevelContract } from '../arrange/levels';
 import type { Reason } from '../arrange/reason';
-import { KEYBOARDS, REACH_SEMITONES } from '../arrange/register';
+import { KEYBOARDS, REACH_SEMITONES } from '../hands/register';
 import type { ChordRhythm } from '../arrange/singAlong';
 import { keepsOwn, strokesLeft } from '../arrange/styles';
 import type { TextureId } from '../arrange/textures';
@@ -21,8 +21,8 @@ import { difficultyOf } from '../difficulty/difficulty';
 import { scoreOfWhole } from '../difficulty/level';
 import type { Hand } from '../fingering/events';
 import type { Taste } from '../fingering/taste';
-import { levelKey, type LevelKey } from '../keys/levelKey';
-import { USUAL_TEMPO } from '../performance';
+import { levelKey, type LevelKey } from './private/levelKey';
+import { USUAL_TEMPO } from '../performance/perform';
 import { sameData, stage } from '../pipeline/memo';
 import { keyboardPart, soundingNotes, type SoundingNote } from '../score/query';
 import { octaveSigns, readableClefs, underSigns } from '../score/staves';
@@ -31,7 +31,7 @@ import { transposePitch, transpositionTo, type Transposition } from '../transpos
 import { inMode, keyName, parseKey, type Key } from '../theory/key';
 import { checkVersion } from './check';
 import { analysed, inKey, type Analysed, type InKey } from './analysed';
-import { decidedSource, withDecidedChords } from './decidedSource';
+import { decidedSource, withDecidedChords } from './private/decidedSource';
 import { introductionOf } from './introduction';
 import type { Recipe } from './recipe';
 
@@ -340,7 +340,7 @@ function noHarderThanSource(
   );
   let made: Reduced = { arranged: first, steps: 0 };
   // Below level 3 a left hand is never busy enough to be harder than its source for that reason.
-  const last = contract.level < 3 ? AS_SOURCE - 1 : MOST_REDUCED;
+  const last = contract.level < 3 ? AS_SOURCE - 1 : AS_SOURCE;
   for (let steps = 1; steps <= last && hard(made.arranged.notes) > most; steps++)
     made = { arranged: arrange(score, chords, { ...settings, reduction: steps }), steps };
   return made;

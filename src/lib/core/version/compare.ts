@@ -1,6 +1,6 @@
 /** Two versions of a piece side by side: in which measures they differ, and in what. */
 import { endOf } from '../score/metre';
-import { pitchName } from '../score/pitch';
+import { pitchName } from '../theory/pitch';
 import { soundingNotes } from '../score/query';
 import type { Measure, Note } from '../score/score';
 import { chordSymbol } from '../theory/chord';
@@ -8,7 +8,7 @@ import { transposeChord, transposeScore, transpositionTo, type Transposition } f
 import type { Version } from './realise';
 
 /** A measure in which two versions differ: where it is in each, and what differs, in words. */
-export interface Difference {
+interface Difference {
   /** By index in the first version, and in the second. */
   readonly measure: number;
   readonly other: number | null;
@@ -67,7 +67,7 @@ function inKeyOf(one: Version, other: Version): Version {
 }
 
 /** Neighboring measures that differ in the same way, as one: first and last index in the first version. */
-export interface DifferenceRun {
+interface DifferenceRun {
   readonly from: number;
   readonly to: number;
   readonly says: string;

@@ -9,7 +9,7 @@ import { pedalMarks, type PedalStyle, type ReasonedMark } from '../pedal/pedal';
 import { soundingNotes } from '../score/query';
 import type { Part, Score } from '../score/score';
 
-export interface SourceFingering {
+interface SourceFingering {
   readonly reach: Readonly<Record<Hand, number>>;
   /** Takes the fingers that the source has as locks. */
   readonly keep: boolean;
@@ -39,7 +39,7 @@ export function fingersOf(score: Score, part: Part, settings: SourceFingering): 
   return new Map([...right.fingering.fingers, ...left.fingering.fingers]);
 }
 
-export interface PedalledSource {
+interface PedalledSource {
   readonly score: Score;
   readonly marks: readonly ReasonedMark[];
   readonly blurs: readonly Blur[];

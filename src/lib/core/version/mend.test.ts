@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { pitchName } from '../score/pitch';
+import { pitchName } from '../theory/pitch';
 import { soundingNotes } from '../score/query';
 import { TICKS_PER_QUARTER } from '../score/ticks';
 import { scoreFrom } from '../test/shorthand';

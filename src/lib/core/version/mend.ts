@@ -1,11 +1,11 @@
 /** A source with its mistakes mended: what a teacher has put right holds for every version, and is kept beside the file, which stays. */
 import { withDecidedNotes } from '../decisions/apply';
 import { decisionsOf } from '../decisions/decide';
-import { groupLengths } from '../decisions/kinds/groups';
+import { groupLengths } from '../score/metre';
 import type { Decision, KindId } from '../decisions/registry';
 import type { Score } from '../score/score';
 import { parseKey } from '../theory/key';
-import { withDecidedRows } from './decidedRows';
+import { withDecidedRows } from './private/decidedRows';
 
 /** Kinds of which a decision can be a correction: what is written, not how it is arranged or played. */
 const MENDING: ReadonlySet<KindId> = new Set([

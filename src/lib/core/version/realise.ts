@@ -45,7 +45,7 @@ import { measureAt, soundingNotes } from '../score/query';
 import type { Part, PedalMark, Score } from '../score/score';
 import type { Key } from '../theory/key';
 import { arrangement, goalTempoOf, marked, type Arrangement } from './arrangement';
-import { adviceOf, withHard, type Advice } from './advice';
+import { adviceOf, withHard, type Advice } from './private/advice';
 import { checkVersion, type CheckLimits, type Violation } from './check';
 import { limitsText } from './limits';
 import type { Recipe } from './recipe';

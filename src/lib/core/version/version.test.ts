@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { levelNumbered } from '../arrange/levels';
-import { pitchName, toMidi } from '../score/pitch';
+import { pitchName, toMidi } from '../theory/pitch';
 import { byOnset, measureAt, soundingNotes } from '../score/query';
 import type { Score } from '../score/score';
 import { TICKS_PER_QUARTER as Q } from '../score/ticks';

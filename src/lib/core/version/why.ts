@@ -12,7 +12,7 @@ import type { Decision } from '../decisions/registry';
 import { fingered } from './realise';
 
 /** What the answers need to know of a version: its notes in both hands. */
-export type Fingerable = Pick<Arrangement, 'score' | 'form' | 'reach' | 'contract' | 'taste'>;
+type Fingerable = Pick<Arrangement, 'score' | 'form' | 'reach' | 'contract' | 'taste'>;
 
 /** Why a note of a version has its finger. Asked for one note at a time, since it solves the phrase again. */
 export function whyFinger(

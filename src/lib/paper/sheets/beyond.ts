@@ -4,7 +4,7 @@ import { fiveTones, rhythmsFor, threeTones } from '$core/chords/improvise';
 import { WHOLE } from '$core/decisions/anchor';
 import type { Decision } from '$core/decisions/registry';
 import { measuresText } from '$core/score/measureText';
-import { pitchClassName, toMidi } from '$core/score/pitch';
+import { pitchClassName, toMidi } from '$core/theory/pitch';
 import { byOnset } from '$core/score/query';
 import type { Measure, Note, Score } from '$core/score/score';
 import type { Ticks } from '$core/score/ticks';

@@ -3,7 +3,7 @@ import { capital } from '$core/capital';
 import { heldChords, movesText, namesOf, strokesText, type HeldChord } from '$core/chords/held';
 import { chordsIn, scaleIn, type FingeredInversion } from '$core/chords/reference';
 import { plural } from '$core/plural';
-import { pitchClassName, toMidi } from '$core/score/pitch';
+import { pitchClassName, toMidi } from '$core/theory/pitch';
 import { measureText } from '$core/score/measureText';
 import { chordSymbol, numberDegree } from '$core/theory/chord';
 import { inMode, keyCode, keyName, parseKey, tonicName, type Key } from '$core/theory/key';

@@ -7,7 +7,7 @@ import { SIZES, systemsOf } from '../systems';
 import { goalText, head, levelLine } from './head';
 import { shownOf } from './score';
 
-export type DuetHand = 'right' | 'left';
+type DuetHand = 'right' | 'left';
 const STAVES: Readonly<Record<DuetHand, number>> = { right: 1, left: 2 };
 
 /** A version in which one hand is played and the other's notes are cues. */

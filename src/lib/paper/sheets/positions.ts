@@ -2,14 +2,14 @@
 import { positionText, type HandPosition } from '$core/fingering/positions';
 import { measureAt } from '$core/score/query';
 import { measureText } from '$core/score/measureText';
-import { toMidi } from '$core/score/pitch';
+import { toMidi } from '$core/theory/pitch';
 import type { Version } from '$core/version/realise';
 import { block, columns, columnWidth, moved, type Block } from '../block';
 import { keyboardPicture, keyRange, type KeyMark } from '../keyboard';
 import { fitting, textAt } from '../text';
 import { QUIET } from '$lib/engrave/look';
 
-export interface DrawnPosition {
+interface DrawnPosition {
   readonly hand: HandPosition['hand'];
   readonly name: string;
   /** Measure, by index, in which the hand first lies so. */

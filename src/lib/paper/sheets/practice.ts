@@ -25,7 +25,7 @@ const FIRST_STEPS = 3;
 const USUAL_MINUTES = 15;
 
 /** The week that is set, or how the plan begins. */
-export function weekOf({ week, chunks, version }: Source): WeekSet {
+function weekOf({ week, chunks, version }: Source): WeekSet {
   if (week) return week;
   const { measures } = version.score;
   const numbers = measures.map((m) => m.number);

@@ -3,7 +3,7 @@ import { distanceText } from '$core/theory/intervalWord';
 import { slashChart, type SlashMeasure } from '$core/chords/slash';
 import { playedBy } from '$core/fingering/fingerHand';
 import { measuresText } from '$core/score/measureText';
-import { pitchName, toMidi, type Pitch } from '$core/score/pitch';
+import { pitchName, toMidi, type Pitch } from '$core/theory/pitch';
 import type { LevelContract } from '$core/arrange/levels';
 import type { Version } from '$core/version/realise';
 import { keyName } from '$core/theory/key';
@@ -195,7 +195,7 @@ function lineBlock(
 }
 
 /** What the left hand does at a level, in a sentence a learner understands. */
-export function adviceFor({ leftOnsets, leftNotes }: LevelContract): string {
+function adviceFor({ leftOnsets, leftNotes }: LevelContract): string {
   const what =
     leftNotes === 1
       ? 'one key, the letter of the chord'

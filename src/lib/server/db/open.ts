@@ -82,7 +82,7 @@ export const beginGeneration = (file: Database.Database): void =>
   void file.pragma(`user_version = ${randomInt(1, 2 ** 31 - 1)}`);
 
 /** Throws where the file was cut off or is damaged otherwise. */
-export function checkWhole(file: Database.Database, folder: string): void {
+function checkWhole(file: Database.Database, folder: string): void {
   const found = file.pragma('quick_check(1)', { simple: true });
   if (found !== 'ok')
     throw new StudioProblem(troubleOf({ code: 'SQLITE_CORRUPT' }, resolve(folder))!, { cause: found });

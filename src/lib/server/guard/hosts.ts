@@ -7,7 +7,7 @@ import { hostname, networkInterfaces } from 'node:os';
 const LOCAL = ['localhost', '127.0.0.1', '[::1]'];
 
 /** HOST and KEYPATH_HOSTS, as the process was started with them. */
-export interface HostSettings {
+interface HostSettings {
   /** The address that is listened on. */
   readonly host: string | undefined;
   /** Further names, with commas: those of a proxy in front, say. */

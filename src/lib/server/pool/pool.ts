@@ -57,7 +57,7 @@ interface Lane {
 /** What gives way to others may stand still for long: its limit is so many times theirs. */
 const LATER_FACTOR = 10;
 
-export interface PoolOptions {
+interface PoolOptions {
   readonly folder: string;
   /** The script of a thread, and how Node loads it. */
   readonly script: string;

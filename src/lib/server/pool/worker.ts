@@ -5,7 +5,7 @@ import { listening } from '$core/pipeline/progress';
 import { constants, platform, setPriority } from 'node:os';
 import { parentPort } from 'node:worker_threads';
 import { workerData } from 'piscina';
-import { nameNotesAs } from '$core/score/noteNames';
+import { nameNotesAs } from '$core/theory/noteNames';
 import { openToRead } from '../db/open';
 import { localeOf } from '../studio/locale';
 import { answerOf, type Answer, type JobName } from './work';

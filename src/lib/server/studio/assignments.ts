@@ -94,7 +94,7 @@ export function giveVersion(
 }
 
 /** What is aimed at: a tempo in quarter notes per minute, and a day. */
-export type Goal = Pick<AssignmentRow, 'goalTempo' | 'goalDate'>;
+type Goal = Pick<AssignmentRow, 'goalTempo' | 'goalDate'>;
 
 /**
  * Changes what is aimed at, from what it was. Where another window has changed the same to something else, what is there comes back

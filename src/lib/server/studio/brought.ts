@@ -27,13 +27,13 @@ const wishesSchema = z.object({
 });
 
 /** A request's body as it came, with what it says of itself. */
-export interface BroughtBody {
+interface BroughtBody {
   readonly body: Uint8Array;
   readonly type: string;
 }
 
 /** What a form brought. */
-export interface Brought extends z.infer<typeof wishesSchema> {
+interface Brought extends z.infer<typeof wishesSchema> {
   readonly name: string;
   readonly bytes: Uint8Array;
 }
@@ -55,7 +55,7 @@ async function broughtIn({ body, type }: BroughtBody): Promise<Brought> {
 }
 
 /** A piece of the studio that was made of the same file. */
-export interface Already {
+interface Already {
   readonly id: string;
   readonly title: string;
 }

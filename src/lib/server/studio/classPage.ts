@@ -4,7 +4,7 @@ import type { Work } from '../pool/work';
 import { partsOf } from './groups';
 import { findProgress, type Progress } from './progress';
 
-export interface ClassMember {
+interface ClassMember {
   readonly id: string;
   readonly name: string;
   /** null where they have no version of the piece. */
@@ -21,7 +21,7 @@ export interface ClassMember {
 }
 
 /** A section of the piece, and who can play it. */
-export interface ClassSection {
+interface ClassSection {
   readonly label: string;
   readonly numbers: readonly [string, string];
   readonly can: readonly string[];

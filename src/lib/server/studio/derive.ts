@@ -17,7 +17,7 @@ import { introductionOf } from '$core/version/introduction';
 import { partFacts, type PartFacts } from '$lib/engrave/preview';
 import { tuneFacts, type TuneFacts } from '$lib/engrave/tuneFacts';
 import { homeChoices, keyOf } from '$core/analysis/home';
-import { reportOf, type PieceReport } from '$core/analysis/report';
+import { reportOf, type PieceReport } from '$core/report/report';
 import { InputError } from '$core/io/inputError';
 import { groupingsOf, groupsOf } from '$core/score/metre';
 import type { Measure, Score, TimeSignature } from '$core/score/score';
@@ -121,7 +121,7 @@ const formFacts = (form: Form, measures: readonly Measure[]) => ({
 });
 
 /** What lists and the piece's own page say of a piece. Throws InputError where its file cannot be read. */
-export function derivePiece(db: Db, pieceId: string): { data: PieceSummary; facts: PieceFacts } {
+function derivePiece(db: Db, pieceId: string): { data: PieceSummary; facts: PieceFacts } {
   const { score, parts, warnings, mends } = preparedPiece(db, pieceId);
   const source = sourceScore(db, pieceId).score;
   const report = score.measures.length > LONG ? null : reportOf(score);

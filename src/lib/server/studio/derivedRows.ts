@@ -6,7 +6,7 @@ import { LRUCache } from 'lru-cache';
 import type { Db } from '../db/open';
 import { isOpen, perOpening } from '../db/opening';
 
-export interface DerivedRows<T extends object> {
+interface DerivedRows<T extends object> {
   /** What was derived last under a name, whether it is written yet or not. */
   get(db: Db, name: string): T | undefined;
   keep(db: Db, name: string, value: T): void;

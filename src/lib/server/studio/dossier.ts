@@ -52,7 +52,7 @@ export function dossierOf(db: Db, learnerId: string) {
   };
 }
 
-export type Dossier = NonNullable<ReturnType<typeof dossierOf>>;
+type Dossier = NonNullable<ReturnType<typeof dossierOf>>;
 
 /** The same to be read. */
 export function dossierText({ learner, lessons, pieces }: Dossier): string {

@@ -3,7 +3,7 @@ import { desc, eq, isNull } from 'drizzle-orm';
 import type { Db } from '../db/open';
 import { assignment, lesson, piece, version } from '../db/schema';
 
-export interface FirstSteps {
+interface FirstSteps {
   /** A piece was added: the newest. */
   readonly piece: string | null;
   /** A version was made of one: the newest. */

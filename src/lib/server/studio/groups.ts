@@ -13,7 +13,7 @@ export const groupSchema = z.object({
   members: z.array(z.string().max(40)).min(1, 'Choose the students.').max(40),
 });
 
-export type GroupRow = typeof group.$inferSelect;
+type GroupRow = typeof group.$inferSelect;
 
 export const addGroup = (db: Db, name: string, pieceId: string, members: readonly string[]): string =>
   atomically(db, (tx) => {

@@ -31,7 +31,7 @@ function totalsOf(db: Db, summary: string): StrandTotals {
   return made;
 }
 
-export interface LearnerSkills {
+interface LearnerSkills {
   readonly strengths: readonly Strength[];
   readonly suits: readonly {
     readonly versionId: string;
@@ -100,7 +100,7 @@ export function skillsOf(db: Db, learner: LearnerRow, histories: readonly Histor
   return { strengths, suits: suits.slice(0, SAID) };
 }
 
-export interface WeekOfLearner {
+interface WeekOfLearner {
   readonly monday: Day;
   /** New measures that came to both hands. */
   readonly measures: number;

@@ -5,7 +5,7 @@ import { and, asc, eq, isNull } from 'drizzle-orm';
 import { z } from 'zod';
 import { merged } from '$core/edits/merge';
 import type { VoiceRange } from '$core/keys/rank';
-import { parsePitch } from '$core/score/pitch';
+import { parsePitch } from '$core/theory/pitch';
 import { WHOLE } from '$core/decisions/anchor';
 import { documentOf, type VersionDocument } from '$core/version/document';
 import { recipeSchema, type Recipe } from '$core/version/recipe';
@@ -116,7 +116,7 @@ export const weeklyOf = (db: Db, learnerId: string): Slot | undefined =>
   slotsOf(db, learnerId, todayIn(db))[0];
 
 /** What a form has met: fields that another window has changed otherwise, and the learner as saved. */
-export interface LearnerMet {
+interface LearnerMet {
   readonly fields: readonly (keyof LearnerInput)[];
   readonly there: LearnerInput;
 }

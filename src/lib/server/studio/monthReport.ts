@@ -14,12 +14,12 @@ import { lessonsOf } from './lessons';
 import { findProgress, type Progress } from './progress';
 
 /** "2026-11" */
-export type Month = string;
+type Month = string;
 
 export const monthBefore = (month: Month): Month => daysAfter(`${month}-01`, -1).slice(0, 7);
 export const monthAfter = (month: Month): Month => daysAfter(`${month}-28`, 5).slice(0, 7);
 
-export interface MonthReport {
+interface MonthReport {
   readonly month: Month;
   /** Sentences about the month as a whole. */
   readonly whole: readonly string[];

@@ -103,7 +103,7 @@ export function forHolders(
 }
 
 /** The studio's name and its own line, as they stand on paper and in the header. */
-export interface StudioNamed {
+interface StudioNamed {
   readonly name: string;
   readonly ownLine: string;
 }

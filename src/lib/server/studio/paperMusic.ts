@@ -1,5 +1,5 @@
 /** Sheets of paper from what the studio has: pages as pictures, or as a PDF. Runs in the pool. */
-import { noteNaming } from '$core/score/noteNames';
+import { noteNaming } from '$core/theory/noteNames';
 import { chunksIn, type Plan } from '$core/lessons/plan';
 import type { VoiceRange } from '$core/keys/rank';
 import { endsOf } from '$core/lessons/events';

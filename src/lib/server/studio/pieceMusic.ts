@@ -35,12 +35,12 @@ export function sourceMeasures(
 }
 
 /** A measure of a chart as it is set: its signs in turn, each with the words that are sung from it on. */
-export interface SetMeasure {
+interface SetMeasure {
   readonly signs: readonly { readonly sign: string; readonly words: string }[];
   readonly repeatStart: boolean;
   readonly repeatEnd: boolean;
 }
-export interface SetChart {
+interface SetChart {
   readonly key: string;
   readonly sections: readonly { readonly name: string; readonly lines: readonly (readonly SetMeasure[])[] }[];
 }

@@ -12,10 +12,10 @@ import { readPiece, type ReadPiece } from './prepared';
 import { newId, now } from './ids';
 import { isHeavy, type Weight } from './weight';
 
-export type Rights = (typeof RIGHTS)[number];
+type Rights = (typeof RIGHTS)[number];
 export const RIGHTS = ['own work', 'public domain', 'licensed', 'not known'] as const;
 
-export interface PieceRow {
+interface PieceRow {
   readonly id: string;
   readonly title: string;
   readonly composer: string;
@@ -41,13 +41,13 @@ export const findPiece = (db: Db, id: string): PieceRow | undefined =>
     .where(and(eq(piece.id, id), isNull(piece.deletedAt)))
     .get();
 
-export interface BroughtFile {
+interface BroughtFile {
   readonly name: string;
   readonly bytes: Uint8Array;
 }
 
 /** What a teacher may say of a piece before it is kept; what she leaves out is as the source has it. */
-export interface PieceWishes {
+interface PieceWishes {
   readonly rights: Rights;
   readonly title?: string | undefined;
   readonly composer?: string | undefined;
@@ -150,7 +150,7 @@ export const setParts = (db: Db, id: string, parts: PartChoices | null): void =>
   void db.update(piece).set({ parts }).where(eq(piece.id, id)).run();
 
 /** What was put right in the source of a piece. */
-export function mendsOf(db: Db, id: string): readonly Decision[] {
+function mendsOf(db: Db, id: string): readonly Decision[] {
   const row = db.select({ mends: piece.mends }).from(piece).where(eq(piece.id, id)).get();
   return row?.mends ? decisionsSchema.parse(row.mends) : [];
 }

@@ -17,7 +17,7 @@ import type { VersionSummary } from './derive';
 import { newId, now } from './ids';
 
 /** The school in which a plan is proposed. */
-export const USUAL_METHOD: MethodId = 'front to back';
+const USUAL_METHOD: MethodId = 'front to back';
 
 /** The plan of an assignment: the teacher's, or the one that is proposed. */
 export const planOf = (plan: Plan | null, summary: VersionSummary): Plan =>
@@ -95,7 +95,7 @@ export const undoPlanEdit = (
 export const setPlan = (db: Db, assignmentId: string, plan: Plan): void =>
   void db.update(assignment).set({ plan }).where(eq(assignment.id, assignmentId)).run();
 
-export type TemplateRow = typeof planTemplate.$inferSelect;
+type TemplateRow = typeof planTemplate.$inferSelect;
 
 export const templates = (db: Db): TemplateRow[] =>
   db.select().from(planTemplate).orderBy(asc(planTemplate.name)).all();

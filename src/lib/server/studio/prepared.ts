@@ -14,11 +14,11 @@ import { LRUCache } from 'lru-cache';
 import type { Db } from '../db/open';
 import { perOpening } from '../db/opening';
 import { piece } from '../db/schema';
-import { noteNaming } from '$core/score/noteNames';
+import { noteNaming } from '$core/theory/noteNames';
 import { contentKey, ENGINE, hashOf } from './contentKey';
 import { weightOf, type Weight } from './weight';
 
-export interface Prepared {
+interface Prepared {
   /** Names the content. */
   readonly key: string;
   /** Melody and hands found among the parts; the title is the piece's. */

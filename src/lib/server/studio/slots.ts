@@ -25,7 +25,7 @@ const minutes = z.coerce
   .max(180, 'A lesson takes at most three hours.');
 const emptyAsNull = (value: unknown): unknown => (value === '' || value === undefined ? null : value);
 
-export const USUAL_MINUTES = 30;
+const USUAL_MINUTES = 30;
 
 /** What is done to one lesson, or to all from its day on. */
 const which = {
@@ -48,7 +48,7 @@ export const slotEditSchema = z.discriminatedUnion('do', [
   /** As it usually is on that day. */
   z.object({ do: z.literal('restore'), ...which }),
 ]);
-export type SlotEdit = z.infer<typeof slotEditSchema>;
+type SlotEdit = z.infer<typeof slotEditSchema>;
 
 export const newSlotSchema = z.object({
   whose: z.string().regex(/^(learner|class) [\w-]{1,40}$/, 'Choose a student or a class.'),
@@ -86,7 +86,7 @@ function allSlots(
 }
 
 /** A lesson on a day, with who comes. */
-export interface PlannedLesson extends Occurrence {
+interface PlannedLesson extends Occurrence {
   readonly name: string;
   readonly learnerId: string | null;
   readonly groupId: string | null;
@@ -220,7 +220,7 @@ function endSlot(db: Db, { id, from, until }: Slot): void {
 }
 
 /** What came of a change of a lesson: it is done; there is no such lesson; or another window has changed it, to what is there. */
-export type SlotEdited = 'done' | 'gone' | { readonly there: PlannedLesson | null };
+type SlotEdited = 'done' | 'gone' | { readonly there: PlannedLesson | null };
 
 /** Does something to a lesson, or to all of its slot from its day on. */
 export const editSlot = (db: Db, edit: SlotEdit): SlotEdited =>

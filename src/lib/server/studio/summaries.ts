@@ -7,7 +7,7 @@ import { and, eq, inArray, isNull, ne, or, sql } from 'drizzle-orm';
 import type { Db } from '../db/open';
 import { assignment, piece, pieceSummary, version, versionSummary } from '../db/schema';
 import type { Work } from '../pool/work';
-import { noteNaming } from '$core/score/noteNames';
+import { noteNaming } from '$core/theory/noteNames';
 import { contentKey, ENGINE } from './contentKey';
 import { derivedRows } from './derivedRows';
 import { perOpening } from '../db/opening';
@@ -43,7 +43,7 @@ function pieceMade(db: Db, pieceId: string, basis: string | undefined): PieceMad
 
 /** A list does not wait longer than this for what a heavy piece takes, in milliseconds. */
 const PATIENCE = 150;
-export const STILL_READING = 'Key Path is still reading this piece. Look again in a moment.';
+const STILL_READING = 'Key Path is still reading this piece. Look again in a moment.';
 
 /** What goes on for one thing goes on once, whoever looks for it. */
 const goingOn = perOpening(() => new Map<string, Promise<unknown>>());

@@ -10,7 +10,7 @@ import { now } from './ids';
 export const KEPT_DAYS = 30;
 
 const TABLES = { piece, version, learner, lesson } as const;
-export type TrashKind = keyof typeof TABLES;
+type TrashKind = keyof typeof TABLES;
 
 /** What a form names: a thing of a kind. */
 export const thingSchema = z.object({
@@ -54,7 +54,7 @@ export function emptyOld(db: Db, today = Date.now()): void {
   for (const table of Object.values(TABLES)) db.delete(table).where(lt(table.deletedAt, long)).run();
 }
 
-export interface Trashed {
+interface Trashed {
   readonly kind: TrashKind;
   readonly id: string;
   readonly says: string;

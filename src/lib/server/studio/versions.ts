@@ -142,7 +142,7 @@ export interface Saved {
 export type SaveResult = (Saved & { readonly refused?: string }) | undefined;
 
 /** Which edits undo and redo would take in a window; without one, of all edits. */
-export function historyOfVersion(
+function historyOfVersion(
   db: Db,
   id: string,
   window?: EditWindow,
@@ -362,7 +362,7 @@ export function nameRevision(db: Db, id: string, number: number, name: string): 
   });
 }
 
-export interface HistoryLine {
+interface HistoryLine {
   readonly number: number;
   readonly at: string;
   readonly author: string;

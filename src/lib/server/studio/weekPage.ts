@@ -11,7 +11,7 @@ import type { LessonRow } from './lessons';
 import { findProgress, type Progress } from './progress';
 
 /** A line of what was done. */
-export interface DoneLine {
+interface DoneLine {
   readonly title: string;
   readonly time: TimeSignature;
   readonly where: string;
@@ -20,7 +20,7 @@ export interface DoneLine {
   readonly grade: string | null;
 }
 
-export interface SetLine {
+interface SetLine {
   readonly assignment: string;
   readonly versionId: string;
   readonly title: string;

@@ -1,6 +1,6 @@
 <script lang="ts">
   /** The workplace: path on top, the engraved page, the measure in hand at the side, the hand's shape at the foot. */
-  import { KEYBOARDS } from '$core/arrange/register';
+  import { KEYBOARDS } from '$core/hands/register';
   import { measureAt } from '$core/score/query';
   import type { KindId } from '$core/decisions/registry';
   import type { Version } from '$core/version/realise';

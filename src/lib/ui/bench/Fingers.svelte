@@ -1,6 +1,6 @@
 <script lang="ts">
   /** The fingers of one hand in one measure: outlined where proposed, filled where decided. */
-  import { pitchName } from '$core/score/pitch';
+  import { pitchName } from '$core/theory/pitch';
   import type { Note } from '$core/score/score';
   import type { NoteFinger } from '$core/version/realise';
 

@@ -1,6 +1,6 @@
 <script lang="ts">
   /** Whose hands and which keyboard a version is for; and, where there are several lines, which has the melody. */
-  import { KEYBOARDS } from '$core/arrange/register';
+  import { KEYBOARDS } from '$core/hands/register';
   import type { Recipe } from '$core/version/recipe';
   import { reachName } from '$ui/text';
   import Opening from '$ui/form/Opening.svelte';

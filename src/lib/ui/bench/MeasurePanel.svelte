@@ -7,7 +7,7 @@
   import type { Hand } from '$core/fingering/events';
   import { positionText } from '$core/fingering/positions';
   import { endOf } from '$core/score/metre';
-  import { pitchName } from '$core/score/pitch';
+  import { pitchName } from '$core/theory/pitch';
   import { intervalOf } from '$core/theory/intervalWord';
   import { violationText } from '$core/version/limits';
   import { chordSymbol, chordToneNames, degree, inversion, isDiatonic } from '$core/theory/chord';

@@ -1,6 +1,6 @@
 <script lang="ts">
   /** On a narrow screen, between the music and what plays it: the selected note with its fingers and why, and what opens the rest. */
-  import { pitchName } from '$core/score/pitch';
+  import { pitchName } from '$core/theory/pitch';
   import type { Version } from '$core/version/realise';
   import { capital, measureText } from '$ui/text';
   import ChevronUp from '@lucide/svelte/icons/chevron-up';

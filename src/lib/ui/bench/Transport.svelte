@@ -1,6 +1,6 @@
 <script lang="ts">
   /** Hearing the version: from here, round what is chosen, one hand or both, as slowly as is wanted. */
-  import type { Hands } from '$core/performance';
+  import type { Hands } from '$core/performance/program';
   import { tempoText } from '$ui/text';
   import Play from '@lucide/svelte/icons/play';
   import SlidersHorizontal from '@lucide/svelte/icons/sliders-horizontal';

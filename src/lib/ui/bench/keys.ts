@@ -3,7 +3,7 @@ import { allKinds } from '$core/decisions/registry';
 import { pressOf, type KeyPress } from '$ui/form/press';
 import type { Intent } from './commands';
 
-export interface KeyMeaning {
+interface KeyMeaning {
   /** As a key event names it, modifiers first: "Ctrl+Shift+z". */
   readonly press: string;
   readonly does: string;

@@ -1,7 +1,7 @@
 /** Walking through a version with the arrows: by onset, by measure, through a chord and to the other hand. */
 import type { Measure, Note } from '$core/score/score';
 import { isStruck, measureAt } from '$core/score/query';
-import { toMidi } from '$core/score/pitch';
+import { toMidi } from '$core/theory/pitch';
 
 export type Move = 'next' | 'previous' | 'next-measure' | 'previous-measure' | 'up' | 'down';
 

@@ -21,5 +21,8 @@ use([
   SVGRenderer,
 ]);
 
-/** An empty chart that fills an element. */
+/**
+ * An empty chart that fills an element.
+ * @public asked for where a chart is first needed.
+ */
 export const startChart = (element: HTMLElement): EChartsType => init(element, null, { renderer: 'svg' });

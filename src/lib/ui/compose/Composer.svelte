@@ -16,10 +16,10 @@
     type Copied,
     type Desk,
   } from '$core/compose/compose';
-  import { readChordRow } from '$core/theory/chordRow';
+  import { readChordRow } from '$core/score/chordRow';
   import { EMPTY, sketchSchema, type Sketch } from '$core/compose/sketch';
   import { itemId, toScore } from '$core/compose/toScore';
-  import { pitchName } from '$core/score/pitch';
+  import { pitchName } from '$core/theory/pitch';
   import { noteValue } from '$core/score/ticks';
   import { keyOptions } from '$core/theory/easyKeys';
   import { sourceSheet } from '$lib/engrave/sourceSheet';

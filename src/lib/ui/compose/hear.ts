@@ -1,5 +1,6 @@
 /** Hearing what is written: the tune from an item on, or silence where it sounds already. */
-import { perform, programOf } from '$core/performance';
+import { perform } from '$core/performance/perform';
+import { programOf } from '$core/performance/program';
 import type { Score } from '$core/score/score';
 import { itemId } from '$core/compose/toScore';
 import type { Player } from '$ui/sound/player';

@@ -4,7 +4,7 @@ import { describe, expect, it } from 'vitest';
 import { deskOf, type Desk } from '$core/compose/compose';
 import { EMPTY, lengthOf, sketchSchema, type Item, type Sketch } from '$core/compose/sketch';
 import { toScore } from '$core/compose/toScore';
-import { pitchName, STEPS, type Pitch } from '$core/score/pitch';
+import { pitchName, STEPS, type Pitch } from '$core/theory/pitch';
 import { soundingNotes } from '$core/score/query';
 import { alterInKey, parseKey } from '$core/theory/key';
 import { COMPOSE_KEYS, composeKey, PAGE_KEYS } from './keys';

@@ -11,7 +11,7 @@ import {
   writeRest,
   type Desk,
 } from '$core/compose/compose';
-import { STEPS } from '$core/score/pitch';
+import { STEPS } from '$core/theory/pitch';
 
 interface ComposeKey {
   readonly press: string;

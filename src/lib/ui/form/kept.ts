@@ -43,7 +43,7 @@ function store(act: (of: Storage) => void): void {
   }
 }
 
-export interface KeptOptions {
+interface KeptOptions {
   /** What happens with an answer; without it, what forms usually do. */
   readonly submit?: SubmitFunction;
 }

@@ -1,5 +1,5 @@
 /** Ten short answers, for the help page: what a teacher asks in the first weeks. */
-export interface Answer {
+interface Answer {
   readonly asked: string;
   readonly answer: string;
 }

@@ -3,7 +3,7 @@
    * The learner's keyboard with the hand's shape on it: one shape at a time, never a stream. Fingers on the keys that are down, the
    * names of these keys below, and the keys that come next as rings. With `onkey` the keys can be pressed.
    */
-  import { isBlackKey } from '$core/score/pitch';
+  import { isBlackKey } from '$core/theory/pitch';
 
   interface KeyMark {
     midi: number;

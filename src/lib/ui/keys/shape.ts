@@ -1,12 +1,12 @@
 /** The shape under the hands at a moment: the keys that are down with their fingers, which of them stay, and what comes next. */
 import type { Finger } from '$core/fingering/grips';
-import { pitchClassName, toMidi } from '$core/score/pitch';
+import { pitchClassName, toMidi } from '$core/theory/pitch';
 import { isStruck } from '$core/score/query';
 import type { Note } from '$core/score/score';
 import type { Ticks } from '$core/score/ticks';
 import type { Version } from '$core/version/realise';
 
-export interface ShapeKey {
+interface ShapeKey {
   readonly midi: number;
   readonly hand: 'right' | 'left';
   readonly finger: number;
@@ -14,7 +14,7 @@ export interface ShapeKey {
   readonly name: string;
 }
 
-export interface HandShape {
+interface HandShape {
   readonly down: readonly ShapeKey[];
   readonly next: readonly { readonly midi: number; readonly hand: 'right' | 'left'; readonly name: string }[];
   /** "C stays; next D, F♯" */

@@ -3,7 +3,7 @@
   import { kept, stays } from '$ui/form/kept';
   import { levelText } from '$core/arrange/levels';
   import { SCHOOL_IDS, SCHOOLS } from '$core/counting/schools';
-  import { KEYBOARDS } from '$core/arrange/register';
+  import { KEYBOARDS } from '$core/hands/register';
   import ReachPicture from './ReachPicture.svelte';
   import TimeInput from '$ui/form/TimeInput.svelte';
   import Once from '$ui/form/Once.svelte';

@@ -1,6 +1,6 @@
 <script lang="ts">
   /** How a span is measured: thumb and little finger on white keys, without strain. */
-  import { isBlackKey } from '$core/score/pitch';
+  import { isBlackKey } from '$core/theory/pitch';
   import Keys from '$ui/keys/Keys.svelte';
   import { reachName } from '$ui/text';
 

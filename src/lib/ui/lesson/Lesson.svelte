@@ -1,9 +1,9 @@
 <script lang="ts">
   /** A lesson: the music of the chunk in hand, large; its steps, how they went, what is said and what is set for the week. */
   import { stepInSentence } from '$core/lessons/steps';
-  import { KEYBOARDS } from '$core/arrange/register';
+  import { KEYBOARDS } from '$core/hands/register';
   import { endOf } from '$core/score/metre';
-  import { toMidi } from '$core/score/pitch';
+  import { toMidi } from '$core/theory/pitch';
   import type { TimeSignature } from '$core/score/score';
   import { FASTEST, SLOWEST } from '$ui/sound/sound.svelte';
   import Keys from '$ui/keys/Keys.svelte';

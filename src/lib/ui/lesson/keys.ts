@@ -18,7 +18,7 @@ export type LessonAct =
   | 'grade 3'
   | 'grade 4';
 
-export interface LessonKey {
+interface LessonKey {
   readonly press: string;
   readonly does: string;
   readonly act: LessonAct;

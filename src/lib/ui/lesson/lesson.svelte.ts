@@ -30,7 +30,7 @@ export interface OpenPiece extends ToLearn {
 }
 
 /** What is open of a learner's pieces. */
-export interface LessonView {
+interface LessonView {
   readonly piece: OpenPiece | null;
   /** The learner's other pieces. */
   readonly others: readonly PieceToPractise[];
@@ -71,7 +71,7 @@ const AGAIN: Step = {
 };
 
 /** How what is said reaches the server. */
-export type LessonPost = Pick<Outbox, 'left' | 'push' | 'flush' | 'close' | 'conflict' | 'settle'>;
+type LessonPost = Pick<Outbox, 'left' | 'push' | 'flush' | 'close' | 'conflict' | 'settle'>;
 
 export class LessonState {
   readonly #today: string;

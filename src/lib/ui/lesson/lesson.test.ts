@@ -2,7 +2,7 @@
 import { proposedPlan } from '$core/lessons/plan';
 import type { LessonEvent } from '$core/lessons/events';
 import { sentSchema, type Sent } from '$core/lessons/record';
-import { GOAL, MUSIC, recorder } from '$core/lessons/testPiece';
+import { GOAL, MUSIC, recorder } from '$core/test/lessonPiece';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { LessonState, type LessonStart, type OpenPiece } from './lesson.svelte';

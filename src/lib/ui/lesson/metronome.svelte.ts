@@ -1,5 +1,5 @@
 /** Clicks alone, at a tempo. */
-import { clicksAlone } from '$core/performance';
+import { clicksAlone } from '$core/performance/program';
 import type { TimeSignature } from '$core/score/score';
 import type { Player } from '$ui/sound/player';
 

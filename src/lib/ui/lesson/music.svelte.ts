@@ -6,7 +6,7 @@ import { largeSheets, type LargeWish } from '$lib/engrave/large';
 import { SoundState } from '$ui/sound/sound.svelte';
 import { service } from '$ui/worker/service';
 
-export interface LessonMusicStart {
+interface LessonMusicStart {
   readonly score: string;
   readonly levels: readonly LevelContract[];
   readonly document: VersionDocument;
@@ -15,7 +15,7 @@ export interface LessonMusicStart {
   readonly pictures: Readonly<Record<string, readonly string[]>>;
 }
 
-export interface Stretch {
+interface Stretch {
   readonly id: string;
   readonly from: number;
   readonly to: number;

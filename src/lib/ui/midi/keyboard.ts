@@ -7,12 +7,12 @@ export interface Instrument {
 }
 
 /** Why there is none, in a sentence. */
-export class NoInstrument extends Error {
+class NoInstrument extends Error {
   override readonly name = 'NoInstrument';
 }
 
 /** The simulated instrument strikes a key by this event of the window, its MIDI number in `detail`. */
-export const SIMULATED_KEY = 'keypath:key';
+const SIMULATED_KEY = 'keypath:key';
 
 /** Listens to every MIDI keyboard that is there. Rejects with NoInstrument. */
 export async function listenToKeys(onkey: (midi: number) => void, simulated: boolean): Promise<Instrument> {

@@ -1,6 +1,6 @@
 <script lang="ts">
   /** How far the analysis of a long piece is. */
-  import { STAGES, type Stage } from '$core/analysis/report';
+  import { STAGES, type Stage } from '$core/report/report';
   import { plural } from '$ui/text';
 
   interface Props {

@@ -1,6 +1,6 @@
 <script lang="ts">
   /** The chords of a piece: each once on a keyboard, then section by section with degrees and with what stays between neighbours. */
-  import type { PieceReport } from '$core/analysis/report';
+  import type { PieceReport } from '$core/report/report';
   import { plural } from '$ui/text';
   import { onMount } from 'svelte';
   import ChordShape from './ChordShape.svelte';

@@ -1,6 +1,6 @@
 <script lang="ts">
   /** One chord on a short keyboard: the keys that sound, nothing else. */
-  import { isBlackKey } from '$core/score/pitch';
+  import { isBlackKey } from '$core/theory/pitch';
 
   interface Props {
     keys: readonly number[];

@@ -1,6 +1,6 @@
 <script lang="ts">
   /** What was found in a piece: doubts, form as a path, where it varies, where it is hard. Every statement leads into the music. */
-  import type { PieceReport } from '$core/analysis/report';
+  import type { PieceReport } from '$core/report/report';
   import type { SectionStart } from '$core/analysis/sections';
   import { distanceText, intervalOf } from '$core/theory/intervalWord';
   import { signedText } from '$core/analysis/key';

@@ -1,7 +1,7 @@
 <script lang="ts">
   /** What the teacher can say of the whole piece against the analysis: its home key, and the groups of a measure. */
   import { enhance } from '$app/forms';
-  import type { PieceReport } from '$core/analysis/report';
+  import type { PieceReport } from '$core/report/report';
   import { stays } from '$ui/form/kept';
 
   interface Props {

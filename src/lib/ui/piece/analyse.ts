@@ -1,9 +1,9 @@
 /** The page's end of the analysing worker: one piece, one worker, which can be stopped. */
-import type { PieceReport, Stage } from '$core/analysis/report';
+import type { PieceReport, Stage } from '$core/report/report';
 import { proxy, wrap } from 'comlink';
 import type { AnalyseService } from './analyse.worker';
 
-export interface Analysis {
+interface Analysis {
   readonly report: Promise<PieceReport>;
   stop(): void;
 }

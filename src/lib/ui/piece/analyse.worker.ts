@@ -1,5 +1,5 @@
 /** Analyses a long piece off the page's own thread, and says how far it is. */
-import { reportOf, type PieceReport, type Stage } from '$core/analysis/report';
+import { reportOf, type PieceReport, type Stage } from '$core/report/report';
 import type { Score } from '$core/score/score';
 import { expose } from 'comlink';
 import { z } from 'zod';

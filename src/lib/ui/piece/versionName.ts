@@ -2,7 +2,7 @@
 import { levelText } from '$core/arrange/levels';
 import { keyName, parseKey } from '$core/theory/key';
 
-export interface NamedVersion {
+interface NamedVersion {
   readonly name: string | null;
   readonly level: number;
   readonly style: 'solo' | 'sing-along';

@@ -1,7 +1,7 @@
 /** Walking through what is read out of a picture: by onset within a hand, through a chord, and to the other hand. */
 import type { Reading } from '$core/version/announce';
 
-export type ReadingMove = 'next' | 'previous' | 'up' | 'down';
+type ReadingMove = 'next' | 'previous' | 'up' | 'down';
 
 /** The entry reached from one by its id; that one itself where there is no way on, the first of the right hand where there is none. */
 export function walkReading(

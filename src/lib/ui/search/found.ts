@@ -8,7 +8,7 @@ export const foundSchema = z.object({
   pieces: z.array(z.object({ id: z.string(), title: z.string(), composer: z.string() })),
   versions: z.array(named),
 });
-export type Found = z.infer<typeof foundSchema>;
+type Found = z.infer<typeof foundSchema>;
 
 export interface Entry {
   readonly name: string;

@@ -63,7 +63,7 @@ export const keepShown = (shown: Shown): void =>
 /** Width of the music at a hundred percent, in CSS pixels. */
 const WIDTH = 980;
 /** Below this width of the window the music has it to itself; and below this room a line holds two measures. */
-export const NARROW = 900;
+const NARROW = 900;
 const SMALL = 560;
 const FEW = 2;
 /** On a narrow screen notes are as large as on paper: of their size at scale 1. */

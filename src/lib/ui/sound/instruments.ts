@@ -1,6 +1,6 @@
 /** What sounds: the recorded grand once it is loaded, a synthesised stand-in until then, and a click. By Tone.js, loaded when wanted. */
 import type * as ToneModule from 'tone';
-import type { Click, HeardNote, Program, SpokenWord } from '$core/performance';
+import type { Click, HeardNote, Program, SpokenWord } from '$core/performance/program';
 import { spoken } from './speech/voice';
 import { RECORDED_KEYS, sampleName } from './samples';
 

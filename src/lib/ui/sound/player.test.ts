@@ -1,6 +1,7 @@
 /** The player on a clock of its own: what it hands to the audio graph, when, and that nothing drifts. */
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
-import { perform, programOf } from '$core/performance';
+import { perform } from '$core/performance/perform';
+import { programOf } from '$core/performance/program';
 import { scoreFrom } from '$core/test/shorthand';
 import { Player, type Graph } from './player';
 

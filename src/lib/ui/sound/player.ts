@@ -2,7 +2,7 @@
  * Plays programs: a little ahead of time, each event at its own second of the audio clock, so that nothing drifts and what the page is
  * busy with is not heard. Where there is no sound device the same clock runs silently.
  */
-import type { Program } from '$core/performance';
+import type { Program } from '$core/performance/program';
 import {
   clicker,
   counter,
@@ -25,7 +25,7 @@ const LATER = 250;
 /** Milliseconds to wait for an audio device to begin. */
 const PATIENCE = 600;
 
-export interface Played {
+interface Played {
   readonly program: Program;
   /** Begins again at the music when it ends. */
   readonly loops: boolean;

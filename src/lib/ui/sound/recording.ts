@@ -1,5 +1,6 @@
 /** A version as a recording to take away: rendered here, without a device, by the graph that is heard on the bench. */
-import { perform, programOf, type ProgramSettings } from '$core/performance';
+import { perform } from '$core/performance/perform';
+import { programOf, type ProgramSettings } from '$core/performance/program';
 import type { Version } from '$core/version/realise';
 import { grand, recordingOf, standIn, toneLibrary } from './instruments';
 import { wavOf } from './wav';

@@ -1,6 +1,8 @@
 /** What is heard on the bench, and where it is: the version in hand as it sounds, from a place or round a phrase. */
 import type { Finger } from '$core/fingering/grips';
-import { perform, programOf, type Hands, type Performance, type Program } from '$core/performance';
+import { perform } from '$core/performance/perform';
+import { programOf, type Hands, type Program } from '$core/performance/program';
+import { type Performance } from '$core/performance/played';
 import type { Measure } from '$core/score/score';
 import type { Ticks } from '$core/score/ticks';
 import type { Version } from '$core/version/realise';

@@ -6,7 +6,8 @@ import type { Form } from '$core/analysis/form';
 import type { LevelContract } from '$core/arrange/levels';
 import type { FingerReason } from '$core/fingering/explain';
 import { rankKeys, type RankedKey, type VoiceRange } from '$core/keys/rank';
-import { perform, type Performance } from '$core/performance';
+import { perform } from '$core/performance/perform';
+import { type Performance } from '$core/performance/played';
 import type { Measure, Score } from '$core/score/score';
 import { listening } from '$core/pipeline/progress';
 import { arrangement, type Arrangement } from '$core/version/arrangement';
@@ -85,7 +86,7 @@ function patiently(tell: (stage: string) => void): (stage: string) => void {
 const messageOf = (error: unknown): string => (error instanceof Error ? error.message : String(error));
 
 /** Draws sheets. `lane` says where: what was drawn in a lane before is known there. */
-export interface Engraver {
+interface Engraver {
   /** The lanes there are, each as often as it takes sheets at once: another thread is never to wait for its next one. */
   readonly lanes: () => readonly number[];
   readonly draw: (sheet: Sheet, lane: number) => Promise<string>;

@@ -1,6 +1,6 @@
 /** The page's own thread for music: everything is checked where it comes in. */
 import { NOTE_NAMINGS } from '$core/locale';
-import { nameNotesAs } from '$core/score/noteNames';
+import { nameNotesAs } from '$core/theory/noteNames';
 import { levelsSchema } from '$core/arrange/levels';
 import { documentSchema } from '$core/version/document';
 import type { Score } from '$core/score/score';

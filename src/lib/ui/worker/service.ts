@@ -1,5 +1,5 @@
 /** The page's end of the worker. One worker serves the page for as long as it is open: the engraver is compiled once. */
-import { noteNaming } from '$core/score/noteNames';
+import { noteNaming } from '$core/theory/noteNames';
 import { proxy, wrap, type Remote } from 'comlink';
 import type { MusicService } from './music.worker';
 import type { Listener } from './engine';

@@ -4,7 +4,7 @@
   import { stays } from '$ui/form/kept';
   import { goto, invalidateAll } from '$app/navigation';
   import { page } from '$app/state';
-  import type { PieceReport, Stage } from '$core/analysis/report';
+  import type { PieceReport, Stage } from '$core/report/report';
   import Discard from '$ui/form/Discard.svelte';
   import Once from '$ui/form/Once.svelte';
   import { analyse } from '$ui/piece/analyse';

@@ -9,7 +9,7 @@ import { hostSettings, isOpenToOthers } from '$server/guard/hosts';
 import { beginSession, hasPassphrase, passphraseSchema, setPassphrase } from '$server/guard/passphrase';
 import { SESSION_COOKIE, sessionCookie } from '$server/guard/cookie';
 import { localeSchema } from '$core/locale';
-import { nameNotesAs } from '$core/score/noteNames';
+import { nameNotesAs } from '$core/theory/noteNames';
 import { localeOffer, setLocale } from '$server/studio/locale';
 import { copiesIn } from '$server/studio/copies';
 import { nameStudio, studioNamed } from '$server/studio/paper';

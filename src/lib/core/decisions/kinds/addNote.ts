@@ -2,7 +2,7 @@ import { z } from 'zod';
 import type { Note } from '../../score/score';
 import { measureAt } from '../../score/query';
 import { defineKind } from '../kind';
-import { byPiece, stepsAway } from '../notes';
+import { byPiece, stepsAway } from '../private/notes';
 
 const INTERVALS: Readonly<Record<number, string>> = {
   [-7]: 'an octave below',

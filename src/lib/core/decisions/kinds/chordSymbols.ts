@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { chordRowText, readChordRow } from '../../theory/chordRow';
+import { chordRowText, readChordRow } from '../../score/chordRow';
 import { transposeChord } from '../../transpose/transpose';
 import { defineKind } from '../kind';
 

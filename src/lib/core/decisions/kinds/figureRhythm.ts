@@ -4,7 +4,7 @@ import { byMeasure } from '../../score/query';
 import type { Measure, Note } from '../../score/score';
 import type { Ticks } from '../../score/ticks';
 import { defineKind } from '../kind';
-import { replaced, retimed, struckChords, type StruckChord } from '../notes';
+import { replaced, retimed, struckChords, type StruckChord } from '../private/notes';
 
 interface FigureFacts {
   readonly name: string;

@@ -9,6 +9,3 @@ export const groups = defineKind({
   scopes: ['version'],
   says: (value) => `grouped ${value}`,
 });
-
-/** The lengths of the groups, in notes of the metre's lower number. */
-export const groupLengths = (value: string): readonly number[] => value.split('+').map(Number);

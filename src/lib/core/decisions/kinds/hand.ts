@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import type { Note } from '../../score/score';
 import { defineKind } from '../kind';
-import { byPiece } from '../notes';
+import { byPiece } from '../private/notes';
 
 /** Voice of a note that came to the other hand and found none there that moves with it. */
 const VISITING_VOICE = { right: 2, left: 6 } as const;

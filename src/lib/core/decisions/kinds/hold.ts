@@ -3,7 +3,7 @@ import { endOf } from '../../score/metre';
 import { measureAt, soundingNotes, type SoundingNote } from '../../score/query';
 import type { Note } from '../../score/score';
 import { defineKind } from '../kind';
-import { replaced, retimed } from '../notes';
+import { replaced, retimed } from '../private/notes';
 
 const HOLDS = {
   tied: 'tied to the same key after it',

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { beatLength, endOf } from '../../score/metre';
 import { notate } from '../../score/notate';
-import { pitchLetters, pitchName, parsePitch } from '../../score/pitch';
+import { pitchLetters, pitchName, parsePitch } from '../../theory/pitch';
 import type { Measure, Note } from '../../score/score';
 import { inverse, transposePitch, type Transposition } from '../../transpose/transpose';
 import { defineKind } from '../kind';

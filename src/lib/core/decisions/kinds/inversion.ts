@@ -2,7 +2,7 @@ import { z } from 'zod';
 import type { SoundingNote } from '../../score/query';
 import type { Note } from '../../score/score';
 import { defineKind } from '../kind';
-import { changedStrokes, widthOf } from '../notes';
+import { changedStrokes, widthOf } from '../private/notes';
 
 /** Turns upwards (the lowest key goes to the top) or downwards. */
 const TURNS = [-3, -2, -1, 1, 2, 3] as const;

@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { soundingNotes } from '../../score/query';
 import { noteValue } from '../../score/ticks';
 import { defineKind } from '../kind';
-import { replaced, retimed } from '../notes';
+import { replaced, retimed } from '../private/notes';
 
 const NAMES = { 1: 'whole note', 2: 'half note', 4: 'quarter', 8: 'eighth', 16: 'sixteenth' } as const;
 type Value = keyof typeof NAMES;

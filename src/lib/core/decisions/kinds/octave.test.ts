@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { pitchName } from '../../score/pitch';
+import { pitchName } from '../../theory/pitch';
 import { scoreFrom } from '../../test/shorthand';
 import { realise } from '../../version/realise';
 import { DEFAULT_RECIPE } from '../../version/recipe';

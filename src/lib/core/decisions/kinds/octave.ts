@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import type { Note } from '../../score/score';
 import { defineKind } from '../kind';
-import { byPiece } from '../notes';
+import { byPiece } from '../private/notes';
 
 /** How far a note is moved: an octave or two, up or down. */
 const OCTAVES = [-2, -1, 1, 2] as const;

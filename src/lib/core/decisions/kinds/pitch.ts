@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { measureAt } from '../../score/query';
 import type { Note } from '../../score/score';
 import { defineKind } from '../kind';
-import { byPiece, stepsAway } from '../notes';
+import { byPiece, stepsAway } from '../private/notes';
 
 type PitchChange = { readonly steps: number; readonly alter: number };
 

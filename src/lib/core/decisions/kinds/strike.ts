@@ -4,7 +4,7 @@ import { measureAt, type SoundingNote } from '../../score/query';
 import type { Note } from '../../score/score';
 import type { Ticks } from '../../score/ticks';
 import { defineKind, following } from '../kind';
-import { changedStrokes, retimed } from '../notes';
+import { changedStrokes, retimed } from '../private/notes';
 
 const STRIKES = {
   rolled: 'rolled upwards',

@@ -1,10 +1,10 @@
 import { z } from 'zod';
-import { toMidi, type Pitch } from '../../score/pitch';
+import { toMidi, type Pitch } from '../../theory/pitch';
 import type { Note } from '../../score/score';
 import { bassOf, chordTones, type Chord } from '../../theory/chord';
 import { nearestPitch, pitchClass, spellMidi, type Fifths } from '../../theory/fifths';
 import { defineKind } from '../kind';
-import { changedStrokes, widthOf, type DecidedStroke, type StruckChord } from '../notes';
+import { changedStrokes, widthOf, type DecidedStroke, type StruckChord } from '../private/notes';
 
 /** Which tones of the chord are struck, as places in it (0 the bass, then its tones in order), and octaves added to each. */
 interface VoicingFacts {

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { pitchName } from '../../score/pitch';
+import { pitchName } from '../../theory/pitch';
 import { soundingNotes } from '../../score/query';
 import type { Score } from '../../score/score';
 import { TICKS_PER_QUARTER as Q } from '../../score/ticks';
@@ -9,7 +9,7 @@ import { chordSymbol } from '../../theory/chord';
 import { keyName } from '../../theory/key';
 import { readScoreFile } from '../readScoreFile';
 import { readAbc } from './read';
-import { writeAbc } from './write';
+import { writeAbc } from '../private/abc/write';
 
 const notesOf = (score: Score, part = 0): string[] =>
   score.parts[part]!.notes.map(

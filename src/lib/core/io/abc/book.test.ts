@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { tunesIn } from './book';
-import { inOrder, partsInOrder } from './partOrder';
-import { prepareAbc } from './prepare';
+import { inOrder, partsInOrder } from '../private/abc/partOrder';
+import { prepareAbc } from '../private/abc/prepare';
 import { readAbc } from './read';
 
 const BOOK = `%abc

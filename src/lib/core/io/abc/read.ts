@@ -2,9 +2,9 @@
  * ABC into a Score. Every voice is walked through by itself, line after line, and cut into measures at its bars; staves
  * joined by a brace become one part. The parser is abcjs (parse.ts).
  */
-import type { BeamPlace } from '../groups';
+import type { BeamPlace } from '../private/groups';
 import { measureLength } from '../../score/metre';
-import { letterAt, pitchClassName, STEPS, toMidi, type Pitch } from '../../score/pitch';
+import { letterAt, pitchClassName, STEPS, toMidi, type Pitch } from '../../theory/pitch';
 import type {
   ChordSymbol,
   ClefMark,
@@ -23,8 +23,8 @@ import { fromFifths } from '../../theory/fifths';
 import { parseKey, type Key } from '../../theory/key';
 import { modeNamed } from '../../theory/modes';
 import { InputError } from '../inputError';
-import { assembleScore } from '../assemble';
-import type { ReadMeasure, ReadPart } from '../readMeasures';
+import { assembleScore } from '../private/assemble';
+import type { ReadMeasure, ReadPart } from '../private/readMeasures';
 import type { ReadResult } from '../readResult';
 import {
   parseAbc,
@@ -34,10 +34,18 @@ import {
   type AbcNote,
   type AbcPitch,
   type AbcTempo,
-} from './parse';
-import { inOrder, partsInOrder } from './partOrder';
-import { parserWarnings } from './parserWarnings';
-import { ALTER_OF, ARTICULATION_OF, DYNAMICS, GRACE, HAIRPIN_OF, ORNAMENT_OF, routeOf } from './signs';
+} from '../private/abc/parse';
+import { inOrder, partsInOrder } from '../private/abc/partOrder';
+import { parserWarnings } from '../private/abc/parserWarnings';
+import {
+  ALTER_OF,
+  ARTICULATION_OF,
+  DYNAMICS,
+  GRACE,
+  HAIRPIN_OF,
+  ORNAMENT_OF,
+  routeOf,
+} from '../private/abc/signs';
 
 /** Reads the first tune of a text. Throws InputError when there are no notes in it. */
 export function readAbc(text: string): ReadResult {

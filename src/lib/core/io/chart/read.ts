@@ -1,10 +1,10 @@
 /** Chord charts: ChordPro where brackets or directives say so, plain text otherwise. */
 import { notTooLong } from '../limits';
 import type { ReadResult } from '../readResult';
-import { readChordPro } from './readChordPro';
-import { readPlainChart } from './readPlain';
-import { chartToScore } from './toScore';
-import { isChordRow, sectionName, signOf, tokensOf } from './words';
+import { readChordPro } from '../private/chart/readChordPro';
+import { readPlainChart } from '../private/chart/readPlain';
+import { chartToScore } from '../private/chart/toScore';
+import { isChordRow, sectionName, signOf, tokensOf } from '../private/chart/words';
 
 const HAS_DIRECTIVES = /^\s*\{\s*[a-zA-Z_]+\s*[:}\s]/m;
 

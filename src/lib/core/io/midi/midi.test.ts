@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { parseMidi, writeMidi as encode } from 'midi-file';
 import { describe, expect, it } from 'vitest';
 import { keyFromProfile } from '../../analysis/keyProfile';
-import { pitchName } from '../../score/pitch';
+import { pitchName } from '../../theory/pitch';
 import { proposedParts } from '../../players/parts';
 import { soundingNotes } from '../../score/query';
 import type { Score } from '../../score/score';
@@ -10,10 +10,10 @@ import { TICKS_PER_QUARTER as Q } from '../../score/ticks';
 import { scoreFrom } from '../../test/shorthand';
 import { keyCode } from '../../theory/key';
 import { readScoreFile } from '../readScoreFile';
-import { quantise } from './quantise';
+import { quantise } from '../private/midi/quantise';
 import { readMidi } from './read';
 import { splitHands } from '../../players/splitHands';
-import { writeMidi } from './write';
+import { writeMidi } from '../private/midi/write';
 
 const piano = scoreFrom({
   title: 'Round trip',

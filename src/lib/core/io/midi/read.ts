@@ -13,16 +13,16 @@ import { TICKS_PER_QUARTER, type Ticks } from '../../score/ticks';
 import { spellMidi } from '../../theory/fifths';
 import { keyName, spellInKey, type Key } from '../../theory/key';
 import type { ReadResult } from '../readResult';
-import { tempoLine } from '../tempoLine';
-import { beatPosition, trackBeats } from './beats';
-import { withHeardGroups } from '../groups';
-import { beginsGroup, drumAccents, drumsSwing, drumStyle, type Struck } from './drums';
-import { settleEnds } from './ends';
+import { tempoLine } from '../private/tempoLine';
+import { beatPosition, trackBeats } from '../private/midi/beats';
+import { withHeardGroups } from '../private/groups';
+import { beginsGroup, drumAccents, drumsSwing, drumStyle, type Struck } from '../private/midi/drums';
+import { settleEnds } from '../private/midi/ends';
 import { readMidiEvents, secondsAt, type MidiFile, type Player } from './events';
-import { measuresFor } from './measures';
-import { quantise } from './quantise';
+import { measuresFor } from '../private/midi/measures';
+import { quantise } from '../private/midi/quantise';
 import { splitHands } from '../../players/splitHands';
-import { composerOf, rightsOf, titleOf } from './titles';
+import { composerOf, rightsOf, titleOf } from '../private/midi/titles';
 
 interface Played {
   readonly onset: Ticks;

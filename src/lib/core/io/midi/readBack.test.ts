@@ -4,12 +4,12 @@
  */
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { perform } from '../../performance';
+import { perform } from '../../performance/perform';
 import { TICKS_PER_QUARTER } from '../../score/ticks';
 import type { Score } from '../../score/score';
 import { scoreFrom } from '../../test/shorthand';
 import { readAbc } from '../abc/read';
-import { writeMidi } from './write';
+import { writeMidi } from '../private/midi/write';
 
 interface Stroke {
   readonly midi: number;

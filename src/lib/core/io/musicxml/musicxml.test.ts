@@ -1,7 +1,7 @@
 import { strToU8, zipSync } from 'fflate';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { pitchName } from '../../score/pitch';
+import { pitchName } from '../../theory/pitch';
 import { soundingNotes } from '../../score/query';
 import type { Score } from '../../score/score';
 import { TICKS_PER_QUARTER as Q } from '../../score/ticks';

@@ -2,7 +2,7 @@
 import { strToU8, zipSync } from 'fflate';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { pitchName } from '../../score/pitch';
+import { pitchName } from '../../theory/pitch';
 import { TICKS_PER_QUARTER as Q } from '../../score/ticks';
 import { scoreFrom } from '../../test/shorthand';
 import { readScoreFile } from '../readScoreFile';

@@ -6,10 +6,10 @@ import { plainLine } from '../../plainText';
 import { InputError } from '../inputError';
 import { atMost, MOST_MEASURES, MOST_NOTES, MOST_PART_MEASURES, MOST_PARTS } from '../limits';
 import type { ReadResult } from '../readResult';
-import { assembleScore } from '../assemble';
-import type { ReadPart } from '../readMeasures';
-import { partReader, type PartReader } from './readPart';
-import { child, childrenOf, parseXml, textOf, type Place, type XmlElement } from './xml';
+import { assembleScore } from '../private/assemble';
+import type { ReadPart } from '../private/readMeasures';
+import { partReader, type PartReader } from '../private/musicxml/readPart';
+import { child, childrenOf, parseXml, textOf, type Place, type XmlElement } from '../private/musicxml/xml';
 
 /** Reads a MusicXML document. Throws InputError when it is not one, or holds no notes. */
 export function readMusicXml(text: string): ReadResult {

@@ -2,14 +2,14 @@
 import fc from 'fast-check';
 import { evenMeasures } from '../../test/evenMeasures';
 import { describe, expect, it } from 'vitest';
-import { STEPS, pitchName } from '../../score/pitch';
+import { STEPS, pitchName } from '../../theory/pitch';
 import type { Mark, Measure, Note, Score } from '../../score/score';
 import { TICKS_PER_QUARTER as Q } from '../../score/ticks';
 import { chordSymbol } from '../../theory/chord';
-import { inReadingOrder } from '../assemble';
+import { inReadingOrder } from '../private/assemble';
 import { readMusicXml } from './read';
 import { writeMusicXml } from './write';
-import { parseXml, type XmlElement } from './xml';
+import { parseXml, type XmlElement } from '../private/musicxml/xml';
 
 const again = (score: Score): Score => readMusicXml(writeMusicXml(score)).score;
 

@@ -3,7 +3,7 @@
  * every note has its id, so that whoever draws the file can lead a click back to the note.
  */
 import { beatLength, endOf, measureLength } from '../../score/metre';
-import { toMidi } from '../../score/pitch';
+import { toMidi } from '../../theory/pitch';
 import type { ClefMark, Mark, Measure, Part, PedalMark, Score } from '../../score/score';
 import { TICKS_PER_QUARTER, type Ticks } from '../../score/ticks';
 import {
@@ -19,9 +19,9 @@ import {
   routeAtEnd,
   routeAtStart,
   timeXml,
-} from './writeMarks';
-import { writeNotes, type AmongNotes, type PartContext } from './writeNotes';
-import { Cursor, escape, heardTempo, metronome, xmlId } from './writeXml';
+} from '../private/musicxml/writeMarks';
+import { writeNotes, type AmongNotes, type PartContext } from '../private/musicxml/writeNotes';
+import { Cursor, escape, heardTempo, metronome, xmlId } from '../private/musicxml/writeXml';
 
 /** Writes a whole score. */
 export function writeMusicXml(score: Score): string {

@@ -34,7 +34,7 @@ export interface SimulatedPiece {
   readonly since: Day;
 }
 
-export interface Simulated {
+interface Simulated {
   readonly events: readonly (Omit<LessonEvent, 'id' | 'by' | 'withdraws' | 'at' | 'hand' | 'counting'> & {
     readonly assignment: string;
     readonly lesson: number;
@@ -50,7 +50,7 @@ export interface Simulated {
   }[];
 }
 
-export interface Traits {
+interface Traits {
   readonly steps: number;
   readonly skill: number;
   readonly weak: Strand;

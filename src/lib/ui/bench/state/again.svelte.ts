@@ -2,7 +2,7 @@
 const KEPT = 'keypath.again';
 
 /** A decision that was made here and could be made elsewhere, until it is said which. */
-export interface Question {
+interface Question {
   readonly places: number;
   readonly everywhere: () => void;
 }

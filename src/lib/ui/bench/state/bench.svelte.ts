@@ -14,7 +14,7 @@ import { TrialState } from './trial.svelte';
 import { ViewState, type Music } from './view.svelte';
 import type { SheetWish } from '$lib/engrave/sheet';
 
-export interface BenchStart extends DocumentStart {
+interface BenchStart extends DocumentStart {
   /** The levels of the studio. */
   readonly levels: readonly LevelContract[];
   readonly show: SheetWish;

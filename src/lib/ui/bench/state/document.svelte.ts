@@ -10,7 +10,7 @@ import { listed, type VersionDocument } from '$core/version/document';
 import type { Recipe } from '$core/version/recipe';
 import type { EditStore, SavedAnswer } from './store';
 
-export type SaveState =
+type SaveState =
   | { readonly is: 'saved' }
   | { readonly is: 'saving' }
   | { readonly is: 'failed'; readonly why: string; readonly isWaiting: boolean };

@@ -1,7 +1,7 @@
 /** What is chosen on the bench: one note, a stretch of one hand, whole measures of both; kept where it can be when the version changes. */
 import { describe, expect, it } from 'vitest';
 import { LEVELS } from '$core/arrange/levels';
-import { pitchName } from '$core/score/pitch';
+import { pitchName } from '$core/theory/pitch';
 import { scoreFrom } from '$core/test/shorthand';
 import { DEFAULT_RECIPE } from '$core/version/recipe';
 import { realise, type Version } from '$core/version/realise';
