@@ -58,6 +58,13 @@ export interface DecisionKey<Value> {
   readonly next: (current: Value | undefined, at: Situation) => Value | undefined;
 }
 
+export interface Standing {
+  /** Its keys are buttons beside the note in hand; of a chord only where the note is one of several. */
+  readonly note?: 'button' | 'of chords';
+  /** A line of its own in the panel of a measure: a list of its choices, or a field of another part. */
+  readonly measure?: 'list' | 'field';
+}
+
 export interface DecisionKind<Id extends string = string, Value = unknown> {
   readonly id: Id;
   /** What is decided, as a heading: "Finger", "Left hand". */
@@ -81,6 +88,12 @@ export interface DecisionKind<Id extends string = string, Value = unknown> {
   /** It is decided from one note to another: a slur, a hairpin. `choices` then name what begins; this makes the value. */
   readonly spans?: (chosen: Value, lastNote: string) => Value;
   readonly keys?: readonly DecisionKey<Value>[];
+  /** Where it stands on the bench beside the list that Enter opens. */
+  readonly stands?: Standing;
+  /** It is decided of one note at a time, however many are chosen. */
+  readonly isOfOneNote?: true;
+  /** Other words by which teachers look for it: "arpeggio" for the left hand. */
+  readonly words?: string;
   /** The option of the command line that decides it for the whole version: "texture" for --texture. */
   readonly option?: string;
   /** Other spellings that the option takes. */

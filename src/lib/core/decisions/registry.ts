@@ -2,16 +2,16 @@
 import { z } from 'zod';
 import { anchorSchema, scopeOf, type Anchor } from './anchor';
 import type { DecisionKind } from './kind';
-import { addNote } from './kinds/addNote';
+import { add } from './kinds/add';
 import { advice } from './kinds/advice';
 import { articulation } from './kinds/articulation';
-import { chordRhythm } from './kinds/chordRhythm';
-import { chordSymbols } from './kinds/chordSymbols';
-import { countingSchool } from './kinds/countingSchool';
-import { countWords } from './kinds/countWords';
+import { rhythm } from './kinds/rhythm';
+import { chords } from './kinds/chords';
+import { counting } from './kinds/counting';
+import { count } from './kinds/count';
 import { drop } from './kinds/drop';
 import { dynamic } from './kinds/dynamic';
-import { figureRhythm } from './kinds/figureRhythm';
+import { figure } from './kinds/figure';
 import { finger } from './kinds/finger';
 import { groups } from './kinds/groups';
 import { hairpin } from './kinds/hairpin';
@@ -19,18 +19,18 @@ import { hand } from './kinds/hand';
 import { hard } from './kinds/hard';
 import { hold } from './kinds/hold';
 import { home } from './kinds/home';
-import { insertNotes } from './kinds/insertNotes';
+import { insert } from './kinds/insert';
 import { inversion } from './kinds/inversion';
 import { length } from './kinds/length';
-import { melodyLine } from './kinds/melodyLine';
+import { melody } from './kinds/melody';
 import { octave } from './kinds/octave';
 import { pedalMark } from './kinds/pedalMark';
-import { pedalStyle } from './kinds/pedalStyle';
+import { pedal } from './kinds/pedal';
 import { pitch } from './kinds/pitch';
 import { repeats } from './kinds/repeats';
 import { section } from './kinds/section';
 import { slur } from './kinds/slur';
-import { songWords } from './kinds/songWords';
+import { words } from './kinds/words';
 import { strike } from './kinds/strike';
 import { technique } from './kinds/technique';
 import { texture } from './kinds/texture';
@@ -42,33 +42,33 @@ export const KINDS = [
   groups,
   repeats,
   section,
-  chordSymbols,
+  chords,
   texture,
-  melodyLine,
-  chordRhythm,
-  figureRhythm,
+  melody,
+  rhythm,
+  figure,
   voicing,
   inversion,
   strike,
   hand,
   octave,
   pitch,
-  addNote,
-  insertNotes,
+  add,
+  insert,
   drop,
   length,
   hold,
   articulation,
   slur,
   finger,
-  countingSchool,
-  countWords,
-  pedalStyle,
+  counting,
+  count,
+  pedal,
   pedalMark,
   dynamic,
   hairpin,
   technique,
-  songWords,
+  words,
   advice,
   hard,
 ] as const;

@@ -258,4 +258,9 @@ describe('the whole', () => {
     );
     expect(hardestOf(difficultyOf(score)).map((d) => d.measure)).toEqual([1, 3]);
   });
+  it('names a leap of more than an octave also where every measure is as hard', () => {
+    const [spot] = hardestOf(difficultyOf(piece('C4:1 E5:1 C4:1 E5:1', 'C3:4')));
+    expect(spot?.reasons.join()).toContain('leaps of a tenth');
+    expect(hardestOf(difficultyOf(piece('C4:1 D4:1 E4:1 D4:1', 'C3:4')))).toEqual([]);
+  });
 });

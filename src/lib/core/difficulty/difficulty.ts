@@ -23,6 +23,8 @@ export interface MeasureDifficulty extends HandDifficulty {
   /** null where the hand has nothing to play. */
   readonly right: HandDifficulty | null;
   readonly left: HandDifficulty | null;
+  /** Widest leap of a hand within it, in staff positions: 7 is an octave. */
+  readonly leap: number;
   /** The teacher has marked it as hard. */
   readonly isMarked?: true;
 }
@@ -39,6 +41,7 @@ export function difficultyOf(score: Score): MeasureDifficulty[] {
       score: onScale(more + SECOND_HAND * less + sum(together)),
       reasons: reasonsOf(demands, [...right, ...left, ...together]),
       right: demands.right && { score: onScale(sum(right)), reasons: reasonsOf(demands, right) },
+      leap: Math.max(demands.right?.leap ?? 0, demands.left?.leap ?? 0),
       left: demands.left && { score: onScale(sum(left)), reasons: reasonsOf(demands, left) },
     };
   });

@@ -15,6 +15,9 @@ export function scoreOfWhole(difficulty: readonly { readonly score: number }[]):
 /** 1 to 6 for a score from 0 to 100. */
 export const levelOf = (score: number): number => 1 + LEVEL_FROM.filter((from) => score >= from).length;
 
+/** A leap, in staff positions, that stands out however the other measures are: more than an octave. */
+const WIDE_LEAP = 7;
+
 /** The hardest measures, three at most, that stand out and say why. `isNew` leaves out what has stood before. */
 export function hardestOf(
   difficulty: readonly MeasureDifficulty[],
@@ -22,7 +25,7 @@ export function hardestOf(
 ): MeasureDifficulty[] {
   const mean = difficulty.reduce((sum, d) => sum + d.score, 0) / Math.max(1, difficulty.length);
   return difficulty
-    .filter((d) => isNew(d.measure) && d.reasons.length > 0 && d.score > mean)
+    .filter((d) => isNew(d.measure) && d.reasons.length > 0 && (d.score > mean || d.leap > WIDE_LEAP))
     .sort((a, b) => b.score - a.score || a.measure - b.measure)
     .slice(0, 3);
 }

@@ -3,6 +3,7 @@
  * the music. Measures are given by index; words for people are made where they are shown.
  */
 import { difficultyOf, type MeasureDifficulty } from '../difficulty/difficulty';
+import { LEVELS } from '../arrange/levels';
 import { hardestOf, levelOf, scoreOfWhole } from '../difficulty/level';
 import { beatLength, endOf } from '../score/metre';
 import { pitchClassName } from '../theory/pitch';
@@ -180,7 +181,7 @@ export function reportOf(
     difficulty,
     hardest: hardSpots(difficulty, form),
     difficultyScore: whole,
-    level: levelOf(whole),
+    level: Math.max(levelOf(whole), levelReading(score)),
   };
 }
 
@@ -204,6 +205,14 @@ const homeLine = (key: Key, spans: readonly Named[]): HomeLine => ({
 });
 
 const NOTHING: Pick<PlayablePart, 'proposals' | 'wide'> = { proposals: [], wide: [] };
+
+/** The first level that reads every key signature of a piece: a slow melody in six sharps is no beginner's. */
+function levelReading({ measures }: Score): number {
+  const most = Math.max(...measures.map((m) => Math.abs(m.key.fifths)));
+  return (
+    LEVELS.find(({ accidentals }) => accidentals === null || accidentals >= most)?.level ?? LEVELS.length
+  );
+}
 
 type Named = ChordSpan & { readonly chord: Chord };
 

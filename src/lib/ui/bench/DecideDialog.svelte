@@ -1,12 +1,14 @@
 <script lang="ts">
   /** Everything that can be decided at Selection, in a list that is searched by typing; words are written in place. */
   import { SCOPES, type Scope } from '$core/decisions/anchor';
-  import { allKinds, kindOf, type AnyKind, type Decision, type KindId } from '$core/decisions/registry';
+  import { kindOf, type AnyKind, type KindId } from '$core/decisions/registry';
   import { Command, Dialog } from 'bits-ui';
   import { untrack } from 'svelte';
   import { perform } from './commands';
-  import { placesHere, scopeHere, scopesHere } from './places';
+  import { choicesOf, decidedNow, offersOf, scopeOfKind, settingsOffered, type Offer } from './offers';
+  import { scopesHere } from './places';
   import { scopeText } from './scopeText';
+  import { seek, underHeadings } from './seek';
   import { getBench } from './state/bench.svelte';
 
   interface Props {
@@ -24,74 +26,38 @@
   let text = $state('');
   let complaint = $state('');
   let sought = $state('');
-  let list = $state<HTMLElement | null>(null);
-  /** Milliseconds after which the list is looked at again, and how often: it follows what is typed a moment later. */
-  const FOLLOWS = 60;
-  const MOST_LOOKS = 8;
-  let looks = 0;
-  /** Enter struck with the last letter means what is sought, not what stood there before: it waits until the list has followed. */
-  function taken(label: string, act: () => void): () => void {
-    return () => {
-      const words = sought.toLowerCase().split(/\s+/).filter(Boolean);
-      if (looks >= MOST_LOOKS || words.every((word) => label.toLowerCase().includes(word))) {
-        looks = 0;
-        return act();
-      }
-      looks += 1;
-      setTimeout(
-        () => list?.querySelector<HTMLElement>('[data-command-item][data-selected]')?.click(),
-        FOLLOWS,
-      );
-    };
-  }
-
-  /** Kinds with a place of their own elsewhere: fingers by their keys, words to count in the panel. */
-  const ELSEWHERE: readonly KindId[] = ['finger', 'hand', 'octave', 'pitch', 'count'];
   const situation = $derived(bench.situation);
-  const kinds = $derived(
-    situation === undefined
-      ? []
-      : allKinds().filter(
-          (kind) =>
-            (only ? kind.id === only : !ELSEWHERE.includes(kind.id)) &&
-            (choicesOf(kind).length > 0 || kind.written !== undefined),
-        ),
+  const offers = $derived([...offersOf(bench, scope, only), ...(only ? [] : settingsOffered(bench))]);
+  const found = $derived(seek(offers, sought));
+  const MOST_FOUND = 60;
+  /** Under their headings while nothing is sought; then one after another, the best first. */
+  const groups = $derived(
+    sought.trim() === '' ? underHeadings(found) : [{ heading: '', items: found.slice(0, MOST_FOUND) }],
   );
-  /** What a kind offers here; what leads from note to note needs more than one. */
-  function choicesOf(kind: AnyKind) {
-    const { length } = bench.selection.notes;
-    const { spans } = kind;
-    return (situation ? (kind.choices?.(situation) ?? []) : []).filter(
-      ([value]) => !spans || length > 1 || spans(value, '') === value,
-    );
-  }
-  const scopeFor = (kind: AnyKind): Scope => {
-    if (scope && kind.scopes.includes(scope)) return scope;
-    return scopeHere(kind.id, bench);
-  };
-  const decidedFor = (kind: AnyKind): Decision['value'] | undefined => {
-    const [at] = placesHere(kind.id, scopeFor(kind), bench);
-    return at && bench.document.decided(kind.id, at)?.value;
-  };
-  const same = (a: unknown, b: unknown): boolean => JSON.stringify(a) === JSON.stringify(b);
+  const idOf = ({ group, name }: Offer): string => `${group}: ${name}`;
+  // Enter takes the best of what is found, at once.
+  let marked = $derived(groups[0]?.items[0] ? idOf(groups[0].items[0]) : '');
 
+  function take(offer: Offer): void {
+    if (offer.take() === 'write') write(kindOf(offer.kind!) as unknown as AnyKind);
+    else open = false;
+  }
   function write(kind: AnyKind): void {
-    const value = decidedFor(kind);
+    const value = decidedNow(bench, kind, scope);
     writing = kind.id;
     complaint = '';
     text = value !== undefined && situation ? kind.written!.show(value, situation) : '';
   }
-  function choose(kind: AnyKind, value: Decision['value'] | undefined): void {
-    perform(bench, { do: 'decide here', kind: kind.id, scope: scopeFor(kind), value });
-    open = false;
-  }
   function keep(): void {
     if (!writing || !situation) return;
     const kind = kindOf(writing) as unknown as AnyKind;
-    if (text.trim() === '') return choose(kind, undefined);
-    const value = kind.written!.read(text, situation);
-    if (value === undefined) complaint = `Not understood. Write it like this: ${kind.written!.hint}`;
-    else choose(kind, value);
+    const value = text.trim() === '' ? undefined : kind.written!.read(text, situation);
+    if (value === undefined && text.trim() !== '') {
+      complaint = `Not understood. Write it like this: ${kind.written!.hint}`;
+      return;
+    }
+    perform(bench, { do: 'decide here', kind: kind.id, scope: scopeOfKind(bench, kind, scope), value });
+    open = false;
   }
   // Only where it is opened: a version that arrives meanwhile must not take away what is being typed.
   $effect(() => {
@@ -101,13 +67,14 @@
     scope = undefined;
     writing = undefined;
     sought = '';
-    looks = 0;
+    if (!only) return;
     // A kind that is only written is written at once.
-    const [kind] = kinds;
-    if (only && kind?.written && choicesOf(kind).length === 0) write(kind);
+    const kind = kindOf(only) as unknown as AnyKind;
+    if (kind.written && choicesOf(bench, kind).length === 0) write(kind);
   }
   const offered = $derived.by(() => {
-    const all = new Set(kinds.flatMap((kind) => scopesHere(kind.id, bench)));
+    const kinds = new Set(offers.flatMap(({ kind }) => (kind ? [kind] : [])));
+    const all = new Set([...kinds].flatMap((kind) => scopesHere(kind, bench)));
     return SCOPES.filter((s) => all.has(s));
   });
 </script>
@@ -155,13 +122,14 @@
           <input
             class="field"
             aria-label={kindOf(writing).name}
-            placeholder={written.hint}
+            aria-describedby="written-like"
             bind:value={text}
             {@attach (field) => {
               field.focus();
               field.select();
             }}
           />
+          <p id="written-like" class="text-sm text-quiet">For example: {written.hint}</p>
           {#if complaint}<p class="text-sm text-alarm" role="alert">{complaint}</p>{/if}
           <p class="flex items-center gap-4">
             <button class="action">Change</button>
@@ -169,51 +137,42 @@
           </p>
         </form>
       {:else}
-        <Command.Root class="flex min-h-0 flex-col gap-2" label="What to change">
+        <Command.Root
+          class="flex min-h-0 flex-col gap-2"
+          label="What to change"
+          shouldFilter={false}
+          bind:value={marked}
+        >
           <Command.Input
             bind:value={sought}
             class="field"
             placeholder="Type what you want to change"
             autofocus
           />
-          <Command.List bind:ref={list} class="min-h-0 overflow-y-auto">
+          <Command.List class="min-h-0 overflow-y-auto">
             <Command.Viewport>
-              <Command.Empty class="p-2 text-quiet">No matching options here.</Command.Empty>
-              {#each kinds as kind (kind.id)}
-                {@const now = decidedFor(kind)}
+              {#if found.length === 0}<p class="p-2 text-quiet" role="status">
+                  No matching options here.
+                </p>{/if}
+              {#each groups as { heading, items } (heading)}
                 <Command.Group>
-                  <Command.GroupHeading class="px-2 pt-2 text-sm font-semibold"
-                    >{kind.name}</Command.GroupHeading
-                  >
+                  {#if heading}
+                    <Command.GroupHeading class="px-2 pt-2 text-sm font-semibold"
+                      >{heading}</Command.GroupHeading
+                    >
+                  {/if}
                   <Command.GroupItems>
-                    {#each choicesOf(kind) as [value, name] (name)}
+                    {#each items as offer (idOf(offer))}
                       <Command.Item
-                        class="flex min-h-7 cursor-pointer items-center rounded-sm px-2 py-0.5 data-selected:bg-accent-soft"
-                        value="{kind.name} {name}"
-                        onSelect={taken(`${kind.name} ${name}`, () => choose(kind, value))}
+                        class="flex min-h-7 cursor-pointer items-center gap-2 rounded-sm px-2 py-0.5 data-selected:bg-accent-soft pointer-coarse:min-h-11"
+                        value={idOf(offer)}
+                        onSelect={() => take(offer)}
                       >
-                        {name}
-                        {#if same(now, value)}<span class="ml-auto text-sm text-quiet">your choice</span>{/if}
+                        {#if !heading}<span class="text-quiet">{offer.group}:</span>{/if}
+                        {offer.name}
+                        {#if offer.note}<span class="ml-auto text-sm text-quiet">{offer.note}</span>{/if}
                       </Command.Item>
                     {/each}
-                    {#if kind.written}
-                      <Command.Item
-                        class="flex min-h-7 cursor-pointer items-center rounded-sm px-2 py-0.5 data-selected:bg-accent-soft"
-                        value="{kind.name} write"
-                        onSelect={taken(`${kind.name} write`, () => write(kind))}
-                      >
-                        {now === undefined ? 'write …' : `“${kind.written.show(now, situation!)}”, write …`}
-                      </Command.Item>
-                    {/if}
-                    {#if now !== undefined}
-                      <Command.Item
-                        class="flex min-h-7 cursor-pointer items-center rounded-sm px-2 py-0.5 data-selected:bg-accent-soft"
-                        value="{kind.name} give back"
-                        onSelect={taken(`${kind.name} reset`, () => choose(kind, undefined))}
-                      >
-                        reset
-                      </Command.Item>
-                    {/if}
                   </Command.GroupItems>
                 </Command.Group>
               {/each}

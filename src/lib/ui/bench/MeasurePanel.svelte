@@ -12,7 +12,7 @@
   import { violationText } from '$core/version/limits';
   import { chordSymbol, chordToneNames, degree, inversion, isDiatonic } from '$core/theory/chord';
   import type { Version } from '$core/version/realise';
-  import { allKinds, decisionText, type KindId } from '$core/decisions/registry';
+  import { allKinds, decisionText, kindOf, type KindId } from '$core/decisions/registry';
   import { capital, measureText, plural, reasonsText } from '$ui/text';
   import CountPanel from './CountPanel.svelte';
   import Fingers from './Fingers.svelte';
@@ -61,11 +61,10 @@
       : undefined,
   );
   /** What is decided in the measure or its section beside what has a line of its own. */
-  const OWN_LINE: readonly KindId[] = ['texture', 'melody', 'rhythm', 'counting', 'count', 'pedal'];
   const decidedHere = $derived(
     bench.document.decisions.filter(
       ({ kind, at }) =>
-        !OWN_LINE.includes(kind) &&
+        !kindOf(kind).stands?.measure &&
         (('measure' in at && at.measure === measure.id) ||
           ('range' in at &&
             bench.layout &&
@@ -75,7 +74,7 @@
   const lists = $derived(
     allKinds().filter(
       (kind) =>
-        ['texture', 'melody', 'rhythm'].includes(kind.id) &&
+        kind.stands?.measure === 'list' &&
         bench.situation &&
         (kind.choices?.(bench.situation).length ?? 0) > 0,
     ),

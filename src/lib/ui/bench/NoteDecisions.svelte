@@ -1,6 +1,6 @@
 <script lang="ts">
   /** What is decided about the note in hand, and its keys as small buttons. */
-  import { decisionText, type KindId } from '$core/decisions/registry';
+  import { decisionText } from '$core/decisions/registry';
   import { noteKinds, perform } from './commands';
   import FingerPad from './FingerPad.svelte';
   import { keyText } from '$ui/form/press';
@@ -11,17 +11,15 @@
   const bench = getBench();
   const made = $derived(bench.document.decisions.filter((d) => 'note' in d.at && d.at.note === note));
   /** What is wanted most often; everything else is in the list that Enter opens. */
-  const USUAL: readonly KindId[] = ['hand', 'octave', 'drop', 'inversion', 'strike'];
-  const ALL = noteKinds()
-    .filter((kind) => USUAL.includes(kind.id))
-    .flatMap((kind) => (kind.keys ?? []).map((key) => ({ kind: kind.id, ...key })));
-  const ofChords: readonly KindId[] = ['inversion', 'strike'];
+  const ALL = noteKinds().flatMap((kind) =>
+    kind.stands?.note ? (kind.keys ?? []).map((key) => ({ kind, ...key })) : [],
+  );
   const isInChord = $derived.by(() => {
     const notes = bench.view.version?.score.parts[0]?.notes ?? [];
     const own = notes.find((n) => n.id === note);
     return notes.some((n) => n.id !== note && n.onset === own?.onset && n.staff === own.staff);
   });
-  const keys = $derived(ALL.filter(({ kind }) => isInChord || !ofChords.includes(kind)));
+  const keys = $derived(ALL.filter(({ kind }) => isInChord || kind.stands?.note !== 'of chords'));
 </script>
 
 <div class="mt-1.5 max-desk:hidden"><FingerPad {note} {hand} /></div>
@@ -45,7 +43,7 @@
         class="min-h-6 min-w-7 rounded-sm border border-hairline px-1.5 font-mono hover:border-ink"
         title={does}
         aria-label={does}
-        onclick={() => perform(bench, { do: 'decide by key', kind, press })}
+        onclick={() => perform(bench, { do: 'decide by key', kind: kind.id, press })}
         ><span class="pointer-coarse:hidden">{keyText(press)}</span><span
           class="hidden font-sans pointer-coarse:inline">{does}</span
         ></button

@@ -5,16 +5,6 @@ import { WHOLE, type Anchor, type Scope } from '$core/decisions/anchor';
 import { kindOf, type KindId } from '$core/decisions/registry';
 import type { BenchState } from './state/bench.svelte';
 
-/** Kinds of which one note at a time is decided, however many are chosen. */
-const ONE_NOTE: ReadonlySet<KindId> = new Set([
-  'finger',
-  'technique',
-  'words',
-  'dynamic',
-  'pedal mark',
-  'hold',
-]);
-
 const isHere = (kind: KindId, scope: Scope): boolean => kindOf(kind).scopes.includes(scope);
 
 /** The scope that a key or a choice means for a kind, where nobody says otherwise: as narrow as the kind has it and as wide as what is chosen. */
@@ -40,7 +30,7 @@ export function placesHere(kind: KindId, scope: Scope, bench: BenchState): reado
   if (scope === 'version') return [WHOLE];
   if (scope === 'note') {
     if (!selection.note) return [];
-    const isOne = ONE_NOTE.has(kind) || kindOf(kind).spans;
+    const isOne = kindOf(kind).isOfOneNote || kindOf(kind).spans;
     const notes = isOne ? [kindOf(kind).spans ? selection.notes[0]! : selection.note] : selection.notes;
     return notes.map(({ id }) => ({ note: id }));
   }

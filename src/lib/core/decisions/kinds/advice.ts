@@ -5,6 +5,7 @@ import { defineKind } from '../kind';
 export const advice = defineKind({
   id: 'advice',
   name: 'Note to the student',
+  words: 'remark reminder text',
   value: lineText().min(1).max(300),
   scopes: ['measure', 'range', 'section', 'version'],
   says: (value) => `to the student: “${value}”`,

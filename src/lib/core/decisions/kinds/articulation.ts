@@ -17,6 +17,7 @@ const NAMES: Readonly<Record<Touch, string>> = {
 export const articulation = defineKind({
   id: 'articulation',
   name: 'Articulation',
+  words: 'staccato accent tenuto short',
   value: z.enum(ARTICULATIONS),
   scopes: ['note', 'measure', 'range', 'section'],
   says: (value) => NAMES[value],

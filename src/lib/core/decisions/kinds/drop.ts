@@ -5,6 +5,8 @@ import { defineKind } from '../kind';
 export const drop = defineKind({
   id: 'drop',
   name: 'Left out',
+  stands: { note: 'button' },
+  words: 'thinner easier fewer notes omit delete remove',
   value: z.literal(true),
   scopes: ['note'],
   says: () => 'left out',

@@ -12,6 +12,8 @@ const LOUDNESS = ['pp', 'p', 'mp', 'mf', 'f', 'ff'].filter((sign) => sign in DYN
 export const dynamic = defineKind({
   id: 'dynamic',
   name: 'Dynamics',
+  isOfOneNote: true,
+  words: 'loud soft forte piano volume',
   value: z.enum(['none', ...LOUDNESS]),
   scopes: ['note'],
   says: (value) => (value === 'none' ? 'no dynamics here' : `dynamics: ${value}`),

@@ -7,6 +7,8 @@ const FINGERS = [1, 2, 3, 4, 5] as const;
 export const finger = defineKind({
   id: 'finger',
   name: 'Finger',
+  isOfOneNote: true,
+  words: 'fingering fingers thumb',
   value: z.literal(FINGERS),
   scopes: ['note'],
   says: (value) => `finger ${value}`,

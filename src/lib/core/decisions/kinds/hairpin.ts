@@ -11,6 +11,7 @@ const NUMBER = 6;
 export const hairpin = defineKind({
   id: 'hairpin',
   name: 'Hairpin',
+  words: 'crescendo diminuendo louder softer',
   value: z.union([
     z.literal('none'),
     z.strictObject({ type: z.enum(['crescendo', 'diminuendo']), to: z.string().min(1).max(80) }),

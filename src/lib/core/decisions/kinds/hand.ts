@@ -10,6 +10,8 @@ const VISITING_VOICE = { right: 2, left: 6 } as const;
 export const hand = defineKind({
   id: 'hand',
   name: 'Hand',
+  stands: { note: 'button' },
+  words: 'hands left right swap take over',
   value: z.enum(['right', 'left']),
   scopes: ['note'],
   says: (value) => `${value} hand`,

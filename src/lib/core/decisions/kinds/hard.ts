@@ -5,6 +5,7 @@ import { defineKind } from '../kind';
 export const hard = defineKind({
   id: 'hard',
   name: 'Hard',
+  words: 'difficult practice mark spot',
   value: z.literal(true),
   scopes: ['measure', 'range'],
   says: () => 'marked as a hard spot',

@@ -18,6 +18,8 @@ const HOLD_IDS = Object.keys(HOLDS) as [Hold, ...Hold[]];
 export const hold = defineKind({
   id: 'hold',
   name: 'Held',
+  isOfOneNote: true,
+  words: 'fermata pause tie long',
   value: z.enum(HOLD_IDS),
   scopes: ['note'],
   says: (value) => HOLDS[value],

@@ -15,6 +15,8 @@ const turned = (by: 1 | -1) => (current: Turns | undefined) =>
 export const inversion = defineKind({
   id: 'inversion',
   name: 'Inversion',
+  stands: { note: 'of chords' },
+  words: 'shape chord position turn',
   value: z.literal(TURNS),
   scopes: ['note', 'measure', 'range', 'section'],
   says: (value) =>

@@ -1,5 +1,6 @@
 /** What each kind of decision does to the music of a version, and that none of them does more. */
 import fc from 'fast-check';
+import { readdirSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
 import { readMusicXml } from '../../io/musicxml/read';
 import { writeMusicXml } from '../../io/musicxml/write';
@@ -12,7 +13,7 @@ import { chordSymbol } from '../../theory/chord';
 import { transpositionTo } from '../../transpose/transpose';
 import { realise, type Version } from '../../version/realise';
 import { DEFAULT_RECIPE, type Recipe } from '../../version/recipe';
-import { allKinds, decisionSchema, type Decision } from '../registry';
+import { allKinds, decisionSchema, KINDS, type Decision } from '../registry';
 import type { Situation } from '../kind';
 
 const song = scoreFrom({
@@ -463,5 +464,13 @@ describe('every kind', () => {
       }),
       { numRuns: 60 },
     );
+  });
+});
+
+describe('modules of kinds', () => {
+  it('have the names of the kinds', () => {
+    const files = readdirSync('src/lib/core/decisions/kinds').filter((f) => !f.endsWith('.test.ts'));
+    const camel = (id: string): string => id.replace(/ (\w)/g, (_, letter: string) => letter.toUpperCase());
+    expect(files.sort()).toEqual(KINDS.map(({ id }) => `${camel(id)}.ts`).sort());
   });
 });

@@ -14,6 +14,7 @@ const nameOf = ({ value, dots }: { readonly value: Value; readonly dots: 0 | 1 }
 export const length = defineKind({
   id: 'length',
   name: 'Length',
+  words: 'duration longer shorter rhythm',
   value: z.strictObject({ value: z.literal(VALUES), dots: z.literal([0, 1]) }),
   scopes: ['note'],
   says: (value) => `a ${nameOf(value)}`,

@@ -13,6 +13,8 @@ const moved = (by: 1 | -1) => (current: (typeof OCTAVES)[number] | undefined) =>
 export const octave = defineKind({
   id: 'octave',
   name: 'Octave',
+  stands: { note: 'button' },
+  words: 'octaves higher lower register',
   value: z.literal(OCTAVES),
   scopes: ['note'],
   says: (value) => `${Math.abs(value) === 1 ? 'an octave' : 'two octaves'} ${value > 0 ? 'higher' : 'lower'}`,

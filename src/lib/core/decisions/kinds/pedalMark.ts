@@ -13,6 +13,8 @@ const NAMES: Readonly<Record<FootMark, string>> = {
 export const pedalMark = defineKind({
   id: 'pedal mark',
   name: 'Pedal at this note',
+  isOfOneNote: true,
+  words: 'sustain damper foot',
   value: z.enum(PEDAL_MARKS),
   scopes: ['note'],
   says: (value) => `pedal: ${NAMES[value]}`,

@@ -28,6 +28,7 @@ const SEMITONES: Readonly<Record<number, string>> = {
 export const pitch = defineKind({
   id: 'pitch',
   name: 'Pitch',
+  words: 'note wrong sharp flat higher lower melody',
   value: z.strictObject({
     steps: z.number().int().min(-MOST_STEPS).max(MOST_STEPS),
     alter: z.number().int().min(-2).max(2),

@@ -5,6 +5,7 @@ import { defineKind } from '../kind';
 export const repeats = defineKind({
   id: 'repeats',
   name: 'Repeats',
+  words: 'repeat written out again ending',
   value: z.enum(['signs', 'written out']),
   scopes: ['version'],
   says: (value) => (value === 'signs' ? 'repeat signs' : 'repeats written out'),

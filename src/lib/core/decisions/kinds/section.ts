@@ -7,6 +7,7 @@ import { defineKind } from '../kind';
 export const section = defineKind({
   id: 'section',
   name: 'Section',
+  words: 'introduction intro verse chorus bridge interlude form part',
   value: z.union([
     z.literal('none'),
     z.strictObject({ name: lineText().max(60), role: z.enum(ROLES).optional() }),

@@ -8,6 +8,7 @@ type SlurValue = { readonly to: string } | 'none';
 export const slur = defineKind({
   id: 'slur',
   name: 'Slur',
+  words: 'legato phrase bow',
   value: z.union([z.literal('none'), z.strictObject({ to: z.string().min(1).max(80) })]),
   scopes: ['note'],
   says: (value) => (value === 'none' ? 'no slur from here' : 'slur'),

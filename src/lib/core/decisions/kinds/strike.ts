@@ -19,6 +19,8 @@ const STRIKE_IDS = Object.keys(STRIKES) as [Strike, ...Strike[]];
 export const strike = defineKind({
   id: 'strike',
   name: 'Roll or break',
+  stands: { note: 'of chords' },
+  words: 'arpeggio arpeggiate roll broken chord spread',
   value: z.enum(STRIKE_IDS),
   scopes: ['note', 'measure', 'range', 'section'],
   says: (value) => `chord ${STRIKES[value]}`,

@@ -6,6 +6,8 @@ import { defineKind } from '../kind';
 export const technique = defineKind({
   id: 'technique',
   name: 'Instruction at the note',
+  isOfOneNote: true,
+  words: 'text words instruction',
   value: lineText().min(1).max(60),
   scopes: ['note'],
   says: (value) => `“${value}”`,

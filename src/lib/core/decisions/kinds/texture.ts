@@ -12,6 +12,8 @@ const fitting = ({ level, measure, hasAccompaniment, isSingAlong }: Situation): 
 export const texture = defineKind({
   id: 'texture',
   name: 'Left hand',
+  stands: { measure: 'list' },
+  words: 'figure pattern accompaniment arpeggio broken style bass riff thinner easier fuller hands',
   value: z.enum(TEXTURE_IDS as [TextureId, ...TextureId[]]),
   scopes: ['measure', 'range', 'section', 'version'],
   says: (value) => `left hand: ${inSentence(TEXTURES[value].name)}`,

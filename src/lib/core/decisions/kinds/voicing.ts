@@ -33,6 +33,7 @@ const VOICING_IDS = Object.keys(VOICINGS) as [Voicing, ...Voicing[]];
 export const voicing = defineKind({
   id: 'voicing',
   name: 'Chord voicing',
+  words: 'thinner fuller open close easier chord notes shape octave octaves',
   value: z.enum(VOICING_IDS),
   scopes: ['note', 'measure', 'range', 'section'],
   says: (value) => `chord as ${VOICINGS[value].name}`,

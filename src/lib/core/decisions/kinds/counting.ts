@@ -3,9 +3,11 @@ import { SCHOOL_IDS, SCHOOLS } from '../../counting/schools';
 import { defineKind } from '../kind';
 
 /** The school in which is counted, or that nothing is counted. */
-export const countingSchool = defineKind({
+export const counting = defineKind({
   id: 'counting',
   name: 'Counting',
+  stands: { measure: 'field' },
+  words: 'count system syllables',
   value: z.enum([...SCHOOL_IDS, 'none']),
   scopes: ['measure', 'range', 'section', 'version'],
   says: (value) => (value === 'none' ? 'not counted' : `counted in ${SCHOOLS[value].name}`),

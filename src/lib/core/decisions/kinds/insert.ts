@@ -50,9 +50,10 @@ function noteText(
 }
 
 /** Notes that the source does not have, put into a measure. */
-export const insertNotes = defineKind({
+export const insert = defineKind({
   id: 'insert',
   name: 'Inserted notes',
+  words: 'add note write riff fill melody introduction',
   value: z.array(inserted).min(1).max(16),
   scopes: ['measure'],
   says: (value) => `inserted: ${value.map((n) => pitchName(parsePitch(n.pitch)!)).join(', ')}`,

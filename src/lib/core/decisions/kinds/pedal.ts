@@ -3,9 +3,11 @@ import { PEDAL_STYLE_NAMES, PEDAL_STYLES } from '../../pedal/pedal';
 import { defineKind, following } from '../kind';
 
 /** How the pedal is used; `source` keeps the marks that the piece came with. */
-export const pedalStyle = defineKind({
+export const pedal = defineKind({
   id: 'pedal',
   name: 'Pedal',
+  stands: { measure: 'field' },
+  words: 'sustain damper foot',
   value: z.enum([...PEDAL_STYLES, 'source']),
   scopes: ['measure', 'range', 'section', 'version'],
   says: (value) => `pedal: ${PEDAL_STYLE_NAMES[value]}`,

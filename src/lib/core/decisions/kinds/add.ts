@@ -18,9 +18,10 @@ const nameOf = (steps: number): string =>
   INTERVALS[steps] ?? `${Math.abs(steps)} steps ${steps > 0 ? 'above' : 'below'}`;
 
 /** Other keys struck together with a note, by steps of the scale: −7 an octave below, 2 a third above. */
-export const addNote = defineKind({
+export const add = defineKind({
   id: 'add',
   name: 'Add chord notes',
+  words: 'fuller chord richer double octave octaves',
   value: z
     .array(
       z

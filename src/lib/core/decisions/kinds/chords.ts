@@ -7,9 +7,10 @@ const moved = (text: string, fifths: number): string =>
   chordRowText((readChordRow(text) ?? []).map((chord) => chord && transposeChord(chord, fifths)));
 
 /** The chords of a measure, spread evenly over it, in the key of the source: "C G7", or beat by beat "C . G7 .". */
-export const chordSymbols = defineKind({
+export const chords = defineKind({
   id: 'chords',
   name: 'Chords',
+  words: 'harmony chord reharmonise symbol',
   value: z
     .string()
     .trim()

@@ -8,9 +8,11 @@ import { defineKind } from '../kind';
 const MOST_VERSES = 9;
 
 /** What is sung at a note, verse by verse; a syllable that goes on ends with a hyphen. An empty text takes the words away. */
-export const songWords = defineKind({
+export const words = defineKind({
   id: 'words',
   name: 'Lyrics',
+  isOfOneNote: true,
+  words: 'words syllables sing text',
   value: z
     .array(z.strictObject({ verse: z.number().int().min(1).max(MOST_VERSES), text: lineText().max(80) }))
     .min(1)

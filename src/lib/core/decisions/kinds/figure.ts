@@ -39,9 +39,10 @@ type Figure = keyof typeof FIGURES;
 const FIGURE_IDS = Object.keys(FIGURES) as [Figure, ...Figure[]];
 
 /** The rhythm in which the left hand strikes what it holds in a measure. */
-export const figureRhythm = defineKind({
+export const figure = defineKind({
   id: 'figure',
   name: 'Left-hand rhythm',
+  words: 'figure pattern rhythm thinner easier fewer strokes accompaniment',
   value: z.enum(FIGURE_IDS),
   scopes: ['measure', 'range', 'section'],
   says: (value) => `left hand: ${FIGURES[value].name}`,
