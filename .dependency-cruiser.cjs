@@ -23,6 +23,7 @@ const FLOORS = [
   'chords',
   'edits',
   'lessons',
+  'takes',
 ];
 
 const upwards = FLOORS.slice(0, -1).map((floor, i) => ({

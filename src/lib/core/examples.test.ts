@@ -6,6 +6,7 @@ import { formOf } from './analysis/form';
 import { chordsOf } from './analysis/harmony';
 import { writeMusicXml } from './io/musicxml/write';
 import type { Score } from './score/score';
+import { perform } from './performance/perform';
 import { soundingNotes } from './score/query';
 import { scoreFrom } from './test/shorthand';
 import { documentOf } from './version/document';
@@ -29,6 +30,7 @@ const GIVEN = {
   formOf,
   chordsOf,
   soundingNotes,
+  perform,
   bytesOf: (score: Score) => new TextEncoder().encode(writeMusicXml(score)),
 };
 

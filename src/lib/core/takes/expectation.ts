@@ -57,7 +57,10 @@ export function expectationOf(
   const begins = played[0]?.onset ?? 0;
   const strikes = played.flatMap((measure) =>
     performance.notes
-      .filter(({ onset, staff }) => onset >= measure.onset && onset < measure.onset + measure.length && isOf(hand, staff))
+      .filter(
+        ({ onset, staff }) =>
+          onset >= measure.onset && onset < measure.onset + measure.length && isOf(hand, staff),
+      )
       .map((note) => ({ note, measure: measure.index })),
   );
   strikes.sort((a, b) => a.note.onset - b.note.onset || a.note.midi - b.note.midi);
@@ -74,7 +77,8 @@ export function expectationOf(
   return { onsets: onsetsOf(notes), notes, tempo };
 }
 
-const isOf = (hand: TakenHand | undefined, staff: number): boolean => !hand || (staff === 1) === (hand === 'right');
+const isOf = (hand: TakenHand | undefined, staff: number): boolean =>
+  !hand || (staff === 1) === (hand === 'right');
 
 /** The measures of a stretch as they follow one another the first time that it is played. */
 function stretchOf({ measures }: Performance, from: number, to: number): Performance['measures'] {

@@ -16,29 +16,39 @@ const SKIPPED = 2.4;
 const MOST_SKIPPED = 3;
 /** Neighbours played in the other order, or a key struck again. */
 const BACK = 2;
+/** After a pause, to begin again a few onsets before. */
+const AGAIN = 3;
+const MOST_AGAIN = 10;
 /** To anywhere; less to the beginning of a measure, and after a pause. */
 const JUMP = 9;
 const TO_MEASURE = -2;
 const AFTER_PAUSE = -1.5;
 /** Seconds of silence that are a pause, at least. */
-const PAUSE = 0.7;
+export const PAUSE = 0.7;
 /** Seconds within which a chord is struck, and within which it may be rolled. */
 const [CHORD, ROLLED] = [0.06, 0.3];
 /** What it costs to be twice as slow or quick as the tempo so far, and at the most. */
-const OFF_TEMPO = 0.9;
-const OFF_TEMPO_AT_MOST = 2.2;
-/** To stay where nothing more is to be struck. */
-const STAYED = 1.6;
+const OFF_TEMPO = 1.5;
+const OFF_TEMPO_AT_MOST = 2.6;
+/** To stay where nothing more is to be struck: soon after, and later than any chord is rolled. */
+const [STAYED, STAYED_LONG] = [1.6, 3];
 
 /** Seconds for a quarter note around a moment. */
 export type PaceAt = (seconds: number) => number;
 
 /** The index of an onset for each keystroke, in their order. */
-export function follow({ onsets }: Expectation, keystrokes: readonly Keystroke[], paceAt: PaceAt): readonly number[] {
+export function follow(
+  { onsets }: Expectation,
+  keystrokes: readonly Keystroke[],
+  paceAt: PaceAt,
+): readonly number[] {
   const size = onsets.length;
   if (size === 0 || keystrokes.length === 0) return [];
   const prices = pricesOf(onsets);
-  let cost = Float64Array.from(onsets, (onset, k) => prices(k, keystrokes[0]!.midi) + (k === 0 ? 0 : arrival(onset, true)));
+  let cost = Float64Array.from(
+    onsets,
+    (onset, k) => prices(k, keystrokes[0]!.midi) + (k === 0 ? 0 : arrival(onset, true)),
+  );
   const back: Int32Array[] = [];
   for (let n = 1; n < keystrokes.length; n++) {
     const { onset: now, midi } = keystrokes[n]!;
@@ -50,7 +60,8 @@ export function follow({ onsets }: Expectation, keystrokes: readonly Keystroke[]
     for (let k = 0; k < size; k++) {
       let least = cost[best]! + arrival(onsets[k]!, gap > PAUSE);
       let source = best;
-      for (let j = Math.max(0, k - 1 - MOST_SKIPPED); j <= Math.min(size - 1, k + 1); j++) {
+      const furthest = Math.min(size - 1, k + (gap > PAUSE ? MOST_AGAIN : 1));
+      for (let j = Math.max(0, k - 1 - MOST_SKIPPED); j <= furthest; j++) {
         const price = cost[j]! + stepPrice(onsets, j, k, gap, pace);
         if (price < least) [least, source] = [price, j];
       }
@@ -70,12 +81,18 @@ const arrival = ({ opensMeasure }: ExpectedOnset, afterPause: boolean): number =
   JUMP + (opensMeasure ? TO_MEASURE : 0) + (afterPause ? AFTER_PAUSE : 0);
 
 /** What it costs to come from one onset to another near it, `gap` seconds after the keystroke before. */
-function stepPrice(onsets: readonly ExpectedOnset[], from: number, to: number, gap: number, pace: number): number {
+function stepPrice(
+  onsets: readonly ExpectedOnset[],
+  from: number,
+  to: number,
+  gap: number,
+  pace: number,
+): number {
   if (to === from) {
     const isChord = onsets[to]!.notes.length > 1;
-    return gap < CHORD ? 0 : isChord && gap < ROLLED ? 0.5 : STAYED;
+    return gap < CHORD ? 0 : isChord && gap < ROLLED ? 0.5 : gap < ROLLED ? STAYED : STAYED_LONG;
   }
-  if (to < from) return BACK + (gap < CHORD ? 0 : STAYED);
+  if (to < from) return gap > PAUSE ? AGAIN : BACK + (gap < CHORD ? 0 : STAYED);
   const quarters = (onsets[to]!.time - onsets[from]!.time) / TICKS_PER_QUARTER;
   const expected = Math.max(0.02, quarters * pace);
   const off = OFF_TEMPO * Math.abs(Math.log2(Math.max(gap, 0.02) / expected));
@@ -90,7 +107,8 @@ function pricesOf(onsets: readonly ExpectedOnset[]): (onset: number, midi: numbe
     for (const midi of set) for (const by of BESIDE) near.add(midi + by).add(midi - by);
     return near;
   });
-  return (onset, midi) => (sets[onset]!.has(midi) ? KEY.right : beside[onset]!.has(midi) ? KEY.beside : KEY.other);
+  return (onset, midi) =>
+    sets[onset]!.has(midi) ? KEY.right : beside[onset]!.has(midi) ? KEY.beside : KEY.other;
 }
 
 function indexOfLeast(costs: Float64Array): number {
