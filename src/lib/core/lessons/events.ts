@@ -4,6 +4,7 @@
  * An event names measures of the source by their ids. So a plan that is cut otherwise, a section that begins elsewhere, an introduction
  * in front, another level or key keep it.
  */
+import type { Heard } from './heard';
 import type { Day } from './calendar';
 import type { StepHand } from './steps';
 
@@ -28,8 +29,10 @@ export interface LessonEvent {
   /** Reached, in quarter notes per minute; null where none was measured. */
   readonly tempo: number | null;
   readonly grade: Grade | null;
-  /** "teacher" or "learner" */
+  /** "teacher", "learner" or "ear" */
   readonly by: string;
+  /** What the ear heard of it. */
+  readonly heard?: Heard;
   /** ISO instant, and the studio's day of it. */
   readonly at: string;
   readonly day: Day;

@@ -1,6 +1,7 @@
 /** What a lesson has to say, as it travels from its page to the record: an event, what takes one back, or what is written and set. */
 import { z } from 'zod';
 import { linesText } from '../plainText';
+import { heardSchema } from './heard';
 
 /** Named by the page that says it: what arrives twice is kept once. */
 const token = z.string().regex(/^[\w-]{12,64}$/);
@@ -31,6 +32,10 @@ export const eventSchema = z.object({
   counting: z.boolean().default(false),
   tempo,
   grade: z.union([z.literal(1), z.literal(2), z.literal(3), z.literal(4)]).nullable(),
+  /** The ear, where its proposal was accepted as it was; else the teacher. */
+  by: z.enum(['teacher', 'ear']).optional(),
+  /** What the ear heard of it, where it listened. */
+  heard: heardSchema.optional(),
   at,
 });
 

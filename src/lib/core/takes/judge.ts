@@ -75,8 +75,8 @@ export interface Take {
 const SURE = 0.5;
 /** Early or late by more than so many seconds and so much of a quarter. */
 const [OFF, OFF_SHARE] = [0.12, 0.2];
-/** One hand was played alone where the other has hardly a right note, and it has most of its own. */
-const [HARDLY, MOSTLY] = [0.1, 0.5];
+/** Share of its notes from which a hand took part; and share of what was struck that is right where one hand explains it all. */
+const [TOOK_PART, MOSTLY] = [0.3, 0.75];
 const FEWEST_OF_HAND = 3;
 /** Times that the pace is learned from what was followed, and followed again. */
 const ROUNDS = 2;
@@ -88,13 +88,38 @@ const ROUNDS = 2;
 export function judge(expectation: Expectation, heard: readonly Keystroke[], isOver = true): Take {
   const keystrokes = [...heard].sort((a, b) => a.onset - b.onset);
   const take = judgeAll(expectation, keystrokes, isOver);
-  const alone = handAlone(expectation, take);
-  if (!alone) return take;
+  const isBothAsked = (['right', 'left'] as const).every((hand) =>
+    expectation.notes.some((n) => n.hand === hand),
+  );
+  if (!isBothAsked || keystrokes.length < FEWEST_OF_HAND || hasBothHands(take)) return take;
+  const alone = (['right', 'left'] as const).map((hand): Take => ({
+    ...judgeAll(ofHand(expectation, hand), keystrokes, isOver),
+    handAlone: hand,
+  }));
+  // One hand explains what was struck, and the other has hardly anything of it.
+  const best = alone.reduce((a, b) => (rightIn(b) > rightIn(a) ? b : a));
+  return rightIn(best) >= MOSTLY * keystrokes.length && best.right > take.right ? best : take;
+}
+
+/** Whether each hand has right notes among those that were due to it. */
+function hasBothHands({ measures }: Take): boolean {
+  const notes = measures.flatMap((m) => m.notes);
+  return (['right', 'left'] as const).every(
+    (hand) => shareRight(notes.filter((n) => n.note.hand === hand)) >= TOOK_PART,
+  );
+}
+
+/** Notes that are right in what counts. */
+const rightIn = ({ measures }: Take): number =>
+  measures.reduce((sum, m) => sum + m.notes.filter((n) => n.verdict === 'right').length, 0);
+
+/** What one hand has of an expectation. */
+function ofHand(expectation: Expectation, hand: TakenHand): Expectation {
   const own = expectation.onsets
-    .map((onset) => ({ ...onset, notes: onset.notes.filter((n) => n.hand === alone) }))
+    .map((onset) => ({ ...onset, notes: onset.notes.filter((n) => n.hand === hand) }))
     .filter((onset) => onset.notes.length > 0);
-  const opened = own.map((onset, i) => ({ ...onset, opensMeasure: own[i - 1]?.measure !== onset.measure }));
-  return { ...judgeAll({ ...expectation, onsets: opened }, keystrokes, isOver), handAlone: alone };
+  const onsets = own.map((onset, i) => ({ ...onset, opensMeasure: own[i - 1]?.measure !== onset.measure }));
+  return { ...expectation, onsets, notes: expectation.notes.filter((n) => n.hand === hand) };
 }
 
 function judgeAll(expectation: Expectation, keystrokes: readonly Keystroke[], isOver: boolean): Take {
@@ -214,18 +239,4 @@ function measuresOf({ onsets }: Expectation, passes: readonly JudgedPass[]): rea
       },
     ];
   });
-}
-
-/** The hand that was played alone, if one was. */
-function handAlone({ notes }: Expectation, { measures }: Take): TakenHand | undefined {
-  const judged = measures.flatMap((m) => m.notes);
-  const shareOf = (hand: TakenHand): number | undefined => {
-    const own = judged.filter((n) => n.note.hand === hand);
-    return own.length < FEWEST_OF_HAND ? undefined : shareRight(own);
-  };
-  if (!notes.some((n) => n.hand === 'right') || !notes.some((n) => n.hand === 'left')) return undefined;
-  const [right, left] = [shareOf('right'), shareOf('left')];
-  if (right === undefined || left === undefined) return undefined;
-  if (left <= HARDLY && right >= MOSTLY) return 'right';
-  return right <= HARDLY && left >= MOSTLY ? 'left' : undefined;
 }

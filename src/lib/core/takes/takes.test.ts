@@ -48,7 +48,7 @@ describe('what is expected', () => {
       ...song,
       parts: song.parts.map((p) => ({
         ...p,
-        notes: p.notes.map((n, i) => (i === 0 ? { ...n, ornaments: [{ kind: 'trill' as const }] } : n)),
+        notes: p.notes.map((n, i) => (i === 0 ? { ...n, ornaments: [{ kind: 'trill-mark' as const }] } : n)),
       })),
     };
     const { notes } = expectationOf(perform(trill), { from: 0, to: 0 });

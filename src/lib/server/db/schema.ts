@@ -1,4 +1,5 @@
 /** The tables. Status, next step and due dates are never stored: they are computed from the events. */
+import type { Heard } from '$core/lessons/heard';
 import type { Locale } from '$core/locale';
 import type { PlannedStep, MethodId, Plan } from '$core/lessons/plan';
 import type { WeekItem } from '$core/lessons/week';
@@ -310,7 +311,10 @@ export const progressEvent = sqliteTable(
     tempo: integer('tempo'),
     /** 1 to 4; null where none was given. */
     grade: integer('grade'),
+    /** "teacher", "learner" or "ear" */
     by: text('by').notNull().default('teacher'),
+    /** What the ear heard of it; null where it did not listen. */
+    heard: text('heard', { mode: 'json' }).$type<Heard>(),
     withdraws: integer('withdraws'),
     /** Named by the page that sent it: what arrives twice is kept once. */
     token: text('token').unique(),

@@ -1,8 +1,9 @@
 /** The events of assignments: written once, never changed; what was wrong is withdrawn by another. */
 import type { SentEvent, SentWithdrawal } from '$core/lessons/record';
+import { heardSchema } from '$core/lessons/heard';
 import { playedBy } from '$core/lessons/steps';
 import type { Grade, LessonEvent } from '$core/lessons/events';
-import { and, asc, desc, eq, inArray } from 'drizzle-orm';
+import { and, asc, desc, eq, inArray, isNotNull, or } from 'drizzle-orm';
 import { atomically, type Db } from '../db/open';
 import { progressEvent } from '../db/schema';
 import { zoneOf } from './clock';
@@ -10,6 +11,12 @@ import { dayIn } from '$core/lessons/calendar';
 import { now } from './ids';
 
 type Row = typeof progressEvent.$inferSelect;
+
+/** What was heard, where it can still be read. */
+const heardIn = ({ heard }: Row): Pick<LessonEvent, 'heard'> => {
+  const read = heard === null ? undefined : heardSchema.safeParse(heard);
+  return read?.success ? { heard: read.data } : {};
+};
 
 const asEvent = (row: Row): LessonEvent => ({
   id: row.id,
@@ -23,6 +30,7 @@ const asEvent = (row: Row): LessonEvent => ({
   at: row.createdAt,
   day: row.day,
   withdraws: row.withdraws,
+  ...heardIn(row),
   ...(row.token === null ? {} : { token: row.token }),
 });
 
@@ -32,6 +40,21 @@ export const eventsOf = (db: Db, assignmentId: string): LessonEvent[] =>
     .select()
     .from(progressEvent)
     .where(eq(progressEvent.assignmentId, assignmentId))
+    .orderBy(asc(progressEvent.id))
+    .all()
+    .map(asEvent);
+
+/** Those that rest on what was heard, and those that take an event back. */
+export const heardEventsOf = (db: Db, assignmentId: string): LessonEvent[] =>
+  db
+    .select()
+    .from(progressEvent)
+    .where(
+      and(
+        eq(progressEvent.assignmentId, assignmentId),
+        or(isNotNull(progressEvent.heard), isNotNull(progressEvent.withdraws)),
+      ),
+    )
     .orderBy(asc(progressEvent.id))
     .all()
     .map(asEvent);
@@ -91,7 +114,8 @@ export const recordEvent = (db: Db, input: NewEvent, kept: Kept = {}): number =>
           ...playedBy(input.step, input),
           tempo: input.tempo,
           grade: input.grade,
-          by: kept.by ?? 'teacher',
+          by: input.by ?? kept.by ?? 'teacher',
+          heard: input.heard ?? null,
           token: input.token ?? null,
           createdAt: at,
           day: kept.past?.day ?? dayIn(zoneOf(tx), new Date(at)),

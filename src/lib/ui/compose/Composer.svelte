@@ -191,7 +191,7 @@
       return;
     }
     try {
-      instrument = await listenToKeys((midi) => set(writeKey(desk, midi)), simulated);
+      instrument = await listenToKeys(({ midi }) => set(writeKey(desk, midi)), simulated);
     } catch (error) {
       silence = error instanceof Error ? error.message : String(error);
     }

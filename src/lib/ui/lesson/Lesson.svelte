@@ -14,7 +14,11 @@
   import { measuresText, tempoText, toBeats, toQuarters } from '$ui/text';
   import Play from '@lucide/svelte/icons/play';
   import Square from '@lucide/svelte/icons/square';
+  import EarIcon from '@lucide/svelte/icons/ear';
+  import type { Grade } from '$core/lessons/events';
+  import { Ear } from './ear.svelte';
   import ForWeek from './ForWeek.svelte';
+  import Listening from './Listening.svelte';
   import Meanwhile from './Meanwhile.svelte';
   import { FINGERTIP, nearestNote, noteOf } from '$ui/score/pointed';
   import { LESSON_KEYS, type LessonAct } from './keys';
@@ -34,10 +38,24 @@
     last: { date: string; note: string } | null;
     /** Names of the pieces, and their metres, by assignment. */
     pieces: Readonly<Record<string, { title: string; time: TimeSignature }>>;
+    /** The simulated instrument is listened to. */
+    simulated?: boolean;
+    pretendAt?: string | undefined;
   }
-  let { lesson, music, time, numbers, keyboard, last, pieces }: Props = $props();
+  let {
+    lesson,
+    music,
+    time,
+    numbers,
+    keyboard,
+    last,
+    pieces,
+    simulated = false,
+    pretendAt,
+  }: Props = $props();
   const { sound } = untrack(() => music);
   const metronome = new Metronome();
+  const ear = new Ear();
 
   const chunk = $derived(lesson.chunk);
   const after = $derived(lesson.walk[lesson.walk.findIndex((c) => c.id === chunk?.id) + 1]);
@@ -84,12 +102,14 @@
     void chunk?.id;
     untrack(() => {
       sound.stop();
+      ear.forget();
       music.note = undefined;
     });
   });
   $effect(() => () => {
     sound.stop();
     metronome.stop();
+    ear.close();
   });
 
   function play(): void {
@@ -101,6 +121,25 @@
     sound.countIn = true;
     sound.share = Math.min(FASTEST, Math.max(SLOWEST, tempo / version.score.tempo));
     void sound.toggle(version.score.measures[chunk.from]!.start, chunk);
+  }
+  /** Listens to the step in hand, or ends the take. */
+  function listen(): void {
+    if (ear.isListening) return ear.stop();
+    if (!version || !chunk) return;
+    sound.stop();
+    const { from, to } = chunk;
+    void ear.start({ version, from, to, hand: lesson.step?.hand ?? 'both', tempo }, simulated);
+  }
+  function accept(grade = ear.heard?.grade): void {
+    const { heard } = ear;
+    if (!heard || !grade || ear.isListening) return;
+    lesson.accept(heard, grade);
+    ear.forget();
+  }
+  /** A grade is said of what was heard, where something was; else of the step in hand. */
+  function graded(value: Grade): void {
+    if (ear.heard && !ear.isListening) accept(value);
+    else lesson.grade(value);
   }
   const beats = $derived(toBeats(time, tempo));
   function click(): void {
@@ -116,6 +155,8 @@
   const ACTS: Readonly<Record<LessonAct, () => void>> = {
     'check off': () => lesson.tick(),
     play,
+    listen,
+    accept,
     'next step': () => lesson.stepBy(1),
     'previous step': () => lesson.stepBy(-1),
     'next chunk': () => lesson.walkBy(1),
@@ -125,10 +166,10 @@
     write: () => noteField?.focus(),
     'set week': () => lesson.setWeek(),
     end: () => end?.requestSubmit(),
-    'grade 1': () => lesson.grade(1),
-    'grade 2': () => lesson.grade(2),
-    'grade 3': () => lesson.grade(3),
-    'grade 4': () => lesson.grade(4),
+    'grade 1': () => graded(1),
+    'grade 2': () => graded(2),
+    'grade 3': () => graded(3),
+    'grade 4': () => graded(4),
   };
   const byPress = new Map(LESSON_KEYS.map(({ press, act }) => [press, ACTS[act]]));
   function onkeydown(event: KeyboardEvent): void {
@@ -219,6 +260,7 @@
             {svg}
             selected={music.note}
             sounding={sound.sounding}
+            slipped={ear.slipped}
             label="{measuresText(numbers, stretch.from, stretch.to)} of {chunkName}"
           />
         {/each}
@@ -231,6 +273,19 @@
         </div>
       {/each}
     </div>
+    {#if ear.isListening || ear.take || ear.problem}
+      <Listening
+        {ear}
+        {lesson}
+        {time}
+        {numbers}
+        {simulated}
+        {pretendAt}
+        onaccept={() => accept()}
+        ongrade={accept}
+        onagain={listen}
+      />
+    {/if}
     <div class="flex items-center gap-5 border-t border-hairline bg-paper px-4 pt-1 sm:px-7">
       <div class="h-[86px] min-w-0 flex-1">
         <Keys
@@ -257,6 +312,17 @@
             size={19}
             aria-hidden="true"
           />{/if}
+      </button>
+      <button
+        class="flex h-11 items-center gap-1.5 rounded-full border px-3 font-semibold disabled:opacity-50 {ear.isListening
+          ? 'border-accent bg-accent-soft'
+          : 'border-field bg-paper'}"
+        aria-pressed={ear.isListening}
+        title="L"
+        disabled={!version}
+        onclick={listen}
+      >
+        <EarIcon size={17} aria-hidden="true" />{ear.isListening ? 'Done' : 'Listen'}
       </button>
       <button
         class="h-9 border-b-2 px-1 {metronome.isOn || (sound.isPlaying && sound.click)
@@ -307,7 +373,7 @@
                 : 'border-field bg-paper'}"
               aria-pressed={lesson.last?.grade === grade}
               title={String(grade)}
-              onclick={() => lesson.grade(grade)}>{says}</button
+              onclick={() => graded(grade)}>{says}</button
             >
           {/each}
         </div>

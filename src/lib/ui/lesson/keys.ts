@@ -4,6 +4,8 @@ import { GRADES } from '$core/lessons/events';
 export type LessonAct =
   | 'check off'
   | 'play'
+  | 'listen'
+  | 'accept'
   | 'next step'
   | 'previous step'
   | 'next chunk'
@@ -27,6 +29,8 @@ interface LessonKey {
 export const LESSON_KEYS: readonly LessonKey[] = [
   { press: 'Enter', does: 'check off the step', act: 'check off' },
   { press: ' ', does: 'play the step, or stop', act: 'play' },
+  { press: 'l', does: 'listen to the step, or stop', act: 'listen' },
+  { press: 'a', does: 'accept what was heard', act: 'accept' },
   { press: 'ArrowDown', does: 'next step', act: 'next step' },
   { press: 'ArrowUp', does: 'previous step', act: 'previous step' },
   { press: 'ArrowRight', does: 'next chunk', act: 'next chunk' },

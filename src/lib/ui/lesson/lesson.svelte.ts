@@ -10,6 +10,7 @@ import {
   type ChunkState,
 } from '$core/lessons/progress';
 import { dueOn, reviewsOf } from '$core/lessons/reviews';
+import type { Heard } from '$core/lessons/heard';
 import type { LessonFields, Sent, SentEvent, SentWithdrawal } from '$core/lessons/record';
 import { playedBy, REVIEW } from '$core/lessons/steps';
 import { weekOf, type PieceToPractise, type WeekItem } from '$core/lessons/week';
@@ -202,8 +203,18 @@ export class LessonState {
         const said = { id, token: sent.token, by: 'teacher', at: sent.at ?? instantNow(), day: this.#today };
         if (sent.kind === 'withdrawal')
           return { ...NOTHING_DONE, ...said, withdraws: numberOf(sent.withdraws) };
-        const { chunk, step, tempo, grade } = sent;
-        return { ...said, ...playedBy(step, sent), chunk, step, tempo, grade, withdraws: null };
+        const { chunk, step, tempo, grade, by = 'teacher', heard } = sent;
+        return {
+          ...said,
+          ...playedBy(step, sent),
+          chunk,
+          step,
+          tempo,
+          grade,
+          by,
+          ...(heard ? { heard } : {}),
+          withdraws: null,
+        };
       }),
     ];
   });
@@ -306,6 +317,7 @@ export class LessonState {
     step: Step | undefined = this.step,
     grade: Grade | null = null,
     tempo: number | null = this.askedOf(step),
+    basis: Pick<SentEvent, 'by' | 'heard'> = {},
   ): void {
     const { piece, chunk } = this;
     if (!piece || !chunk || !step) return;
@@ -320,6 +332,7 @@ export class LessonState {
       counting: step.counting,
       tempo,
       grade,
+      ...basis,
       at: instantNow(),
     });
     this.lastToken = token;
@@ -350,6 +363,16 @@ export class LessonState {
       at: instantNow(),
     });
     if (token === this.lastToken) this.lastToken = undefined;
+  }
+
+  /**
+   * Takes what the ear proposed for the step in hand, or another grade for it: what was heard is kept with it, and whose grade it is.
+   * The tempo that was reached counts, up to what was asked.
+   */
+  accept(heard: Heard, grade: Grade = heard.grade): void {
+    const asked = this.askedOf(this.step);
+    const tempo = asked === null || heard.tempo === null ? asked : Math.min(asked, heard.tempo);
+    this.tick(this.step, grade, tempo, { by: grade === heard.grade ? 'ear' : 'teacher', heard });
   }
 
   /** Says how it went: of what was ticked last, or else of the step in hand, which is ticked with it. */

@@ -12,9 +12,11 @@
     sounding?: ReadonlySet<string> | undefined;
     /** Measures that are marked for what is said of them, by index. */
     marked?: ReadonlySet<number>;
+    /** Ids of notes that were not played as they stand. */
+    slipped?: readonly string[];
     label: string;
   }
-  let { svg, selected, chosen, current, marked, sounding, label }: Props = $props();
+  let { svg, selected, chosen, current, marked, sounding, slipped, label }: Props = $props();
   let element = $state<HTMLElement>();
   /** In sight, or about to be. What is not is kept as text that is neither laid out nor painted. */
   let isNear = $state(true);
@@ -51,6 +53,14 @@
     for (const note of element.querySelectorAll('.note.chosen')) note.classList.remove('chosen');
     for (const id of chosen ?? [])
       element.querySelector(`[data-id="${CSS.escape(id)}"]`)?.classList.add('chosen');
+  });
+
+  $effect(() => {
+    void svg;
+    if (!element) return;
+    for (const note of element.querySelectorAll('.note.slipped')) note.classList.remove('slipped');
+    for (const id of slipped ?? [])
+      element.querySelector(`[data-id="${CSS.escape(id)}"]`)?.classList.add('slipped');
   });
 
   $effect(() => {

@@ -1,5 +1,6 @@
 import { linesText } from '$core/plainText';
 import { PRACTICE_DAYS } from '$core/lessons/estimate';
+import { heardHistory } from '$core/lessons/heardHistory';
 import { dueOn } from '$core/lessons/reviews';
 import { db } from '$server/db';
 import { formOf, readForm } from '$server/forms';
@@ -17,6 +18,7 @@ import {
 import { skillsOf, strengthsShown, weeksOf } from '$server/studio/learnerPage';
 import { addLesson, beginLesson, lessonsOf } from '$server/studio/lessons';
 import { todayIn } from '$server/studio/clock';
+import { heardEventsOf } from '$server/studio/events';
 import { once } from '$server/studio/once';
 import { levelNames } from '$server/studio/levels';
 import { estimates, paceFrom } from '$server/studio/pace';
@@ -71,6 +73,11 @@ export const load: PageServerLoad = async ({ params, url }) => {
       today,
       REVIEWS,
     ),
+    /** What the ear heard of each piece. */
+    heard: whole.flatMap(({ id, title }) => {
+      const history = heardHistory(heardEventsOf(db(), id));
+      return history ? [{ id, title, history }] : [];
+    }),
     pace,
     weeks: weeksOf(histories.values(), lessons, PRACTICE_DAYS, today),
     tempi: whole

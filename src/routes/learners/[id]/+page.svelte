@@ -1,5 +1,6 @@
 <script lang="ts">
   /** One learner: what is next, how far along every piece they are, how the weeks went, and what suits them. */
+  import AsHeard from '$ui/learner/AsHeard.svelte';
   import DateInput from '$ui/form/DateInput.svelte';
   import Caution from '$ui/learner/Caution.svelte';
   import { levelText } from '$core/arrange/levels';
@@ -136,6 +137,8 @@
         {#each charts as chart (chart.title)}<Chart {...chart} />{/each}
       </div>
     {/if}
+
+    {#if data.heard.length > 0}<AsHeard pieces={data.heard} />{/if}
 
     <section class="mt-6 border-t border-hairline pt-4" aria-labelledby="lessons">
       <h2 id="lessons">Lessons</h2>

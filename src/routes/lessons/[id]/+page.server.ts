@@ -62,9 +62,17 @@ export const load: PageServerLoad = async ({ params, url, request, cookies }) =>
     /** The chunk to open at. */
     chunk: url.searchParams.get('chunk'),
     show: shown,
+    /** The instrument that ships for tests and the demo is listened to. */
+    simulated: url.searchParams.get('keyboard') === 'simulated',
+    /** In the demo, where an instrument is missing, its pretend player can be heard. */
+    pretendAt: process.env.KEYPATH_DEMO ? `${url.pathname}?${pretending(url.searchParams)}` : undefined,
     open: found && (await opened(found, url.searchParams.get('chunk'), shown, request)),
   };
 };
+
+/** The address's own wishes, with the simulated instrument. */
+const pretending = (wishes: URLSearchParams): URLSearchParams =>
+  new URLSearchParams([...wishes, ['keyboard', 'simulated']]);
 
 const forTab = ({ id, title, status, next, time }: AssignmentLine) => ({ id, title, status, next, time });
 

@@ -153,6 +153,8 @@
         keyboard={data.learner.keyboard}
         last={data.last}
         pieces={names}
+        simulated={data.simulated}
+        pretendAt={data.pretendAt}
       />
     {:else if !open}
       <div class="max-w-3xl px-7 py-7">

@@ -1,0 +1,1 @@
+ALTER TABLE `progress_event` ADD `heard` text;

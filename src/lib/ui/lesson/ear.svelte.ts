@@ -1,0 +1,168 @@
+/** The ear of a lesson: listens to an instrument while a step is played, judges as it goes, and proposes how it went. */
+import { perform } from '$core/performance/perform';
+import type { Heard } from '$core/lessons/heard';
+import { expectationOf, type Expectation, type TakenHand } from '$core/takes/expectation';
+import { judge, type JudgedMeasure, type Take } from '$core/takes/judge';
+import type { Keystroke } from '$core/takes/keystroke';
+import { pretendToPlay, type Habits } from '$core/takes/pretendPlayer';
+import { heardOf, sayTake, slipsOf, type TakenMusic } from '$core/takes/says';
+import type { Version } from '$core/version/realise';
+import { listenToKeys, strikeSimulated, type Instrument } from '$ui/midi/keyboard';
+import { measureText } from '$ui/text';
+
+/** What is played in a take. */
+export interface Wanted {
+  readonly version: Version;
+  readonly from: number;
+  readonly to: number;
+  readonly hand: TakenHand | 'both' | null;
+  /** Quarter notes per minute that are asked for. */
+  readonly tempo: number;
+}
+
+/** How a measure is marked: a sign beside the words, so that no colour is needed. */
+export type Mark = 'right' | 'slips' | 'stopped';
+
+/** Seconds of silence after the last onset of the music that end a take. */
+const AFTER_END = 2;
+
+export class Ear {
+  instrument = $state.raw<Instrument>();
+  /** Why nothing can be heard. */
+  problem = $state('');
+  isListening = $state(false);
+  take = $state.raw<Take>();
+  #wanted: Wanted | undefined;
+  #expectation: Expectation | undefined;
+  #keystrokes: Keystroke[] = [];
+  #asked = false;
+  #end: ReturnType<typeof setTimeout> | undefined;
+  #pretended: ReturnType<typeof setTimeout>[] = [];
+
+  /** Begins to listen. `simulated`: to the instrument that ships for tests. */
+  async start(wanted: Wanted, simulated: boolean): Promise<void> {
+    this.forget();
+    const { version, from, to, hand, tempo } = wanted;
+    this.#wanted = wanted;
+    this.#expectation = expectationOf(perform(version.score), {
+      from,
+      to,
+      tempo,
+      ...(hand === 'right' || hand === 'left' ? { hand } : {}),
+    });
+    try {
+      this.instrument ??= await listenToKeys(({ midi, at, velocity }) => {
+        if (this.isListening) this.#hear({ midi, onset: at, ...(velocity ? { velocity } : {}) });
+      }, simulated);
+      this.isListening = true;
+    } catch (error) {
+      this.problem = error instanceof Error ? error.message : String(error);
+    }
+  }
+
+  #hear(keystroke: Keystroke): void {
+    this.#keystrokes.push(keystroke);
+    if (this.#asked) return;
+    // Keys of a chord come together and are judged together.
+    this.#asked = true;
+    requestAnimationFrame(() => {
+      this.#asked = false;
+      if (this.isListening) this.#judge(false);
+    });
+  }
+
+  #judge(isOver: boolean): void {
+    const expectation = this.#expectation;
+    if (!expectation) return;
+    this.take = judge(expectation, this.#keystrokes, isOver);
+    clearTimeout(this.#end);
+    const isThrough = this.take.passes.at(-1)?.to === expectation.onsets.length - 1;
+    if (!isOver && isThrough) this.#end = setTimeout(() => this.stop(), AFTER_END * 1000);
+  }
+
+  /** The pretend player plays what is wanted on the simulated instrument, in its own time. */
+  pretend(habits: Habits): void {
+    if (!this.#expectation || !this.isListening) return;
+    const { keystrokes } = pretendToPlay(this.#expectation, habits);
+    for (const { onset, midi } of keystrokes)
+      this.#pretended.push(setTimeout(() => strikeSimulated(midi), onset * 1000));
+  }
+
+  /** The take is over: what was heard is judged to its end. */
+  stop(): void {
+    this.#clear();
+    if (!this.isListening) return;
+    this.isListening = false;
+    this.#judge(true);
+  }
+
+  #clear(): void {
+    clearTimeout(this.#end);
+    for (const timer of this.#pretended) clearTimeout(timer);
+    this.#pretended = [];
+  }
+
+  /** Forgets the take. */
+  forget(): void {
+    this.#clear();
+    this.problem = '';
+    this.isListening = false;
+    this.take = undefined;
+    this.#keystrokes = [];
+  }
+
+  close(): void {
+    this.forget();
+    this.instrument?.stop();
+    this.instrument = undefined;
+  }
+
+  get #music(): TakenMusic | undefined {
+    const { version } = this.#wanted ?? {};
+    if (!version) return undefined;
+    const { measures, parts } = version.score;
+    return {
+      pitchOf: (id) => parts[0]!.notes.find((n) => n.id === id)?.pitch,
+      measureText: (measure) => measureText(measures[measure]!.number),
+      ids: measures.map((m) => m.id),
+      numbers: measures.map((m) => m.number),
+      fifthsAt: (measure) => measures[measure]!.key.fifths,
+    };
+  }
+
+  /** What was heard, in words; `tempoText` writes a tempo as the metre counts. */
+  says(tempoText: (quarters: number) => string): string {
+    const [take, music] = [this.take, this.#music];
+    if (!take || !music) return '';
+    return sayTake(take, music, take.tempo === undefined ? undefined : tempoText(Math.round(take.tempo)));
+  }
+
+  /** The facts that are kept with a step; undefined while nothing was played. */
+  get heard(): Heard | undefined {
+    const [take, music] = [this.take, this.#music];
+    return take && music && this.#wanted ? heardOf(take, music, this.#wanted.tempo, 'keyboard') : undefined;
+  }
+
+  /** Each measure that was played, with its mark and what was not right in it. */
+  get marks(): readonly {
+    readonly measure: number;
+    readonly mark: Mark;
+    readonly slips: readonly string[];
+  }[] {
+    const music = this.#music;
+    if (!music || !this.take) return [];
+    return this.take.measures.map((m) => {
+      const slips = slipsOf(m, music);
+      return { measure: m.measure, mark: markOf(m, slips), slips };
+    });
+  }
+
+  /** Ids of written notes that were another key, or missed. */
+  get slipped(): readonly string[] {
+    const notes = this.take?.measures.flatMap((m) => m.notes) ?? [];
+    return notes.flatMap((n) => (n.verdict === 'other' || n.verdict === 'missed' ? [n.note.id] : []));
+  }
+}
+
+const markOf = ({ stood }: JudgedMeasure, slips: readonly string[]): Mark =>
+  slips.length > 0 ? 'slips' : stood > 0 ? 'stopped' : 'right';
