@@ -8,7 +8,7 @@ async function openLesson(page: Page, name: string): Promise<void> {
   await page.waitForURL(/\/lessons\//);
   await page.goto(`${page.url()}${page.url().includes('?') ? '&' : '?'}keyboard=simulated`);
   await expect(page.getByRole('list', { name: 'Steps' }).getByRole('listitem').first()).toBeVisible();
-  await expect(page.getByRole('button', { name: 'Listen' })).toBeEnabled();
+  await expect(page.getByRole('button', { name: 'Listen to the playing' })).toBeEnabled();
 }
 const heard = (page: Page) => page.getByRole('region', { name: 'What was heard' });
 const done = (page: Page) => page.locator('[aria-pressed=true][aria-label^="Uncheck"]');
@@ -16,9 +16,9 @@ const done = (page: Page) => page.locator('[aria-pressed=true][aria-label^="Unch
 test('a take is heard, marked by measure, and its grade accepted or overruled by one key', async ({
   page,
 }) => {
-  await openLesson(page, 'Runa');
+  await openLesson(page, 'Kasimir');
   const before = await done(page).count();
-  await page.getByRole('button', { name: 'Listen' }).click();
+  await page.getByRole('button', { name: 'Listen to the playing' }).click();
   await expect(heard(page)).toContainText('Listening to a simulated keyboard');
   await expectAccessible(page);
   await page.getByRole('button', { name: 'Let the pretend player play' }).click();
@@ -44,16 +44,16 @@ test('a take is heard, marked by measure, and its grade accepted or overruled by
   await expect(page.getByText('Saved', { exact: true })).toBeVisible();
 
   // What was heard stays with the student.
-  await page.getByRole('link', { name: 'Runa', exact: true }).first().click();
+  await page.getByRole('link', { name: 'Kasimir', exact: true }).first().click();
   await expect(page.getByRole('region', { name: 'As heard' })).toContainText('heard');
 });
 
 test('without an instrument a sentence says so, and the lesson goes on', async ({ page }) => {
   await open(page, '/');
-  await page.getByRole('button', { name: 'Start the lesson of Jory' }).click();
+  await page.getByRole('button', { name: 'Start the lesson of Kasimir' }).click();
   await page.waitForURL(/\/lessons\//);
-  await expect(page.getByRole('button', { name: 'Listen' })).toBeEnabled();
-  await page.getByRole('button', { name: 'Listen' }).click();
+  await expect(page.getByRole('button', { name: 'Listen to the playing' })).toBeEnabled();
+  await page.getByRole('button', { name: 'Listen to the playing' }).click();
   await expect(heard(page).getByRole('alert')).toContainText(/MIDI keyboard/);
   await heard(page).getByRole('button', { name: 'Close' }).click();
   await expect(heard(page)).toHaveCount(0);

@@ -318,6 +318,7 @@
           ? 'border-accent bg-accent-soft'
           : 'border-field bg-paper'}"
         aria-pressed={ear.isListening}
+        aria-label={ear.isListening ? 'Done playing' : 'Listen to the playing'}
         title="L"
         disabled={!version}
         onclick={listen}
