@@ -12,8 +12,11 @@ const GOAL = 0.9;
 const wanted = process.argv[2] ?? '';
 const chosen = MUTATIONS.filter((m) => m.file.includes(wanted));
 
-/** Tests lie beside what they test; what is analysed is tested as a whole folder. */
-const testsOf = ({ file }: Mutation): string => file.slice(0, file.lastIndexOf('/') + 1);
+/** Tests lie beside what they test; what is private is tested with its whole folder. */
+const testsOf = ({ file }: Mutation): string =>
+  file.includes('/private/')
+    ? file.slice(0, file.indexOf('/private/') + 1)
+    : file.slice(0, file.lastIndexOf('/') + 1);
 
 function noticed(mutation: Mutation): boolean {
   const before = readFileSync(mutation.file, 'utf8');

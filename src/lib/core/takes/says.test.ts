@@ -37,6 +37,7 @@ describe('a take in words', () => {
   it('names the measure and the key, by the letter of the note where that says it', () => {
     expect(said(changed(2, 66, 65))).toBe('Measure 3: F♯, not F. Everything else was right at 72.');
     expect(said(changed(3, 72, 73))).toBe('Measure 4: C, not C♯. Everything else was right at 72.');
+    expect(said(changed(1, 71, 72))).toBe('Measure 2: B, not C. Everything else was right at 72.');
     expect(said(changed(1, 71, 74))).toBe('Measure 2: B, not D. Everything else was right at 72.');
     expect(said(changed(1, 71, 83))).toBe(
       'Measure 2: B, not an octave higher. Everything else was right at 72.',

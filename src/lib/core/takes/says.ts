@@ -38,11 +38,15 @@ function keyName(midi: number, fifths: number): string {
 
 const nameOf = ({ step, alter }: Pitch): string => nameOfNote(step, alter);
 
-/** What was struck for a written note, by its own letter where that says it: F, not F sharp. */
+/** Whether a key belongs to the scale of a key signature. */
+const isInScale = (midi: number, fifths: number): boolean =>
+  Array.from({ length: 7 }, (_, i) => pitchClass(fifths - 1 + i)).includes(midi % 12);
+
+/** What was struck for a written note: by its name in the scale, else by the letter of the note. F, not F sharp; D, not E flat. */
 function playedName(written: Pitch, played: number, fifths: number): string {
   const by = played - toMidi(written);
   const alter = written.alter + by;
-  return Math.abs(by) === 1 && Math.abs(alter) <= 1
+  return Math.abs(by) === 1 && Math.abs(alter) <= 1 && !isInScale(played, fifths)
     ? nameOfNote(written.step, alter)
     : keyName(played, fifths);
 }

@@ -1,3 +1,8 @@
+<script module lang="ts">
+  /** Of the pretend player: another take of them at each time. */
+  let seed = 0;
+</script>
+
 <script lang="ts">
   /** What the ear heard of a step: a mark for each measure, a sentence, and the grade that is proposed. */
   import { gradeText } from '$core/lessons/events';
@@ -25,9 +30,8 @@
   const says = $derived(ear.says((quarters) => String(toBeats(time, quarters))));
   const heard = $derived(ear.heard);
   const marks = $derived(ear.marks);
-  /** A player who slips now and then; another take of them at each time. */
+  /** A player who slips now and then. */
   const HABITS = { jitter: 0.03, wrong: 0.06, missed: 0.02, drift: 0.05 };
-  let seed = 0;
   const SIGNS = { right: '✓', slips: '✗', stopped: '…' } as const;
   const WORDS = { right: 'right', slips: 'not yet right', stopped: 'with a stop' } as const;
 </script>
