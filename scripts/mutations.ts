@@ -339,7 +339,7 @@ export const MUTATIONS: readonly Mutation[] = [
   ...inFile(
     'takes/expectation.ts',
     ['const TOGETHER = TICKS_PER_QUARTER / 8', 'const TOGETHER = 0'],
-    ['isOrnament: !main.has(note)', 'isOrnament: false'],
+    ['isOrnament: main.get(note.id) !== note', 'isOrnament: false'],
   ),
   ...inFile(
     'lessons/heardHistory.ts',

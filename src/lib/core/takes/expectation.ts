@@ -63,16 +63,19 @@ export function expectationOf(
       )
       .map((note) => ({ note, measure: measure.index })),
   );
-  strikes.sort((a, b) => a.note.onset - b.note.onset || a.note.midi - b.note.midi);
   const main = mainStrikes(strikes.map(({ note }) => note));
-  const notes = strikes.map(({ note, measure }, index): ExpectedNote => ({
+  // An ornament belongs to its note: whoever leaves it out has passed over nothing.
+  const placed = strikes
+    .map(({ note, measure }) => ({ note, measure, time: main.get(note.id)!.onset - begins }))
+    .sort((a, b) => a.time - b.time || a.note.midi - b.note.midi);
+  const notes = placed.map(({ note, measure, time }, index): ExpectedNote => ({
     index,
     id: note.id,
     midi: note.midi,
     hand: note.staff === 1 ? 'right' : 'left',
     measure,
-    time: note.onset - begins,
-    isOrnament: !main.has(note),
+    time,
+    isOrnament: main.get(note.id) !== note,
   }));
   return { onsets: onsetsOf(notes), notes, tempo };
 }
@@ -89,13 +92,13 @@ function stretchOf({ measures }: Performance, from: number, to: number): Perform
 }
 
 /** Of a written note that sounds as several the longest stroke is the note itself; the others adorn it. */
-function mainStrikes(notes: readonly PlayedNote[]): ReadonlySet<PlayedNote> {
+function mainStrikes(notes: readonly PlayedNote[]): ReadonlyMap<string, PlayedNote> {
   const main = new Map<string, PlayedNote>();
   for (const note of notes) {
     const known = main.get(note.id);
     if (!known || note.duration > known.duration) main.set(note.id, note);
   }
-  return new Set(main.values());
+  return main;
 }
 
 function onsetsOf(notes: readonly ExpectedNote[]): readonly ExpectedOnset[] {
