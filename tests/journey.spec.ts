@@ -66,6 +66,7 @@ test('from uploading a file to the printed handout and the student’s record', 
   await page.getByRole('dialog').getByRole('checkbox', { name: /^Teo/ }).check();
   await page.getByRole('button', { name: 'Assign to Teo' }).click();
   await expect(page.getByText('Assigned to Teo.')).toBeVisible();
+  await expect(page.getByRole('link', { name: 'Teo’s practice plan' })).toBeVisible();
   await expect(page.getByRole('dialog').getByText('assigned', { exact: true }).first()).toBeVisible();
   await page.getByRole('button', { name: 'Close', exact: true }).click();
 

@@ -9,9 +9,11 @@
   interface Props {
     open: boolean;
     level: number;
+    /** Who has just been given it: their plans are the next click. */
+    plans: readonly { readonly name: string; readonly assignment: string }[];
     learners: readonly { id: string; name: string; level: number; has: boolean; isNewest: boolean }[];
   }
-  let { learners, level, open = $bindable() }: Props = $props();
+  let { learners, level, plans, open = $bindable() }: Props = $props();
 
   let sought = $state('');
   let chosen = $state<string[]>([]);
@@ -46,6 +48,14 @@
       <Dialog.Description class="mb-3 text-quiet"
         >It appears in the student’s pieces, with its practice plan.</Dialog.Description
       >
+      {#if plans.length > 0}
+        <p class="mb-3 border-l-[3px] border-accent pl-3">
+          Next:
+          {#each plans as { name, assignment } (assignment)}
+            <a class="link mr-3" href="/assignments/{assignment}">{name}’s practice plan</a>
+          {/each}
+        </p>
+      {/if}
       {#if learners.length > 0}
         {#if learners.length >= MANY}
           <input

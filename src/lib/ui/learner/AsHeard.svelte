@@ -20,6 +20,8 @@
     <div class="mt-3">
       <h3 class="font-semibold">{title}</h3>
       <p class="text-sm text-quiet">{plural(history.takes, 'take')} heard</p>
+      <!-- It scrolls sideways where there are many measures. -->
+      <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
       <div class="mt-1 overflow-x-auto" tabindex="0" role="group" aria-label="{title}, measure by measure">
         <table class="text-sm">
           <thead>

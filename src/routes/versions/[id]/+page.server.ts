@@ -86,8 +86,10 @@ export const actions: Actions = {
     if (!version) return fail(404, { message: gone('version') });
     const learners = asked.filter((one) => one !== undefined);
     if (learners.length < Math.max(1, asked.length)) return fail(404, { message: gone('student') });
-    for (const learner of learners) await giveNow(db(), work, version, learner.id);
-    return { given: learners.map((one) => one.name).join(', ') };
+    const plans: { readonly name: string; readonly assignment: string }[] = [];
+    for (const { id, name } of learners)
+      plans.push({ name, assignment: await giveNow(db(), work, version, id) });
+    return { given: learners.map((one) => one.name).join(', '), plans };
   },
   /** A student who is not there yet: added with what goes for most, at the level of the version, and given it. */
   giveNew: async ({ params, request }) => {
@@ -98,7 +100,7 @@ export const actions: Actions = {
     if (!form.ok) return fail(422, { message: Object.values(form.problems).join(' ') });
     const input = learnerSchema.parse({ ...usualLearner(version.level), name: form.data.name });
     const id = once(db(), sent.get('once'), (tx) => addLearner(tx, input, todayIn(tx)));
-    await giveNow(db(), work, version, id);
-    return { given: form.data.name };
+    const assignment = await giveNow(db(), work, version, id);
+    return { given: form.data.name, plans: [{ name: form.data.name, assignment }] };
   },
 };

@@ -276,7 +276,12 @@
         >
       {/if}
     </form>
-    <GiveDialog learners={data.learners} level={doc.recipe.level} bind:open={giving} />
+    <GiveDialog
+      learners={data.learners}
+      level={doc.recipe.level}
+      plans={(form && 'plans' in form ? form.plans : undefined) ?? []}
+      bind:open={giving}
+    />
   </header>
   <main id="main" class="flex min-h-0 flex-1 flex-col">
     <h1 class="sr-only">{data.version.title}, bench</h1>
