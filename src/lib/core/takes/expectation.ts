@@ -35,7 +35,7 @@ export interface Expectation {
   readonly tempo: number;
 }
 
-export interface Stretch {
+interface Stretch {
   /** First and last written measure, by index. */
   readonly from: number;
   readonly to: number;

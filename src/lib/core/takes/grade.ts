@@ -23,7 +23,7 @@ const ASKED: readonly Asked[] = [
   { grade: 2, right: 0.75, stops: 3, tempo: 0.6, unevenness: 1 },
 ];
 
-export interface ProposedGrade {
+interface ProposedGrade {
   readonly grade: Grade;
   /** Share of right notes, less what is too much; tempo reached, as a share of what was asked. */
   readonly right: number;

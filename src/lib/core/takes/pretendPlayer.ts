@@ -56,7 +56,7 @@ export interface Played {
 }
 
 /** Numbers from 0 to 1 from a seed, always the same (mulberry32). */
-export function randomFrom(seed: number): () => number {
+function randomFrom(seed: number): () => number {
   let state = seed >>> 0;
   return () => {
     state = (state + 0x6d2b79f5) >>> 0;

@@ -11,7 +11,7 @@ import { listenToKeys, strikeSimulated, type Instrument } from '$ui/midi/keyboar
 import { measureText } from '$ui/text';
 
 /** What is played in a take. */
-export interface Wanted {
+interface Wanted {
   readonly version: Version;
   readonly from: number;
   readonly to: number;
@@ -21,7 +21,7 @@ export interface Wanted {
 }
 
 /** How a measure is marked: a sign beside the words, so that no colour is needed. */
-export type Mark = 'right' | 'slips' | 'stopped';
+type Mark = 'right' | 'slips' | 'stopped';
 
 /** Seconds of silence after the last onset of the music that end a take. */
 const AFTER_END = 2;

@@ -12,7 +12,7 @@ class NoInstrument extends Error {
 }
 
 /** A key as an instrument strikes it. `at`: seconds on the page's clock; `velocity`: 1 to 127. */
-export interface StruckKey {
+interface StruckKey {
   readonly midi: number;
   readonly at: number;
   readonly velocity?: number;
