@@ -169,7 +169,7 @@ function judgePass(
   usual: number,
   isLeft: boolean,
 ): JudgedPass {
-  const timing = timingOf({ onsets } as Expectation, pass, usual);
+  const timing = timingOf({ onsets }, pass, usual);
   const timed = new Map(timing.map((t) => [t.onset, t]));
   const notes = matches.flatMap(({ note, onset, stroke }): JudgedNote[] => {
     if (stroke === undefined) {

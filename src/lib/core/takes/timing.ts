@@ -20,7 +20,11 @@ const AROUND = 3;
 const FEWEST = 3;
 
 /** The onsets of a pass that were struck, in order. `usual`: seconds for a quarter where nothing else is known. */
-export function timingOf({ onsets }: Expectation, pass: Pass, usual: number): readonly TimedOnset[] {
+export function timingOf(
+  { onsets }: Pick<Expectation, 'onsets'>,
+  pass: Pass,
+  usual: number,
+): readonly TimedOnset[] {
   const points = [...pass.struckAt]
     .sort((a, b) => a[0] - b[0])
     .map(([onset, time]) => ({ onset, time, quarters: onsets[onset]!.time / TICKS_PER_QUARTER }));

@@ -1,12 +1,13 @@
 <script lang="ts">
   /** How the whole version is counted and pedalled. */
   import { inSentence } from '$core/capital';
-  import { IDIOM_IDS, IDIOMS, type Idiom } from '$core/analysis/idioms';
+  import { IDIOMS, type Idiom } from '$core/analysis/idioms';
   import type { Feel } from '$core/counting/feel';
   import type { Recipe } from '$core/version/recipe';
   import Choice from './Choice.svelte';
   import { perform } from './commands';
   import DecisionChoice from './DecisionChoice.svelte';
+  import { COUNTED, FEELS, INTRODUCTIONS, MUSIC_KINDS } from './recipeChoices';
   import { getBench } from './state/bench.svelte';
 
   const bench = getBench();
@@ -14,24 +15,11 @@
   const version = $derived(bench.view.version);
   const set = (part: Partial<Recipe>): void => perform(bench, { do: 'set recipe', part });
 
-  const counted: { value: Recipe['countFor']; label: string }[] = [
-    { value: 'right', label: 'for the right hand' },
-    { value: 'left', label: 'for the left hand' },
-    { value: 'both', label: 'for both hands' },
-  ];
-  const feels: { value: Feel; label: string }[] = [
-    { value: 'straight', label: 'straight' },
-    { value: 'swing', label: 'swing' },
-  ];
   const cutTimes: { value: Recipe['cutTime']; label: string }[] = [
     { value: 'halves', label: 'in halves' },
     { value: 'quarters', label: 'in quarters' },
   ];
-  const introductions = [
-    { value: '0', label: 'none' },
-    { value: '2', label: '2 measures' },
-    { value: '4', label: '4 measures' },
-  ];
+  const introductions = INTRODUCTIONS.map(({ value, label }) => ({ value: String(value), label }));
   const PROPOSED = 'proposed';
   const idioms = $derived([
     {
@@ -40,7 +28,7 @@
         recipe.idiom === null && version ? inSentence(IDIOMS[version.idiom].name) : 'as the source shows',
       note: 'suggested',
     },
-    ...IDIOM_IDS.map((id) => ({ value: id, label: inSentence(IDIOMS[id].name), note: IDIOMS[id].says })),
+    ...MUSIC_KINDS,
   ]);
 </script>
 
@@ -69,7 +57,7 @@
     label="Count for"
     shown="counting:"
     value={recipe.countFor}
-    options={counted}
+    options={COUNTED}
     onchange={(countFor: Recipe['countFor']) => set({ countFor })}
   />
   {#if version?.score.measures.some((m) => m.time.beats === 2 && m.time.beatType === 2)}
@@ -85,7 +73,7 @@
     label="Feel"
     shown="eighths:"
     value={version?.feel ?? 'straight'}
-    options={feels}
+    options={FEELS}
     onchange={(feel: Feel) => set({ feel })}
   />
   <DecisionChoice kind="repeats" />

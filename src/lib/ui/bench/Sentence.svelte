@@ -9,6 +9,7 @@
   import DecisionChoice from './DecisionChoice.svelte';
   import HandsControls from './HandsControls.svelte';
   import MoreSettings from './MoreSettings.svelte';
+  import { STYLES } from './recipeChoices';
   import { getBench } from './state/bench.svelte';
 
   const bench = getBench();
@@ -44,10 +45,6 @@
       })),
     ];
   });
-  const styles: { value: Recipe['style']; label: string; note: string }[] = [
-    { value: 'solo', label: 'solo', note: 'the right hand plays the melody' },
-    { value: 'sing-along', label: 'sing-along', note: 'chords in the right hand, bass in the left' },
-  ];
 </script>
 
 <p
@@ -64,7 +61,7 @@
   <Choice
     label="Style"
     value={made?.isSingAlong ? 'sing-along' : recipe.style}
-    options={styles}
+    options={STYLES}
     onchange={(style: Recipe['style']) => set({ style })}
   />
   {#if keys.length > 0}

@@ -1,5 +1,4 @@
 /** Everything that can be changed at what is chosen, as one list: what each kind of decision offers, its keys, and the version's settings. */
-import { IDIOM_IDS, IDIOMS } from '$core/analysis/idioms';
 import { levelText } from '$core/arrange/levels';
 import { inSentence } from '$core/capital';
 import type { Anchor, Scope } from '$core/decisions/anchor';
@@ -8,6 +7,7 @@ import type { Recipe } from '$core/version/recipe';
 import { keyText } from '$ui/form/press';
 import { perform } from './commands';
 import { placesHere, scopeHere } from './places';
+import { COUNTED, FEELS, INTRODUCTIONS, MUSIC_KINDS, STYLES, type RecipeChoice } from './recipeChoices';
 import type { Sought } from './seek';
 import type { BenchState } from './state/bench.svelte';
 
@@ -88,85 +88,68 @@ export function choicesOf(
   );
 }
 
+/** A setting of the whole version that has a few values, with the words by which it is looked for. */
+interface Setting {
+  readonly part: keyof Recipe;
+  readonly group: string;
+  readonly words: string;
+  readonly choices: readonly RecipeChoice<unknown>[];
+  readonly now: unknown;
+}
+
 /** The settings of the whole version, as a teacher may look for them in the same list. */
 export function settingsOffered(bench: BenchState): readonly Offer[] {
   const { recipe } = bench.document;
+  const { version } = bench.view;
+  const isSingAlong = version?.isSingAlong ?? recipe.style === 'sing-along';
   const offer = (
-    group: string,
-    words: string,
-    name: string,
-    part: Partial<Recipe>,
-    isNow: boolean,
+    { part, group, words, now }: Omit<Setting, 'choices'>,
+    { value, label, note }: RecipeChoice<unknown>,
   ): Offer => ({
     group: `${group} (whole version)`,
     words,
-    name,
-    ...(isNow ? { note: 'your choice' } : {}),
-    take: () => perform(bench, { do: 'set recipe', part }),
+    name: note ? `${label}: ${note}` : label,
+    ...(value === now ? { note: 'your choice' } : {}),
+    take: () => perform(bench, { do: 'set recipe', part: { [part]: value } }),
   });
-  const levels = bench.levels.map(({ level, name }) => {
-    const [step, words] =
-      level < recipe.level
-        ? [', easier', 'thinner']
-        : level > recipe.level
-          ? [', harder', 'fuller richer']
-          : ['', ''];
-    const text = `${levelText(level)}, ${inSentence(name)}${step}`;
-    return offer('Level', `difficulty ${words}`, text, { level }, level === recipe.level);
-  });
-  // The nearest easier level first.
-  const [below, rest] = [levels.slice(0, indexOf(bench)).reverse(), levels.slice(indexOf(bench))];
-  const isSingAlong = bench.view.version?.isSingAlong ?? recipe.style === 'sing-along';
+  const settings: readonly Setting[] = [
+    {
+      part: 'style',
+      group: 'Style',
+      words: 'melody hands voice singer accompany',
+      choices: STYLES,
+      now: isSingAlong ? 'sing-along' : 'solo',
+    },
+    { part: 'idiom', group: 'Kind of music', words: 'style idiom', choices: MUSIC_KINDS, now: recipe.idiom },
+    {
+      part: 'introduction',
+      group: 'Introduction',
+      words: 'intro before measures',
+      choices: isSingAlong ? INTRODUCTIONS : [],
+      now: recipe.introduction,
+    },
+    { part: 'feel', group: 'Eighths', words: 'feel rhythm', choices: FEELS, now: recipe.feel },
+    { part: 'countFor', group: 'Counting', words: 'count hands', choices: COUNTED, now: recipe.countFor },
+  ];
   return [
-    ...below,
-    ...rest,
-    offer(
-      'Style',
-      'melody right hand play',
-      'solo: the right hand plays the melody',
-      { style: 'solo' },
-      !isSingAlong,
-    ),
-    offer(
-      'Style',
-      'voice singer accompany',
-      'sing-along: chords carry a singer',
-      { style: 'sing-along' },
-      isSingAlong,
-    ),
-    ...IDIOM_IDS.map((idiom) =>
-      offer(
-        'Kind of music',
-        `style idiom ${idiom}`,
-        inSentence(IDIOMS[idiom].name),
-        { idiom },
-        recipe.idiom === idiom,
-      ),
-    ),
-    ...(isSingAlong
-      ? ([0, 2, 4] as const).map((introduction) =>
-          offer(
-            'Introduction',
-            'intro before measures',
-            introduction === 0 ? 'none' : `${introduction} measures`,
-            { introduction },
-            recipe.introduction === introduction,
-          ),
-        )
-      : []),
-    offer('Eighths', 'feel rhythm swing', 'straight', { feel: 'straight' }, recipe.feel === 'straight'),
-    offer('Eighths', 'feel rhythm', 'swing', { feel: 'swing' }, recipe.feel === 'swing'),
-    ...(['right', 'left', 'both'] as const).map((countFor) =>
-      offer(
-        'Counting',
-        'count hands',
-        countFor === 'both' ? 'for both hands' : `for the ${countFor} hand`,
-        { countFor },
-        recipe.countFor === countFor,
-      ),
-    ),
+    ...levelsNearestFirst(bench).map(({ level, name }) => {
+      const [step, words] =
+        level < recipe.level
+          ? [', easier', ' thinner']
+          : level > recipe.level
+            ? [', harder', ' fuller richer']
+            : ['', ''];
+      return offer(
+        { part: 'level', group: 'Level', words: `difficulty${words}`, now: recipe.level },
+        { value: level, label: `${levelText(level)}, ${inSentence(name)}${step}` },
+      );
+    }),
+    ...settings.flatMap((setting) => setting.choices.map((choice) => offer(setting, choice))),
   ];
 }
 
-const indexOf = ({ levels, document }: BenchState): number =>
-  levels.findIndex(({ level }) => level >= document.recipe.level);
+/** The next easier level first, down to the easiest; then this one and those above it. */
+function levelsNearestFirst({ levels, document }: BenchState): BenchState['levels'] {
+  const below = levels.filter(({ level }) => level < document.recipe.level);
+  return [...below.reverse(), ...levels.slice(below.length)];
+}
