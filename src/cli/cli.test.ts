@@ -405,6 +405,19 @@ describe('commands', () => {
     });
   });
 
+  it('check: names chords that blur, and fails for them only with --strict', () => {
+    writeFileSync(
+      out('low.abc'),
+      'X:1\nT:Low\nM:4/4\nL:1/4\nK:C\nV:1\nV:2 clef=bass\n[V:1] c4|\n[V:2] [C,,E,,]4|\n',
+    );
+    const { status, stdout } = keypath('check', out('low.abc'), '--level', '6');
+    expect(status).toBe(0);
+    expect(JSON.parse(stdout).warnings).toEqual([
+      { measure: 1, hand: 'left', text: 'C2 E2 blurs so low: open it as C2 E3, or play it an octave higher' },
+    ]);
+    expect(keypath('check', out('low.abc'), '--level', '6', '--strict').status).toBe(1);
+  });
+
   it('convert: .musicxml to .mxl and back, and to MIDI', () => {
     keypath('convert', song, '-o', out('c.mxl'));
     keypath('convert', out('c.mxl'), '-o', out('c.xml'));

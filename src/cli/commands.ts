@@ -1,5 +1,6 @@
 /** What each command makes of a score. Nothing here reads or writes files: main.ts does. */
 import { keyOf } from '../lib/core/analysis/home';
+import { muddyChords } from '../lib/core/hands/muddy';
 import { signedText, withHeardMode } from '../lib/core/analysis/key';
 import { reportOf } from '../lib/core/report/report';
 import { shareOf } from '../lib/core/arrange/account';
@@ -113,6 +114,9 @@ function analyse({ score, warnings, tune }: Input): Outcome {
       warnings: [
         ...warnings,
         ...(keys.signed ? [signedText(keys.signed, report.keyName)] : []),
+        ...report.muddy.map(
+          ({ measure, hand, text }) => `Measure ${number(measure)}, ${hand} hand: ${text}.`,
+        ),
         ...report.disagreements.map(
           ({ measure, symbol, sounds, heard }) =>
             `Measure ${number(measure)}: the symbol says ${symbol}, but ${sounds.join(' ')} sound${heard ? `, which is ${heard}` : ''}.`,
@@ -233,6 +237,14 @@ function withDirection(by: Transposition, values: Values): Transposition {
   return by;
 }
 
+/** Chords that blur, as warnings. */
+const blurred = (score: Score) =>
+  muddyChords(keyboardPart(score), score.measures).map(({ measure, hand, text }) => ({
+    measure: numberOf(score, measure),
+    hand,
+    text,
+  }));
+
 function check({ score, values, levels }: Input): Outcome {
   if (values.level === undefined) throw new UsageError('check needs --level 1 to 6.');
   const recipe = recipeFrom(values, undefined, levels);
@@ -241,9 +253,10 @@ function check({ score, values, levels }: Input): Outcome {
     reach: reachOf(recipe),
     keyboard: KEYBOARDS[recipe.keyboard],
   });
+  const warnings = blurred(score);
   return {
-    json: { violations: violationsJson(score, violations, recipe.level) },
-    found: violations.length > 0,
+    json: { violations: violationsJson(score, violations, recipe.level), warnings },
+    found: violations.length > 0 || (values.strict === true && warnings.length > 0),
   };
 }
 
@@ -266,7 +279,10 @@ export const COMMANDS: Readonly<Record<string, Command>> = {
     run: transpose,
     asWritten: true,
   },
-  check: { says: 'what exceeds the limits of --level, as JSON; status 1 if anything does', run: check },
+  check: {
+    says: 'what exceeds the limits of --level, as JSON; status 1 if anything does, with --strict also where a chord blurs',
+    run: check,
+  },
   convert: {
     says: 'from one format to another, by the ending after -o',
     run: ({ score }) => ({ music: score }),

@@ -50,6 +50,7 @@ const DEFINITIONS = {
   up: { type: 'boolean' },
   down: { type: 'boolean' },
   keep: { type: 'boolean' },
+  strict: { type: 'boolean' },
   alternatives: { type: 'string' },
   tune: { type: 'string' },
   players: { type: 'string' },

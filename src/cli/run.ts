@@ -56,6 +56,7 @@ Options
   --weights voice=30,reading=2   keys: what each criterion counts for
   --to KEY, --by SEMITONES, --up, --down    transpose; --to all writes a chart in all twelve keys as one file
   --keep                  finger: fingers in the source stay
+  --strict                check: status 1 also where a chord lies close and low
   --alternatives 1…3      finger: ways to finger each measure, as JSON
   --sheets score,chords   handout: which sheets, in order (${SHEET_IDS.join(', ')})
   --paper a4|letter, --size normal|large|very-large

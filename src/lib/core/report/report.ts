@@ -9,6 +9,7 @@ import { beatLength, endOf } from '../score/metre';
 import { pitchClassName } from '../theory/pitch';
 import type { HandProposal, HandReach } from '../hands/assign';
 import { playablePart, type PlayablePart } from '../hands/playable';
+import { muddyChords, type MuddyChord } from '../hands/muddy';
 import type { WideChord } from '../hands/wide';
 import { keyboardPart, measureAt } from '../score/query';
 import type { Score, TimeSignature } from '../score/score';
@@ -98,6 +99,8 @@ export interface PieceReport {
   /** Notes that the staves give to one hand and the other should play, and chords that no hand of the reach holds. */
   readonly hands: readonly HandProposal[];
   readonly wide: readonly WideChord[];
+  /** Chords that blur because they lie close and low, and what is clearer. */
+  readonly muddy: readonly MuddyChord[];
   readonly difficulty: readonly MeasureDifficulty[];
   readonly hardest: readonly HardSpot[];
   /** Of the whole: 0 to 100, and 1 to 6. */
@@ -178,6 +181,7 @@ export function reportOf(
     disagreements: disagreements(score, all),
     hands: proposals,
     wide,
+    muddy: score.parts.length > 0 ? muddyChords(keyboardPart(score), score.measures) : [],
     difficulty,
     hardest: hardSpots(difficulty, form),
     difficultyScore: whole,

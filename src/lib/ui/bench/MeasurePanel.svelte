@@ -12,6 +12,7 @@
   import { violationText } from '$core/version/limits';
   import { chordSymbol, chordToneNames, degree, inversion, isDiatonic } from '$core/theory/chord';
   import type { Version } from '$core/version/realise';
+  import { muddyChords } from '$core/hands/muddy';
   import { allKinds, decisionText, kindOf, type KindId } from '$core/decisions/registry';
   import { capital, measureText, plural, reasonsText } from '$ui/text';
   import CountPanel from './CountPanel.svelte';
@@ -51,6 +52,8 @@
   const reasons = $derived([
     ...new Set(version.reasons.filter((r) => r.measure === measure.index).map((r) => r.text)),
   ]);
+  const blurring = $derived(muddyChords(version.score.parts[0]!, version.score.measures));
+  const muddy = $derived(blurring.filter((m) => m.measure === measure.index));
   const wide = $derived(version.wide.filter((w) => w.measure === measure.index));
   const violations = $derived(version.violations.filter((v) => v.measure === measure.index));
   const difficulty = $derived(version.difficulty[measure.index]);
@@ -198,6 +201,16 @@
   <CountPanel {version} measure={measure.index} />
   <PedalPanel {version} measure={measure.index} />
 
+  {#if muddy.length > 0}
+    <div>
+      <h3 class="font-semibold">Close and low</h3>
+      <ul class="list-disc pl-5">
+        {#each muddy as chord (chord.onset + chord.hand)}<li>
+            {capital(chord.hand)} hand: {chord.text}.
+          </li>{/each}
+      </ul>
+    </div>
+  {/if}
   {#if wide.length > 0}
     <div>
       <h3 class="font-semibold text-alarm">Wider than the reach</h3>

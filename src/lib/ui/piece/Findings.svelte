@@ -148,6 +148,23 @@
   </section>
 {/if}
 
+{#if report.muddy.length > 0}
+  <section class="mt-6" aria-labelledby="low">
+    <h2 id="low">Close and low</h2>
+    <ul>
+      {#each report.muddy.slice(0, MOST_HANDS) as { measure, onset, hand, text } (`${onset} ${hand}`)}
+        <li>
+          <a class="link" href={measureLink(measure)}>{capital(measureText(numbers[measure]!))}</a>, {hand} hand:
+          {text}.
+        </li>
+      {/each}
+    </ul>
+    {#if report.muddy.length > MOST_HANDS}
+      <p class="text-quiet">and {plural(report.muddy.length - MOST_HANDS, 'place')} more</p>
+    {/if}
+  </section>
+{/if}
+
 {#if handLines.length > 0}
   <section class="mt-6" aria-labelledby="hands">
     <h2 id="hands">For hands of an octave</h2>
