@@ -168,9 +168,13 @@
                         value={idOf(offer)}
                         onSelect={() => take(offer)}
                       >
-                        {#if !heading}<span class="text-quiet">{offer.group}:</span>{/if}
-                        {offer.name}
-                        {#if offer.note}<span class="ml-auto text-sm text-quiet">{offer.note}</span>{/if}
+                        {#if !heading}<span class="shrink-0 text-quiet">{offer.group}:</span>{/if}
+                        <span
+                          >{offer.name}{#if offer.says}<span class="text-quiet">, {offer.says}</span
+                            >{/if}</span
+                        >
+                        {#if offer.note}<span class="ml-auto shrink-0 text-sm text-quiet">{offer.note}</span
+                          >{/if}
                       </Command.Item>
                     {/each}
                   </Command.GroupItems>

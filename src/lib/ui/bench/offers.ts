@@ -12,6 +12,8 @@ import type { Sought } from './seek';
 import type { BenchState } from './state/bench.svelte';
 
 export interface Offer extends Sought {
+  /** What it means, in a few words; it is not searched. */
+  readonly says?: string;
   /** What stands behind the name: that it is chosen, its key. */
   readonly note?: string;
   /** Takes it; `write` where it is to be written first. */
@@ -108,7 +110,8 @@ export function settingsOffered(bench: BenchState): readonly Offer[] {
   ): Offer => ({
     group: `${group} (whole version)`,
     words,
-    name: note ? `${label}: ${note}` : label,
+    name: label,
+    ...(note ? { says: note } : {}),
     ...(value === now ? { note: 'your choice' } : {}),
     take: () => perform(bench, { do: 'set recipe', part: { [part]: value } }),
   });
