@@ -202,8 +202,10 @@ function valueOf(option: string, schema: z.ZodType, text: string): unknown {
     if (value.success) return value.data;
   }
   const allowed = allowedBy(schema);
-  if (allowed) throw new UsageError(`--${option} takes one of ${allowed.join(', ')}, not “${text}”.`);
   const issue = schema.safeParse(text).error!.issues[0]!;
+  const isPattern = issue.code === 'invalid_union' && text.includes(':');
+  if (isPattern) throw new UsageError(`--${option}: ${issue.message}`);
+  if (allowed) throw new UsageError(`--${option} takes one of ${allowed.join(', ')}, not “${text}”.`);
   throw new UsageError(
     issue.code === 'invalid_type' && issue.expected === 'number'
       ? `--${option} takes a number, not “${text}”.`
@@ -216,6 +218,9 @@ function allowedBy(schema: z.ZodType): unknown[] | undefined {
   if (schema instanceof z.ZodDefault || schema instanceof z.ZodNullable)
     return allowedBy(schema.unwrap() as z.ZodType);
   if (schema instanceof z.ZodEnum) return schema.options;
+  // Beside a list, text of one's own: the list is what can be named.
+  if (schema instanceof z.ZodUnion)
+    return schema.options.flatMap((option) => allowedBy(option as z.ZodType) ?? []);
   if (schema instanceof z.ZodLiteral) return [...schema.values];
   return undefined;
 }

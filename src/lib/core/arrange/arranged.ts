@@ -11,19 +11,19 @@ import type { Fold } from './private/foldMelody';
 import type { LevelContract } from './levels';
 import type { ArrangeReason, Reason } from './reason';
 import type { MelodyChange } from './private/reduceMelody';
-import type { ChordRhythm } from './singAlong';
+import type { ChordFigure } from './singAlong';
 import type { MeasureStretches } from './private/stretches';
-import type { TextureId } from './textures';
+import type { Texture } from './textures';
 
 export interface ArrangeSettings {
   readonly contract: LevelContract;
   readonly style: 'solo' | 'sing-along';
   /** What is wished for in a measure; null leaves it to the level. */
-  readonly textureIn: (measure: number) => TextureId | null;
+  readonly textureIn: (measure: number) => Texture | null;
   /** The line that has the melody, where the teacher says so. */
   readonly melodyLineIn: (measure: number) => MelodyLine | undefined;
   /** Rhythm of the chords of a sing-along in a measure; null leaves it to the level. */
-  readonly rhythmIn: (measure: number) => ChordRhythm | null;
+  readonly rhythmIn: (measure: number) => ChordFigure | null;
   /** Semitones per hand. */
   readonly reach: Readonly<Record<Hand, number>>;
   readonly keyboard: { readonly low: number; readonly high: number };

@@ -3,7 +3,7 @@
  * the one before, in a rhythm; the left hand has the bass. An introduction leads in.
  */
 import { introductionId } from '../score/measureId';
-import { endOf, isCompound, measureLength, pulseLength } from '../score/metre';
+import { endOf, isCompound, keyAt, measureLength, pulseLength } from '../score/metre';
 import { pitchClassName } from '../theory/pitch';
 import { measureAt } from '../score/query';
 import type { ChordSymbol, Mark, Measure, Note, Score } from '../score/score';
@@ -15,6 +15,9 @@ import { hasMinorThird } from '../theory/modes';
 import type { ArrangeReason } from './reason';
 import { shortestValue, type LevelContract } from './levels';
 import { beatsOf } from './private/patterns';
+import { patternStrokes } from './private/teacherFigurations';
+import { isTeacherPattern, patternProblem, teacherPattern, type TeacherPatternText } from './teacherPattern';
+import { intervalOf } from '../theory/intervalWord';
 import type { MeasureStretches, Stretch } from './private/stretches';
 import { byNearness, closeShapes, widthOf, type Voicing } from './private/voicing';
 import { writableEnd } from './private/writable';
@@ -38,13 +41,20 @@ export const CHORD_RHYTHMS = {
 export type ChordRhythm = keyof typeof CHORD_RHYTHMS;
 export const CHORD_RHYTHM_IDS = Object.keys(CHORD_RHYTHMS) as ChordRhythm[];
 
+/** What can be chosen for the right hand of sung chords: a built-in rhythm, or a pattern that a teacher has written. */
+export type ChordFigure = ChordRhythm | TeacherPatternText;
+
+/** The name of a chord rhythm, as lists have it. */
+export const chordFigureName = (figure: ChordFigure): string =>
+  isTeacherPattern(figure) ? teacherPattern(figure).name : CHORD_RHYTHMS[figure].name;
+
 /** The rhythm a level begins with. */
 export const usualRhythm = (level: number): ChordRhythm =>
   level < 3 ? 'held' : level < 4 ? 'beats' : 'long-short';
 
 interface RightHandSettings {
   readonly contract: LevelContract;
-  readonly rhythmIn: (measure: number) => ChordRhythm;
+  readonly rhythmIn: (measure: number) => ChordFigure;
   /** Semitones the right hand holds. */
   readonly reach: number;
   readonly keyboard: { readonly low: number; readonly high: number };
@@ -75,7 +85,7 @@ export function singAlong(
       if (!voicing) return;
       const ends = measure.index === lastSounding && i === stretches.length - 1;
       const rhythm = ends ? 'held' : settings.rhythmIn(measure.index);
-      const own = struck(voicing, stretch, measure, measures, rhythm, settings);
+      const [own, instead] = struck(voicing, stretch, measure, measures, rhythm, settings);
       notes.push(...own);
       const names = voicing.notes.map((n) => pitchClassName(fromFifths(n.tone))).join(' ');
       const kept = before?.notes.filter((a) => voicing.notes.some((b) => b.midi === a.midi)) ?? [];
@@ -83,7 +93,7 @@ export function singAlong(
       reasons.push({
         measure: measure.index,
         notes: own.map((n) => n.id),
-        reason: `${chordSymbol(stretch.chord)} as ${names}${stays ? `; ${stays} ${kept.length > 1 ? 'stay' : 'stays'}` : ''}${ends ? '; held: the last chord' : ''}`,
+        reason: `${chordSymbol(stretch.chord)} as ${names}${stays ? `; ${stays} ${kept.length > 1 ? 'stay' : 'stays'}` : ''}${ends ? '; held: the last chord' : ''}${instead}`,
       });
       before = voicing;
     });
@@ -91,46 +101,96 @@ export function singAlong(
   return { notes, reasons };
 }
 
-/** A shape in a rhythm over one chord. */
+/** Keys struck together. */
+interface Place {
+  readonly at: Ticks;
+  readonly end?: Ticks;
+  readonly keys: Voicing['notes'];
+}
+
+/** A shape in a rhythm over one chord, and in a clause why it is not the one that was chosen. */
 function struck(
   voicing: Voicing,
   stretch: Stretch,
   measure: Measure,
   measures: readonly Measure[],
+  rhythm: ChordFigure,
+  settings: RightHandSettings,
+): [notes: Note[], instead: string] {
+  const { contract } = settings;
+  const own = isTeacherPattern(rhythm)
+    ? teacherPlaces(rhythm, voicing, stretch, measure, settings)
+    : undefined;
+  const places =
+    own?.places ??
+    rhythmPlaces(voicing, stretch, measure, isTeacherPattern(rhythm) ? 'held' : rhythm, contract);
+  const notes = places.flatMap(({ at, end, keys }, k) => {
+    const until = writableEnd(at, end ?? places[k + 1]?.at ?? stretch.end, measures, contract);
+    return keys.map(({ midi, tone }, i): Note => ({
+      id: `R${measure.id}-${at - measure.start}-${keys === voicing.notes ? i : placeIn(voicing, midi)}`,
+      onset: at,
+      duration: until - at,
+      pitch: spellMidi(midi, tone),
+      staff: 1,
+      voice: 1,
+    }));
+  });
+  return [notes, own?.instead ?? ''];
+}
+
+/** Which note of a shape a key is, from below; beyond it by its distance in semitones. */
+function placeIn({ notes }: Voicing, midi: number): string {
+  const place = notes.findIndex((n) => n.midi === midi);
+  return place < 0 ? `up${midi - notes[0]!.midi}` : String(place);
+}
+
+/** The places of a teacher's pattern over a shape, counted from its lowest note; or why the level or the hand hasn't it. */
+function teacherPlaces(
+  text: TeacherPatternText,
+  voicing: Voicing,
+  { onset, end, chord }: Stretch,
+  measure: Measure,
+  { contract, reach, keyboard }: RightHandSettings,
+): { readonly places?: readonly Place[]; readonly instead: string } {
+  const pattern = teacherPattern(text);
+  const strokes = patternStrokes(pattern, voicing.notes, { onset, end, chord }, keyAt(measure, onset));
+  const span = Math.min(reach, contract.span ?? reach);
+  const why =
+    patternProblem(pattern, contract, measure.time, 'right') ??
+    (strokes.some(({ keys }) => keys.at(-1)!.midi - keys[0]!.midi > span)
+      ? `wider than ${intervalOf(span)}, which the hand holds here`
+      : strokes.some(({ keys }) => keys.at(-1)!.midi > keyboard.high)
+        ? 'it leaves the keyboard'
+        : undefined);
+  return why === undefined
+    ? { places: strokes.map((s) => ({ at: s.onset, end: s.end, keys: s.keys })), instead: '' }
+    : { instead: `; “${pattern.name}” doesn’t fit here: ${why}` };
+}
+
+/** The places of a built-in rhythm, each held to the next. */
+function rhythmPlaces(
+  voicing: Voicing,
+  stretch: Stretch,
+  measure: Measure,
   rhythm: ChordRhythm,
-  { contract }: RightHandSettings,
-): Note[] {
+  contract: LevelContract,
+): readonly Place[] {
   const pulse = pulseLength(measure.time);
   const beats = beatsOf({ stretch, measure });
-  const all = voicing.notes.map((_, i) => i);
-  const places = ((): { at: Ticks; keys: readonly number[] }[] => {
-    if (CHORD_RHYTHMS[rhythm].from > contract.level || pulse < shortestValue(contract, measure.time))
-      return [{ at: stretch.onset, keys: all }];
-    if (rhythm === 'beats') return beats.map((at) => ({ at, keys: all }));
-    if (rhythm === 'after-beats' && beats.length > 1) return beats.slice(1).map((at) => ({ at, keys: all }));
-    if (rhythm === 'long-short' && beats.length > 1 && !isCompound(measure.time))
-      return beats.flatMap((at, i) => (i % 2 === 0 ? [{ at, keys: all }] : [{ at: at + pulse, keys: all }]));
-    if (rhythm === 'broken') {
-      const order = all.length > 2 ? [...all, ...all.slice(1, -1).reverse()] : all;
-      return beatsOf({ stretch, measure }, pulse).map((at, i) => ({ at, keys: [order[i % order.length]!] }));
-    }
-    if (rhythm === 'long-short' && isCompound(measure.time)) return beats.map((at) => ({ at, keys: all }));
-    return [{ at: stretch.onset, keys: all }];
-  })();
-  return places.flatMap(({ at, keys }, k) => {
-    const end = writableEnd(at, places[k + 1]?.at ?? stretch.end, measures, contract);
-    return keys.map((i): Note => {
-      const { midi, tone } = voicing.notes[i]!;
-      return {
-        id: `R${measure.id}-${at - measure.start}-${i}`,
-        onset: at,
-        duration: end - at,
-        pitch: spellMidi(midi, tone),
-        staff: 1,
-        voice: 1,
-      };
-    });
-  });
+  const keys = voicing.notes;
+  const together = (places: readonly Ticks[]): Place[] => places.map((at) => ({ at, keys }));
+  const isTooShort = pulse < shortestValue(contract, measure.time);
+  if (CHORD_RHYTHMS[rhythm].from > contract.level || isTooShort) return together([stretch.onset]);
+  if (rhythm === 'beats') return together(beats);
+  if (rhythm === 'after-beats' && beats.length > 1) return together(beats.slice(1));
+  if (rhythm === 'long-short' && beats.length > 1 && !isCompound(measure.time))
+    return together(beats.map((at, i) => (i % 2 === 0 ? at : at + pulse)));
+  if (rhythm === 'broken') {
+    const order = keys.length > 2 ? [...keys, ...keys.slice(1, -1).reverse()] : keys;
+    return beatsOf({ stretch, measure }, pulse).map((at, i) => ({ at, keys: [order[i % order.length]!] }));
+  }
+  if (rhythm === 'long-short' && isCompound(measure.time)) return together(beats);
+  return together([stretch.onset]);
 }
 
 /** The tones a hand of `most` notes plays above a bass: the third tells most, then the seventh, the fifth, the root. */

@@ -1,6 +1,7 @@
 /** What the left hand can play, as the musical rules list it. Facts only; patterns.ts makes strokes of them. */
 import { isCompound, measureLength, beatLength } from '../score/metre';
 import type { TimeSignature } from '../score/score';
+import { isTeacherPattern, teacherPattern, type TeacherPatternText } from './teacherPattern';
 
 interface TextureFacts {
   readonly name: string;
@@ -186,6 +187,13 @@ export const TEXTURES = {
 export type TextureId = keyof typeof TEXTURES;
 
 export const TEXTURE_IDS = Object.keys(TEXTURES) as TextureId[];
+
+/** What can be chosen for the left hand: a built-in texture, or a pattern that a teacher has written. */
+export type Texture = TextureId | TeacherPatternText;
+
+/** The name of a texture, as lists have it. */
+export const textureName = (texture: Texture): string =>
+  isTeacherPattern(texture) ? teacherPattern(texture).name : TEXTURES[texture].name;
 
 /** Whether a texture is for a metre. */
 export function isForMetre(id: TextureId, time: TimeSignature): boolean {

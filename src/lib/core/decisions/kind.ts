@@ -4,6 +4,8 @@
  * line follow from it.
  */
 import type { z } from 'zod';
+import type { LevelContract } from '../arrange/levels';
+import type { StudioPattern } from '../arrange/teacherPattern';
 import type { Pitch } from '../theory/pitch';
 import type { Measure, Note, Part } from '../score/score';
 import type { Ticks } from '../score/ticks';
@@ -17,6 +19,10 @@ export interface Situation {
   /** The note in hand, where the decision is about a note. */
   readonly note?: Note | undefined;
   readonly level: number;
+  /** What the level allows, where limits of the studio's own count; else those of its number that ships. */
+  readonly contract?: LevelContract;
+  /** Patterns that the teacher has written. */
+  readonly patterns?: readonly StudioPattern[];
   /** The source has an accompaniment of its own. */
   readonly hasAccompaniment: boolean;
   /** The lines of the source that can have the melody. */
@@ -79,6 +85,8 @@ export interface DecisionKind<Id extends string = string, Value = unknown> {
   readonly mark?: (part: Part, held: Held<Value>, passage: Passage) => Part;
   /** What can be chosen in a situation, with its name; kinds without it are decided by keys or written. */
   readonly choices?: (at: Situation) => readonly (readonly [Value, string])[];
+  /** What can't be chosen in a situation, with its name and, in a clause, why. */
+  readonly refused?: (at: Situation) => readonly (readonly [name: string, why: string])[];
   /** For kinds that are written in words: from what is typed (undefined where it says nothing that can be taken) and back. */
   readonly written?: {
     readonly hint: string;

@@ -10,9 +10,9 @@ import { AS_SOURCE, type Arranged, type ArrangeSettings } from '../arrange/arran
 import { LEVELS, levelNumbered, type LevelContract } from '../arrange/levels';
 import type { Reason } from '../arrange/reason';
 import { KEYBOARDS, REACH_SEMITONES } from '../hands/register';
-import type { ChordRhythm } from '../arrange/singAlong';
+import type { ChordFigure } from '../arrange/singAlong';
 import { keepsOwn, strokesLeft } from '../arrange/styles';
-import type { TextureId } from '../arrange/textures';
+import type { Texture } from '../arrange/textures';
 import { feelOf, type Feel } from '../counting/feel';
 import { withDecidedMarks, withDecidedNotes, type Surroundings } from '../decisions/apply';
 import { valuesIn, type Layout } from '../decisions/holds';
@@ -67,9 +67,9 @@ export interface Arrangement {
 /** What the arranger is asked for, as plain data; lists are by measure. */
 interface Wishes {
   readonly style: Recipe['style'];
-  readonly textures: readonly (TextureId | undefined)[];
+  readonly textures: readonly (Texture | undefined)[];
   readonly melodyLines: readonly (MelodyLine | undefined)[];
-  readonly rhythms: readonly (ChordRhythm | undefined)[];
+  readonly rhythms: readonly (ChordFigure | undefined)[];
   readonly reach: ArrangeSettings['reach'];
   readonly keyboard: ArrangeSettings['keyboard'];
   readonly idiom: Idiom;

@@ -32,7 +32,7 @@
   </p>
 
   {#if data.habits.length > 0}
-    <h2 class="mt-6">What Key Path hAs learned</h2>
+    <h2 class="mt-6">What Key Path has learned</h2>
     <ul class="mt-1">
       {#each data.habits as habit (habit.key)}
         <li class="grid grid-cols-[minmax(0,1fr)_6rem_auto] items-center gap-4 border-t border-hairline py-2">

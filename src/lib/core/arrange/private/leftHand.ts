@@ -6,6 +6,7 @@
 import { beatLength, endOf } from '../../score/metre';
 import { pitchClassName, pitchName } from '../../theory/pitch';
 import type { SoundingNote } from '../../score/query';
+import { intervalOf } from '../../theory/intervalWord';
 import type { Measure, Note } from '../../score/score';
 import type { Ticks } from '../../score/ticks';
 import { bassOf, chordSymbol, chordTones, sameChord, type Chord } from '../../theory/chord';
@@ -24,11 +25,13 @@ import {
 import type { ArrangeReason } from '../reason';
 import { isClear } from '../../hands/register';
 import type { MeasureStretches, Stretch } from './stretches';
-import { isForMetre, TEXTURES, type TextureId } from '../textures';
+import { isTeacherPattern, patternProblem, teacherPattern } from '../teacherPattern';
+import { isForMetre, textureName, TEXTURES, type Texture, type TextureId } from '../textures';
+import { teacherFigurations } from './teacherFigurations';
 import { forcedEnd, writableEnd } from './writable';
 
 /** Textures to try in a measure, the preferred first. */
-export type TexturesIn = (measure: Measure) => readonly TextureId[];
+export type TexturesIn = (measure: Measure) => readonly Texture[];
 
 export interface LeftHandSettings {
   readonly contract: LevelContract;
@@ -53,7 +56,7 @@ export interface LeftHand {
 const APART = 1;
 
 /** Textures that anything falls back on. */
-const LAST_RESORT: readonly TextureId[] = ['root-fifth', 'root-then-fifth', 'held-root'];
+const LAST_RESORT: readonly Exclude<TextureId, 'own'>[] = ['root-fifth', 'root-then-fifth', 'held-root'];
 
 /** Builds the left hand under what the right hand plays. */
 export function leftHand(
@@ -197,7 +200,9 @@ interface Fit {
 
 interface Found {
   readonly figuration: Figuration;
-  readonly texture: TextureId | 'ending';
+  readonly texture: Texture | 'ending';
+  /** Why what was wanted does not stand here, in a clause; where it does, nothing. */
+  readonly instead?: string;
   /** The melody comes down into it: the key is let go there. */
   readonly letGo: boolean;
   /** Without the melody above it the bass would be an octave higher. */
@@ -221,38 +226,55 @@ const foundIn = (
 function setAgain(found: Found, by: Ticks, context: ChordContext, fit: Fit): Found | undefined {
   const strokes = found.figuration.strokes.map((s) => ({ ...s, onset: s.onset + by, end: s.end + by }));
   const figuration = { ...found.figuration, strokes };
-  return fits(figuration, context, fit, found.letGo) ? { ...found, figuration } : undefined;
+  return misfit(figuration, context, fit, found.letGo) === undefined ? { ...found, figuration } : undefined;
 }
 
 function choose(
   context: ChordContext,
-  textures: readonly TextureId[],
+  textures: readonly Texture[],
   fit: Fit,
   ends: boolean,
 ): Found | undefined {
-  const wanted = textures.filter((t): t is Exclude<TextureId, 'own'> => t !== 'own');
-  const tried = [
-    ...wanted,
-    ...LAST_RESORT.filter((t) => !wanted.includes(t as (typeof wanted)[number])),
-  ] as Exclude<TextureId, 'own'>[];
+  const wanted = textures.filter((t): t is Exclude<Texture, 'own'> => t !== 'own');
+  const tried = [...wanted, ...LAST_RESORT.filter((t) => !wanted.includes(t))];
   // Block chords end as they went: the nearest shape is what the teacher asked for.
   if (ends && wanted[0] !== 'block-chord') {
-    const figuration = firstFitting(endingFigurations(context), context, fit);
+    const { figuration } = firstFitting(endingFigurations(context), context, fit);
     if (figuration) return foundIn(figuration, 'ending', context);
   }
+  /** Why the first of them is not what is played. */
+  let instead: string | undefined;
   for (const texture of tried) {
-    if (TEXTURES[texture].from > context.contract.level || !isForMetre(texture, context.measure.time))
-      continue;
-    const figuration = firstFitting(PATTERNS[texture](context), context, fit);
-    if (figuration) return foundIn(figuration, texture, context);
+    const { figuration, why } = inTexture(texture, context, fit);
+    if (figuration) return { ...foundIn(figuration, texture, context), ...(instead ? { instead } : {}) };
+    instead ??= why;
   }
   // Under a melody that comes down into the chord the root is struck and let go in time.
   const early: ChordContext = {
     ...context,
     ceiling: fit.ceilings.over(context.stretch.onset, context.stretch.onset + 1),
   };
-  const figuration = firstFitting(PATTERNS['held-root'](early), early, fit, true);
+  const { figuration } = firstFitting(PATTERNS['held-root'](early), early, fit, true);
   return figuration && { ...foundIn(figuration, 'held-root', early), letGo: true };
+}
+
+/** A figuration, or why there is none. */
+type Fitting =
+  | { readonly figuration: Figuration; readonly why?: undefined }
+  | { readonly figuration?: undefined; readonly why: string };
+
+/** The first figuration of a texture that the level has and that fits. */
+function inTexture(texture: Exclude<Texture, 'own'>, context: ChordContext, fit: Fit): Fitting {
+  const { contract, measure } = context;
+  if (isTeacherPattern(texture)) {
+    const pattern = teacherPattern(texture);
+    const why = patternProblem(pattern, contract, measure.time);
+    return why === undefined ? firstFitting(teacherFigurations(pattern, context), context, fit) : { why };
+  }
+  const { from } = TEXTURES[texture];
+  if (from > contract.level) return { why: `from level ${levelText(from)} on` };
+  if (!isForMetre(texture, measure.time)) return { why: 'it isn’t for this time signature' };
+  return firstFitting(PATTERNS[texture](context), context, fit);
 }
 
 function firstFitting(
@@ -260,17 +282,21 @@ function firstFitting(
   context: ChordContext,
   fit: Fit,
   letGo = false,
-): Figuration | undefined {
+): Fitting {
   let tried = 0;
+  let why: string | undefined;
   for (const figuration of figurations) {
     const written = { ...figuration, strokes: figuration.strokes.map((s) => writable(s, context, fit)) };
     // Where a level cannot write so long a note, it is struck again; where it cannot be struck again, it is let go.
     const again = { ...figuration, strokes: figuration.strokes.flatMap((s) => struckAgain(s, context, fit)) };
-    if (again.strokes.length > written.strokes.length && fits(again, context, fit, letGo)) return again;
-    if (fits(written, context, fit, letGo)) return written;
-    if (++tried > 60) return undefined;
+    if (again.strokes.length > written.strokes.length && misfit(again, context, fit, letGo) === undefined)
+      return { figuration: again };
+    const problem = misfit(written, context, fit, letGo);
+    if (problem === undefined) return { figuration: written };
+    why ??= problem;
+    if (++tried > 60) break;
   }
-  return undefined;
+  return { why: why ?? 'the chord has no such shape here' };
 }
 
 /** The stroke, and once more what is left of it where that is a beat or longer. */
@@ -286,20 +312,27 @@ function writable(stroke: Stroke, { contract }: ChordContext, { measures }: Fit)
   return end === stroke.end ? stroke : { ...stroke, end };
 }
 
-function fits({ strokes, isLine }: Figuration, context: ChordContext, fit: Fit, letGo: boolean): boolean {
+/** Why a figuration does not fit hand, level, keyboard and melody, in a clause; undefined where it does. */
+function misfit(
+  { strokes, isLine }: Figuration,
+  context: ChordContext,
+  fit: Fit,
+  letGo: boolean,
+): string | undefined {
   const { contract, keyboard, span, measure, stretch } = context;
-  if (strokes.length > fit.onsets) return false;
+  if (strokes.length > fit.onsets) return 'too many notes in the measure for the level';
   const shortest = shortestValue(contract, measure.time);
   let before: Stroke | undefined = fit.last;
   for (const stroke of strokes) {
     const { keys, onset, end } = stroke;
     const low = keys[0]!.midi;
     const high = keys.at(-1)!.midi;
-    if (end - onset < shortest) return false;
-    if (low < keyboard.low || high > keyboard.high) return false;
-    if (keys.length > contract.leftNotes || high - low > span) return false;
-    if (keys.length > 1 && !isClear(keys.map((k) => k.midi))) return false;
-    if (high + APART > fit.ceilings.over(onset, letGo ? onset + 1 : end)) return false;
+    if (end - onset < shortest) return 'its notes are shorter than those of the level';
+    if (low < keyboard.low || high > keyboard.high) return 'it leaves the keyboard';
+    if (keys.length > contract.leftNotes) return 'too many notes at once for the level';
+    if (high - low > span) return `wider than ${intervalOf(span)}, which the hand holds here`;
+    if (keys.length > 1 && !isClear(keys.map((k) => k.midi))) return 'so low its notes blur';
+    if (high + APART > fit.ceilings.over(onset, letGo ? onset + 1 : end)) return 'no room under the melody';
     if (
       before &&
       contract.leap !== null &&
@@ -307,10 +340,10 @@ function fits({ strokes, isLine }: Figuration, context: ChordContext, fit: Fit, 
       before.end >= onset &&
       leapBetween(before, stroke) > contract.leap
     )
-      return false;
+      return 'its leaps are wider than those of the level';
     before = stroke;
   }
-  return isLine === true || !isMuddy(strokes, stretch.chord);
+  return isLine === true || !isMuddy(strokes, stretch.chord) ? undefined : 'so low its notes blur';
 }
 
 /** What is struck in turn over one chord is heard together: low down it is no closer than a chord may be. */
@@ -349,13 +382,15 @@ const notesOf = (stroke: Stroke, chord: Chord, measure: Measure): Note[] =>
     voice: 5,
   }));
 
+/** Textures that play a whole chord in its nearest shape. */
+const SHAPED: ReadonlySet<Found['texture']> = new Set(['block-chord', 'pulse', 'pulse-eighths']);
 const SHAPES = ['root position', 'first inversion', 'second inversion', 'third inversion'] as const;
 
 function describe(
-  { texture, letGo, lowered }: Found,
+  { texture, letGo, lowered, instead }: Found,
   before: HandPlace,
   { chord }: Stretch,
-  wanted: TextureId,
+  wanted: Texture,
   ends: boolean,
   strokes: readonly Stroke[],
 ): string {
@@ -365,8 +400,10 @@ function describe(
   if (letGo) return `${bassName} of ${name}, let go where the melody comes down to it`;
   if (texture === 'ending') return `${name} from ${bassName}, held: the ending`;
   const fellBack =
-    texture !== wanted && !ends && wanted !== 'own' ? `; no room here for “${TEXTURES[wanted].name}”` : '';
-  if (texture === 'block-chord' || texture.startsWith('pulse')) {
+    instead !== undefined && !ends && wanted !== 'own'
+      ? `; “${textureName(wanted)}” doesn’t fit here: ${instead}`
+      : '';
+  if (SHAPED.has(texture)) {
     const index = chordTones(chord).findIndex((t) => pitchClass(t) === pitchClass(bass.tone));
     const shape = SHAPES[index] ?? 'with its named bass';
     const keys = strokes[0]!.keys;

@@ -74,7 +74,7 @@ const HIGHEST_FIFTH = 62;
 const mod12 = (n: number): number => ((n % 12) + 12) % 12;
 
 /** Basses of a chord, the one nearest to home and to the bass before first. */
-function basses(g: ChordContext, home: number, high: number): PianoKey[] {
+export function basses(g: ChordContext, home: number, high: number): PianoKey[] {
   const tone = bassOf(g.stretch.chord);
   const cost = (midi: number): number =>
     Math.abs(midi - home) + (g.before.bass === undefined ? 0 : NEARNESS * Math.abs(midi - g.before.bass));
@@ -162,7 +162,7 @@ const pulseOf = (measure: Measure): Ticks => pulseLength(measure.time);
 const nearestShapes = (g: ChordContext, shapes: readonly Voicing[], home: number): Voicing[] =>
   byNearness(shapes, { before: g.before.shape, home, bass: bassOf(g.stretch.chord), thumb: 'top' });
 
-const blockShapes = (g: ChordContext, most: number): Voicing[] =>
+export const blockShapes = (g: ChordContext, most: number): Voicing[] =>
   nearestShapes(
     g,
     closeVoicings(g.stretch.chord, {

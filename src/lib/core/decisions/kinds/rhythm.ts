@@ -1,7 +1,10 @@
 import { inSentence } from '../../capital';
 import { z } from 'zod';
-import { CHORD_RHYTHM_IDS, CHORD_RHYTHMS, type ChordRhythm } from '../../arrange/singAlong';
+import { levelText } from '../../arrange/levels';
+import { chordFigureName, CHORD_RHYTHM_IDS, CHORD_RHYTHMS, type ChordRhythm } from '../../arrange/singAlong';
+import { orTeacherPattern } from '../../arrange/teacherPattern';
 import { defineKind } from '../kind';
+import { patternsFor } from '../private/patternsFor';
 
 /** The rhythm in which the right hand plays the chords of a sing-along. */
 export const rhythm = defineKind({
@@ -9,14 +12,24 @@ export const rhythm = defineKind({
   name: 'Chord rhythm',
   stands: { measure: 'list' },
   words: 'rhythm repeated strokes riff pattern style',
-  value: z.enum(CHORD_RHYTHM_IDS as [ChordRhythm, ...ChordRhythm[]]),
+  value: orTeacherPattern(z.enum(CHORD_RHYTHM_IDS as [ChordRhythm, ...ChordRhythm[]])),
   scopes: ['measure', 'range', 'section', 'version'],
-  says: (value) => `chords: ${inSentence(CHORD_RHYTHMS[value].name)}`,
-  choices: ({ isSingAlong, level }) =>
-    isSingAlong
-      ? CHORD_RHYTHM_IDS.filter((id) => CHORD_RHYTHMS[id].from <= level).map(
-          (id) => [id, CHORD_RHYTHMS[id].name] as const,
-        )
+  says: (value) => `chords: ${inSentence(chordFigureName(value))}`,
+  choices: (at) =>
+    at.isSingAlong
+      ? [
+          ...CHORD_RHYTHM_IDS.filter((id) => CHORD_RHYTHMS[id].from <= at.level),
+          ...patternsFor('right', at).fitting,
+        ].map((id) => [id, chordFigureName(id)] as const)
+      : [],
+  refused: (at) =>
+    at.isSingAlong
+      ? [
+          ...CHORD_RHYTHM_IDS.filter((id) => CHORD_RHYTHMS[id].from > at.level).map(
+            (id) => [CHORD_RHYTHMS[id].name, `from level ${levelText(CHORD_RHYTHMS[id].from)} on`] as const,
+          ),
+          ...patternsFor('right', at).refused,
+        ]
       : [],
   option: 'rhythm',
 });

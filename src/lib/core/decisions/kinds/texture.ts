@@ -1,12 +1,27 @@
 import { inSentence } from '../../capital';
 import { z } from 'zod';
-import { isForLevel, TEXTURE_IDS, TEXTURES, type TextureId } from '../../arrange/textures';
+import { levelText } from '../../arrange/levels';
+import { orTeacherPattern } from '../../arrange/teacherPattern';
+import {
+  isForLevel,
+  isForMetre,
+  textureName,
+  TEXTURE_IDS,
+  TEXTURES,
+  type Texture,
+  type TextureId,
+} from '../../arrange/textures';
 import { defineKind, following, type Situation } from '../kind';
+import { patternsFor } from '../private/patternsFor';
 
-const fitting = ({ level, measure, hasAccompaniment, isSingAlong }: Situation): TextureId[] =>
-  TEXTURE_IDS.filter(
-    (id) => isForLevel(id, level, measure.time) && (id !== 'own' || (hasAccompaniment && !isSingAlong)),
-  );
+/** The built-in textures that can be named at all here. */
+const known = ({ hasAccompaniment, isSingAlong }: Situation): TextureId[] =>
+  TEXTURE_IDS.filter((id) => id !== 'own' || (hasAccompaniment && !isSingAlong));
+
+const fitting = (at: Situation): Texture[] => [
+  ...known(at).filter((id) => isForLevel(id, at.level, at.measure.time)),
+  ...patternsFor('left', at).fitting,
+];
 
 /** What the left hand plays. */
 export const texture = defineKind({
@@ -14,10 +29,16 @@ export const texture = defineKind({
   name: 'Left hand',
   stands: { measure: 'list' },
   words: 'figure pattern accompaniment arpeggio broken style bass riff thinner easier fuller hands',
-  value: z.enum(TEXTURE_IDS as [TextureId, ...TextureId[]]),
+  value: orTeacherPattern(z.enum(TEXTURE_IDS as [TextureId, ...TextureId[]])),
   scopes: ['measure', 'range', 'section', 'version'],
-  says: (value) => `left hand: ${inSentence(TEXTURES[value].name)}`,
-  choices: (at) => fitting(at).map((id) => [id, TEXTURES[id].name] as const),
+  says: (value) => `left hand: ${inSentence(textureName(value))}`,
+  choices: (at) => fitting(at).map((id) => [id, textureName(id)] as const),
+  refused: (at) => [
+    ...known(at)
+      .filter((id) => isForMetre(id, at.measure.time) && TEXTURES[id].from > at.level)
+      .map((id) => [TEXTURES[id].name, `from level ${levelText(TEXTURES[id].from)} on`] as const),
+    ...patternsFor('left', at).refused,
+  ],
   keys: [
     {
       press: 't',
