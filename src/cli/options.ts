@@ -84,6 +84,9 @@ export type Values = ReturnType<typeof parsed>['values'] & {
   readonly key?: string;
 };
 
+/** What a list that takes a teacher's pattern says beside its names. */
+const OWN_PATTERN = ', or your own: "Rolling: eighths 1 5 8 5"';
+
 /** The options that recipe and decisions bring, a line each, as the help lists them. */
 export function settingsHelp(): string {
   const line = (option: string, says: string): string => `  --${option.padEnd(20)} ${says}`;
@@ -94,7 +97,12 @@ export function settingsHelp(): string {
       const values = list(schema);
       return line(optionOf(setting), `${schema.description ?? ''}${values ? ` (${values})` : ''}`);
     }),
-    ...DECIDING.map((kind) => line(kind.option!, `${inSentence(kind.name)}: ${list(kind.value)}`)),
+    ...DECIDING.map((kind) =>
+      line(
+        kind.option!,
+        `${inSentence(kind.name)}: ${list(kind.value)}${kind.value instanceof z.ZodUnion ? OWN_PATTERN : ''}`,
+      ),
+    ),
   ].join('\n');
 }
 

@@ -1,8 +1,12 @@
 /** A teacher's pattern taken from an example: a measure that is written, or keys that were played once over a chord. */
-import { chordTones, bassOf, chordSymbol, type Chord } from '../theory/chord';
+import { bassOf, chordSymbol, chordTones, sameChord, type Chord } from '../theory/chord';
 import { fromFifths, pitchClass, type Fifths } from '../theory/fifths';
 import { pitchClassName } from '../theory/pitch';
 import { scaleFifths, spellInKey, type Key } from '../theory/key';
+import type { ChordSpan } from '../analysis/harmony';
+import { endOf } from '../score/metre';
+import { soundingNotes } from '../score/query';
+import type { Measure, Note } from '../score/score';
 import type { Ticks } from '../score/ticks';
 import {
   heightOf,
@@ -20,7 +24,7 @@ export interface ExampleKey {
   readonly midi: number;
 }
 
-type Read = TeacherPattern | { readonly problem: string };
+export type PatternRead = TeacherPattern | { readonly problem: string };
 
 const mod12 = (n: number): number => ((n % 12) + 12) % 12;
 const mod7 = (n: number): number => ((n % 7) + 7) % 7;
@@ -37,7 +41,7 @@ export function patternFrom(
     length,
     name,
   }: { readonly chord: Chord; readonly key: Key; readonly length: Ticks; readonly name: string },
-): Read {
+): PatternRead {
   if (notes.length === 0) return { problem: 'There are no notes to take a pattern from.' };
   const onsets = [...new Set(notes.map((n) => n.onset))].sort((a, b) => a - b);
   /** When each stroke is let go: with the next, or before it where there is a rest. */
@@ -77,6 +81,35 @@ export function patternFrom(
     });
   }
   return shortened({ name, unit, length: length / ticks, steps, over: 'root' });
+}
+
+/** What a measure's pattern is taken from. */
+export interface Example {
+  readonly notes: readonly Note[];
+  readonly chords: readonly ChordSpan[];
+  readonly key: Key;
+  readonly measure: Measure;
+  /** 1 what the right hand plays, 2 what the left hand plays. */
+  readonly staff: number;
+  readonly name: string;
+}
+
+/** The pattern of a hand in a written measure, over the measure's first chord: as long as that chord lasts in it. */
+export function patternInMeasure({ notes, chords, key, measure, staff, name }: Example): PatternRead {
+  const end = endOf(measure);
+  const inside = chords.filter((c) => c.chord && c.onset < end && c.onset + c.duration > measure.start);
+  const chord = inside[0]?.chord;
+  if (!chord) return { problem: 'There is no chord in this measure to count from.' };
+  const change = inside.find((c) => c.onset > measure.start && !sameChord(c.chord, chord));
+  const until = change?.onset ?? end;
+  const played = soundingNotes(notes)
+    .filter((n) => n.staff === staff && n.onset >= measure.start && n.onset < until)
+    .map(({ onset, duration, midi }) => ({
+      midi,
+      onset: onset - measure.start,
+      duration: Math.min(duration, until - onset),
+    }));
+  return patternFrom(played, { chord, key, length: until - measure.start, name });
 }
 
 /** The largest step in which all places are whole numbers. */
@@ -135,7 +168,7 @@ const AS_CLOSE = 1.4;
 export function patternPlayed(
   played: readonly PlayedKey[],
   told: { readonly chord: Chord; readonly key: Key; readonly unit: PatternUnit; readonly name: string },
-): Read {
+): PatternRead {
   const strokes: PlayedKey[][] = [];
   for (const key of [...played].sort((a, b) => a.onset - b.onset)) {
     const last = strokes.at(-1);

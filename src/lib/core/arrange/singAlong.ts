@@ -2,6 +2,7 @@
  * Sing-along: the right hand plays chords to sing to, close together around and above middle C, each shape the nearest to
  * the one before, in a rhythm; the left hand has the bass. An introduction leads in.
  */
+import { inSentence } from '../capital';
 import { introductionId } from '../score/measureId';
 import { endOf, isCompound, keyAt, measureLength, pulseLength } from '../score/metre';
 import { pitchClassName } from '../theory/pitch';
@@ -47,6 +48,10 @@ export type ChordFigure = ChordRhythm | TeacherPatternText;
 /** The name of a chord rhythm, as lists have it. */
 export const chordFigureName = (figure: ChordFigure): string =>
   isTeacherPattern(figure) ? teacherPattern(figure).name : CHORD_RHYTHMS[figure].name;
+
+/** The same within a sentence: "on the beats", “Thumb”. */
+export const chordFigureText = (figure: ChordFigure): string =>
+  isTeacherPattern(figure) ? `“${chordFigureName(figure)}”` : inSentence(chordFigureName(figure));
 
 /** The rhythm a level begins with. */
 export const usualRhythm = (level: number): ChordRhythm =>

@@ -130,9 +130,12 @@ export function stepsText({ steps, length, over }: TeacherPattern): string {
   return words.join(' ') + (over === 'nearest' ? ' nearest' : '');
 }
 
+/** Note value and steps as they are typed: "eighths 1 . 5 8". */
+export const unitAndSteps = (pattern: TeacherPattern): string => `${pattern.unit} ${stepsText(pattern)}`;
+
 /** A pattern as text; `readTeacherPattern` gives it back. */
 export const teacherPatternText = (pattern: TeacherPattern): TeacherPatternText =>
-  `${pattern.name.replaceAll(':', ' ')}: ${pattern.unit} ${stepsText(pattern)}`;
+  `${pattern.name.replaceAll(':', ' ')}: ${unitAndSteps(pattern)}`;
 
 /** A pattern as text, put as `teacherPatternText` puts it; what can't be read is refused with what to change. */
 export const teacherPatternSchema = lineText()
@@ -159,10 +162,11 @@ export const orTeacherPattern = <Known extends z.ZodType>(known: Known) =>
   });
 
 /** A pattern as the studio keeps it: which hand it is for, and its text. */
-export interface StudioPattern {
-  readonly hand: 'left' | 'right';
-  readonly text: TeacherPatternText;
-}
+export const studioPatternSchema = z.object({
+  hand: z.enum(['left', 'right']),
+  text: teacherPatternSchema,
+});
+export type StudioPattern = Readonly<z.infer<typeof studioPatternSchema>>;
 
 /** The pattern of a text that was checked before. Throws where it was not. */
 export function teacherPattern(text: TeacherPatternText): TeacherPattern {

@@ -1,4 +1,5 @@
 /** What the left hand can play, as the musical rules list it. Facts only; patterns.ts makes strokes of them. */
+import { inSentence } from '../capital';
 import { isCompound, measureLength, beatLength } from '../score/metre';
 import type { TimeSignature } from '../score/score';
 import { isTeacherPattern, teacherPattern, type TeacherPatternText } from './teacherPattern';
@@ -194,6 +195,10 @@ export type Texture = TextureId | TeacherPatternText;
 /** The name of a texture, as lists have it. */
 export const textureName = (texture: Texture): string =>
   isTeacherPattern(texture) ? teacherPattern(texture).name : TEXTURES[texture].name;
+
+/** The same within a sentence: "block chord", “Rolling”. */
+export const textureText = (texture: Texture): string =>
+  isTeacherPattern(texture) ? `“${textureName(texture)}”` : inSentence(textureName(texture));
 
 /** Whether a texture is for a metre. */
 export function isForMetre(id: TextureId, time: TimeSignature): boolean {

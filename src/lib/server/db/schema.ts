@@ -6,6 +6,7 @@ import type { WeekItem } from '$core/lessons/week';
 import { SCHOOL_IDS } from '$core/counting/schools';
 import type { Decision } from '$core/decisions/registry';
 import type { LevelContract } from '$core/arrange/levels';
+import type { StudioPattern } from '$core/arrange/teacherPattern';
 import type { SectionStart } from '$core/analysis/sections';
 import type { PartChoices } from '$core/players/parts';
 import type { Patch } from '$core/edits/edit';
@@ -24,6 +25,8 @@ export const studio = sqliteTable('studio', {
   name: text('name').notNull(),
   /** Levels as the teacher has changed them; null for those that ship. */
   levels: text('levels', { mode: 'json' }).$type<readonly LevelContract[]>(),
+  /** Left-hand patterns and chord rhythms that the teacher has written; null for none. */
+  patterns: text('patterns', { mode: 'json' }).$type<readonly StudioPattern[]>(),
   /** As argon2 keeps it; null where none was set. */
   passphrase: text('passphrase'),
   /** "Europe/Vienna"; null for that of the computer. */

@@ -14,6 +14,7 @@
   import { announced } from '$core/version/announce';
   import { perform } from './commands';
   import DecideDialog from './DecideDialog.svelte';
+  import PatternDialog from './PatternDialog.svelte';
   import { meaningOf } from './keys';
   import { FINGERTIP, MOUSE, nearestNote, noteOf, type Pointed } from '$ui/score/pointed';
   import MeasurePanel from './MeasurePanel.svelte';
@@ -135,6 +136,7 @@
   }
 
   let choosing = $state(false);
+  let isPatternOpen = $state(false);
   let choosingKind = $state<KindId>();
   let music = $state<HTMLElement>();
   function choose(kind?: KindId): void {
@@ -281,7 +283,7 @@
             ? 'max-desk:max-h-[48dvh] max-desk:overflow-y-auto max-desk:px-4 max-desk:pb-3'
             : 'max-desk:hidden'}
         >
-          <MeasurePanel {version} onchoose={choose} />
+          <MeasurePanel {version} onchoose={choose} onpattern={() => (isPatternOpen = true)} />
         </div>
       {:else}<p class="text-quiet max-desk:px-4 max-desk:py-2" role="status">
           Loading the selected measure…
@@ -306,6 +308,12 @@
     <p class="hidden w-24 shrink-0 text-sm leading-snug text-quiet xl:block">{shape?.text ?? ''}</p>
   </footer>
   {#if version}
-    <DecideDialog bind:open={choosing} only={choosingKind} onclose={() => music?.focus()} />
+    <DecideDialog
+      bind:open={choosing}
+      only={choosingKind}
+      onclose={() => music?.focus()}
+      onpattern={() => (isPatternOpen = true)}
+    />
+    <PatternDialog bind:open={isPatternOpen} onclose={() => music?.focus()} />
   {/if}
 {/if}

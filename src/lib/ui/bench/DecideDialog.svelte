@@ -17,8 +17,10 @@
     only?: KindId | undefined;
     /** Where the keyboard goes back to. */
     onclose: () => void;
+    /** Opens the form for a pattern of one's own. */
+    onpattern: () => void;
   }
-  let { open = $bindable(), only, onclose }: Props = $props();
+  let { open = $bindable(), only, onclose, onpattern }: Props = $props();
 
   const bench = getBench();
   let scope = $state<Scope>();
@@ -39,8 +41,10 @@
   let marked = $derived(groups[0]?.items[0] ? idOf(groups[0].items[0]) : '');
 
   function take(offer: Offer): void {
-    if (offer.take() === 'write') write(kindOf(offer.kind!) as unknown as AnyKind);
-    else open = false;
+    const next = offer.take();
+    if (next === 'write') return write(kindOf(offer.kind!) as unknown as AnyKind);
+    open = false;
+    if (next === 'pattern') onpattern();
   }
   function write(kind: AnyKind): void {
     const value = decidedNow(bench, kind, scope);
@@ -164,8 +168,9 @@
                   <Command.GroupItems>
                     {#each items as offer (idOf(offer))}
                       <Command.Item
-                        class="flex min-h-7 cursor-pointer items-center gap-2 rounded-sm px-2 py-0.5 data-selected:bg-accent-soft pointer-coarse:min-h-11"
+                        class="flex min-h-7 cursor-pointer items-center gap-2 rounded-sm px-2 py-0.5 data-disabled:cursor-default data-disabled:text-quiet data-selected:bg-accent-soft pointer-coarse:min-h-11"
                         value={idOf(offer)}
+                        disabled={offer.isRefused ?? false}
                         onSelect={() => take(offer)}
                       >
                         {#if !heading}<span class="shrink-0 text-quiet">{offer.group}:</span>{/if}

@@ -1,6 +1,5 @@
 <script lang="ts">
   /** A kind of decision in the panel of the measure: a line that says what holds, and opens what is decided here and in the section. */
-  import { inSentence } from '$core/capital';
   import { kindOf, type KindId } from '$core/decisions/registry';
   import type { Snippet } from 'svelte';
   import DecisionSelect from './DecisionSelect.svelte';
@@ -19,7 +18,7 @@
 
 <div class="border-t border-hairline pt-2">
   <h3 class="font-semibold">
-    {title ?? facts.name}{#if says}<span class="ml-2 font-normal text-quiet">{inSentence(says)}</span>{/if}
+    {title ?? facts.name}{#if says}<span class="ml-2 font-normal text-quiet">{says}</span>{/if}
   </h3>
   {@render children?.()}
   <div class="grid grid-cols-2 gap-2">

@@ -9,7 +9,7 @@
 
   const bench = getBench();
   const facts = $derived(kindOf(kind));
-  const options = $derived(bench.situation ? (facts.choices?.(bench.situation) ?? []) : []);
+  const refused = $derived(bench.situation ? (facts.refused?.(bench.situation) ?? []) : []);
   const section = $derived(
     bench.view.version?.form.sections[bench.sectionOf(bench.selection.measure ?? 0)]?.label ?? '',
   );
@@ -21,6 +21,12 @@
     if (scope === 'section') return ofSection(bench, kind)?.value;
     const [at] = placesHere(kind, 'measure', bench);
     return at && bench.document.decided(kind, at)?.value;
+  });
+  /** What is offered, and what is chosen already where the level no longer offers it. */
+  const options = $derived.by((): readonly (readonly [Decision['value'], string])[] => {
+    const choices = bench.situation ? (facts.choices?.(bench.situation) ?? []) : [];
+    const isOffered = decided === undefined || choices.some(([value]) => String(value) === String(decided));
+    return isOffered ? choices : [...choices, [decided, facts.says(decided as never)]];
   });
   const choose = (value: string): void =>
     perform(bench, {
@@ -41,5 +47,6 @@
   >
     <option value="">{scope === 'measure' ? 'Suggested' : 'Same as the piece'}</option>
     {#each options as [value, name] (value)}<option value={String(value)}>{name}</option>{/each}
+    {#each refused as [name, why] (name)}<option disabled>{name} ({why})</option>{/each}
   </select>
 </label>

@@ -3,7 +3,7 @@
   import { MELODY_LINE_NAMES } from '$core/analysis/melody';
   import { levelText } from '$core/arrange/levels';
   import { valuesIn } from '$core/decisions/holds';
-  import { TEXTURES, type TextureId } from '$core/arrange/textures';
+  import { textureText, type Texture } from '$core/arrange/textures';
   import type { Hand } from '$core/fingering/events';
   import { positionText } from '$core/fingering/positions';
   import { endOf } from '$core/score/metre';
@@ -29,8 +29,10 @@
     version: Version;
     /** Opens the list of what can be decided, or of what one kind offers. */
     onchoose: (kind?: KindId) => void;
+    /** Opens the form for a pattern of one's own. */
+    onpattern: () => void;
   }
-  let { version, onchoose }: Props = $props();
+  let { version, onchoose, onpattern }: Props = $props();
 
   const bench = getBench();
   const { selection, again } = bench;
@@ -58,9 +60,9 @@
   const violations = $derived(version.violations.filter((v) => v.measure === measure.index));
   const difficulty = $derived(version.difficulty[measure.index]);
   const INVERSIONS = ['', 'first inversion', 'second inversion', 'third inversion', 'fourth inversion'];
-  const texture = $derived.by((): TextureId | undefined =>
+  const texture = $derived.by((): Texture | undefined =>
     bench.layout
-      ? (valuesIn('texture', bench.document.decisions, bench.layout)[measure.index] as TextureId)
+      ? (valuesIn('texture', bench.document.decisions, bench.layout)[measure.index] as Texture)
       : undefined,
   );
   /** What is decided in the measure or its section beside what has a line of its own. */
@@ -187,10 +189,10 @@
   {/if}
 
   {#each lists as kind (kind.id)}
-    <DecisionPanel
-      kind={kind.id}
-      says={kind.id === 'texture' && texture ? TEXTURES[texture].name : undefined}
-    >
+    <DecisionPanel kind={kind.id} says={kind.id === 'texture' && texture ? textureText(texture) : undefined}>
+      {#if kind.id === 'texture'}
+        <button type="button" class="link text-sm" onclick={onpattern}>Your own pattern</button>
+      {/if}
       {#if kind.id === 'melody'}
         <p class="text-sm text-quiet">
           Melody: {MELODY_LINE_NAMES[version.melody.lines[measure.index] ?? 'upper']}

@@ -73,6 +73,8 @@ async function bench() {
     show: engine.show.bind(engine),
     explain: async (n: string, m: number) => engine.explain(n, m),
     hear: async (d: VersionDocument, from: number, to: number) => engine.hear(d, from, to),
+    picture: engine.picture.bind(engine),
+    patternInSource: async (m: string, staff: number) => engine.patternInSource(m, staff),
   };
   const state = new BenchState(
     { document: start, edit: 0, canUndo: false, canRedo: false, levels: LEVELS, show },

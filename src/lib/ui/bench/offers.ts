@@ -16,10 +16,12 @@ export interface Offer extends Sought {
   readonly says?: string;
   /** What stands behind the name: that it is chosen, its key. */
   readonly note?: string;
-  /** Takes it; `write` where it is to be written first. */
-  readonly take: () => void | 'write';
+  /** Takes it; `write` where it is to be written first, `pattern` where a pattern is. */
+  readonly take: () => void | 'write' | 'pattern';
   /** The kind of decision, where it is one. */
   readonly kind?: KindId;
+  /** It is listed, and can't be taken here: the note says why. */
+  readonly isRefused?: true;
 }
 
 /** The scope for which a kind is decided: the one that was asked for, where it has it. */
@@ -35,6 +37,9 @@ export function decidedNow(
   const [at]: readonly Anchor[] = placesHere(kind.id, scopeOfKind(bench, kind, wished), bench);
   return at && bench.document.decided(kind.id, at)?.value;
 }
+
+/** Leads to where a pattern is written. */
+const OWN_PATTERN = 'your own pattern …';
 
 const same = (a: unknown, b: unknown): boolean => JSON.stringify(a) === JSON.stringify(b);
 
@@ -73,8 +78,17 @@ export function offersOf(bench: BenchState, wished: Scope | undefined, only?: Ki
           },
         ]
       : [];
+    const refused = (kind.refused?.(situation) ?? []).map(([name, why]): Offer => ({
+      ...group,
+      name,
+      note: why,
+      isRefused: true,
+      take: () => undefined,
+    }));
+    const isPatterned = (kind.id === 'texture' || kind.id === 'rhythm') && choices.length > 0;
+    const own: Offer[] = isPatterned ? [{ ...group, name: OWN_PATTERN, take: () => 'pattern' }] : [];
     const reset: Offer[] = now === undefined ? [] : [{ ...group, name: 'reset', take: choose(undefined) }];
-    return [...choices, ...steps, ...written, ...reset];
+    return [...choices, ...own, ...steps, ...written, ...reset, ...refused];
   });
 }
 

@@ -17,6 +17,7 @@
     { href: '/learners', name: 'Students' },
     { href: '/pieces', name: 'Pieces' },
     { href: '/settings/levels', name: 'Levels' },
+    { href: '/settings/patterns', name: 'Patterns' },
     { href: '/settings/hand', name: 'Fingering' },
     { href: '/settings/studio', name: 'Studio' },
   ];

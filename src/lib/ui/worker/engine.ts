@@ -4,12 +4,15 @@
  */
 import type { Form } from '$core/analysis/form';
 import type { LevelContract } from '$core/arrange/levels';
+import { patternInMeasure, type PatternRead } from '$core/arrange/patternFrom';
 import type { FingerReason } from '$core/fingering/explain';
 import { rankKeys, type RankedKey, type VoiceRange } from '$core/keys/rank';
 import { perform } from '$core/performance/perform';
 import { type Performance } from '$core/performance/played';
 import type { Measure, Score } from '$core/score/score';
+import { keyboardPart } from '$core/score/query';
 import { listening } from '$core/pipeline/progress';
+import { analysed } from '$core/version/analysed';
 import { arrangement, type Arrangement } from '$core/version/arrangement';
 import { listed, type VersionDocument } from '$core/version/document';
 import { realise, realising, writtenScore, type Version, type WrittenVersion } from '$core/version/realise';
@@ -204,6 +207,29 @@ export class Engine {
     const score = writtenScore(piece, document.recipe, decisions, this.#levels);
     const { feel } = arrangement(piece, document.recipe, decisions, this.#levels);
     return { performance: perform(score, feel), measures: score.measures, from, to };
+  }
+
+  /** The picture of a phrase, by its place, as another document would have it, without its being shown. */
+  async picture(document: VersionDocument, show: SheetWish, phrase: number): Promise<string> {
+    const version = realise(this.#piece(), document.recipe, listed(document), this.#levels);
+    const { phrases } = version.form;
+    const place = phrases[Math.min(phrase, phrases.length - 1)]!;
+    return this.#engraver.draw(sheetOf(version, place, show), 0);
+  }
+
+  /** The pattern of a hand in a measure of the source, by the measure's id. */
+  patternInSource(measure: string, staff: number): PatternRead {
+    const { score, chords, key } = analysed(this.#piece());
+    const found = score.measures.find((m) => m.id === measure);
+    if (!found) return { problem: 'This measure isn’t in the source.' };
+    return patternInMeasure({
+      notes: keyboardPart(score).notes,
+      chords,
+      key,
+      measure: found,
+      staff,
+      name: '',
+    });
   }
 
   /** Every key judged for a document, with the usual weights. */

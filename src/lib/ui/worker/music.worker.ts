@@ -65,6 +65,10 @@ const service = {
     engine.explain(z.string().max(80).parse(note), z.number().int().min(0).parse(measure)),
   hear: (document: unknown, from: unknown, to: unknown) =>
     engine.hear(documentSchema.parse(document), place.parse(from), place.parse(to)),
+  picture: (document: unknown, show: unknown, phrase: unknown) =>
+    engine.picture(documentSchema.parse(document), sheetOptionsSchema.parse(show), place.parse(phrase)),
+  patternInSource: (measure: unknown, staff: unknown) =>
+    engine.patternInSource(z.string().max(80).parse(measure), place.parse(staff)),
   keys: (document: unknown, voice: unknown) =>
     engine.keys(documentSchema.parse(document), voiceSchema.parse(voice)),
   /** A sheet that the page has made. */

@@ -9,6 +9,7 @@ import { addLearner, findLearner, learnerSchema, listLearners, usualLearner } fr
 import { once } from '$server/studio/once';
 import { houseTaste } from '$server/studio/houseTaste';
 import { studioLevels } from '$server/studio/levels';
+import { studioPatterns } from '$server/studio/patterns';
 import type { Sheet } from '$lib/engrave/sheet';
 import { about, work } from '$server/pool';
 import { drawn } from '$server/pool/drawn';
@@ -61,6 +62,7 @@ export const load: PageServerLoad = async ({ params, request, cookies, url }) =>
     opening,
     pictures: await readable(row.pieceId, () => drawn(sheets, asked)),
     levels,
+    patterns: studioPatterns(db()),
     taste: houseTaste(db()),
     holders,
     formats: WRITTEN_FORMATS.map(({ ending, name }) => ({ ending, name })),

@@ -15,6 +15,7 @@
   import { enhance } from '$app/forms';
   import { page } from '$app/state';
   import { levelText } from '$core/arrange/levels';
+  import type { SheetWish } from '$lib/engrave/sheet';
   import { keyName } from '$core/theory/key';
   import { plural, shortDate } from '$ui/text';
   import { listening, service } from '$ui/worker/service';
@@ -37,6 +38,9 @@
       explain: (note: string, measure: number) => music.explain(note, measure),
       hear: (document: Parameters<typeof music.hear>[0], from: number, to: number) =>
         music.hear(document, from, to),
+      picture: (document: Parameters<typeof music.picture>[0], show: SheetWish, phrase: number) =>
+        music.picture(document, show, phrase),
+      patternInSource: (measure: string, staff: number) => music.patternInSource(measure, staff),
     };
   }
 
@@ -47,6 +51,7 @@
           {
             ...data.saved,
             levels: data.levels,
+            patterns: data.patterns,
             taste: data.taste,
             show: sheetWish(data.shown),
             pictures: data.pictures,

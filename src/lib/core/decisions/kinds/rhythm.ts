@@ -1,7 +1,12 @@
-import { inSentence } from '../../capital';
 import { z } from 'zod';
 import { levelText } from '../../arrange/levels';
-import { chordFigureName, CHORD_RHYTHM_IDS, CHORD_RHYTHMS, type ChordRhythm } from '../../arrange/singAlong';
+import {
+  chordFigureName,
+  chordFigureText,
+  CHORD_RHYTHM_IDS,
+  CHORD_RHYTHMS,
+  type ChordRhythm,
+} from '../../arrange/singAlong';
 import { orTeacherPattern } from '../../arrange/teacherPattern';
 import { defineKind } from '../kind';
 import { patternsFor } from '../private/patternsFor';
@@ -14,7 +19,7 @@ export const rhythm = defineKind({
   words: 'rhythm repeated strokes riff pattern style',
   value: orTeacherPattern(z.enum(CHORD_RHYTHM_IDS as [ChordRhythm, ...ChordRhythm[]])),
   scopes: ['measure', 'range', 'section', 'version'],
-  says: (value) => `chords: ${inSentence(chordFigureName(value))}`,
+  says: (value) => `chords: ${chordFigureText(value)}`,
   choices: (at) =>
     at.isSingAlong
       ? [

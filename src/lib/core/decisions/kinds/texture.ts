@@ -1,4 +1,3 @@
-import { inSentence } from '../../capital';
 import { z } from 'zod';
 import { levelText } from '../../arrange/levels';
 import { orTeacherPattern } from '../../arrange/teacherPattern';
@@ -6,6 +5,7 @@ import {
   isForLevel,
   isForMetre,
   textureName,
+  textureText,
   TEXTURE_IDS,
   TEXTURES,
   type Texture,
@@ -31,7 +31,7 @@ export const texture = defineKind({
   words: 'figure pattern accompaniment arpeggio broken style bass riff thinner easier fuller hands',
   value: orTeacherPattern(z.enum(TEXTURE_IDS as [TextureId, ...TextureId[]])),
   scopes: ['measure', 'range', 'section', 'version'],
-  says: (value) => `left hand: ${inSentence(textureName(value))}`,
+  says: (value) => `left hand: ${textureText(value)}`,
   choices: (at) => fitting(at).map((id) => [id, textureName(id)] as const),
   refused: (at) => [
     ...known(at)

@@ -1,5 +1,6 @@
 /** The bench as one thing: the document, what is seen of it and where the teacher is, put together; given by context. */
 import { levelNumbered, type LevelContract } from '$core/arrange/levels';
+import type { StudioPattern } from '$core/arrange/teacherPattern';
 import type { Taste } from '$core/fingering/taste';
 import type { Situation } from '$core/decisions/kind';
 import type { Layout } from '$core/decisions/holds';
@@ -17,6 +18,8 @@ import type { SheetWish } from '$lib/engrave/sheet';
 interface BenchStart extends DocumentStart {
   /** The levels of the studio. */
   readonly levels: readonly LevelContract[];
+  /** Patterns that the teacher has written. */
+  readonly patterns?: readonly StudioPattern[];
   readonly show: SheetWish;
   /** The house's hand as it is now; null where there is none. */
   readonly taste?: Taste | null;
@@ -33,12 +36,17 @@ export class BenchState {
   choosesOn = $state(false);
   readonly again = new AgainState();
   readonly trial: TrialState;
+  /** The worker with this piece in it. */
+  readonly music: () => Promise<Music>;
   readonly levels: readonly LevelContract[];
   readonly taste: Taste | null;
+  /** Patterns of the studio; one that is written here joins them. */
+  patterns = $state.raw<readonly StudioPattern[]>([]);
 
   constructor(start: BenchStart, store: EditStore, music: () => Promise<Music>) {
     this.levels = start.levels;
     this.taste = start.taste ?? null;
+    this.patterns = start.patterns ?? [];
     this.document = new DocumentState(start, store);
     this.view = new ViewState(music, start.show, start.pictures);
     this.selection = new SelectionState(() => this.view.version);
@@ -46,6 +54,7 @@ export class BenchState {
       () => this.view.version,
       async (events) => new (await import('$ui/sound/player')).Player(events),
     );
+    this.music = music;
     this.trial = new TrialState(this, async (document, from, to) => (await music()).hear(document, from, to));
     this.view.onversion = () => this.selection.settle();
   }
@@ -75,6 +84,8 @@ export class BenchState {
       measure: version.score.measures[measure]!,
       note,
       level: this.document.recipe.level,
+      contract: this.contract,
+      patterns: this.patterns,
       hasAccompaniment: version.hasOwnAccompaniment,
       melodyLines: version.melody.has,
       isSingAlong: version.isSingAlong,

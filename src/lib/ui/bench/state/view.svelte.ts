@@ -1,4 +1,5 @@
 /** What is seen of a document: the version that was made of it, the pictures of its phrases, and the answers about a note. */
+import type { PatternRead } from '$core/arrange/patternFrom';
 import type { VersionDocument } from '$core/version/document';
 import type { Version } from '$core/version/realise';
 import type { SheetWish } from '$lib/engrave/sheet';
@@ -11,6 +12,8 @@ export interface Music {
   show(wish: Wish, listener: Listener): Promise<boolean>;
   explain(note: string, measure: number): Promise<Answer>;
   hear(document: VersionDocument, from: number, to: number): Promise<HeardPhrase>;
+  picture(document: VersionDocument, show: SheetWish, phrase: number): Promise<string>;
+  patternInSource(measure: string, staff: number): Promise<PatternRead>;
 }
 
 /** Phrases that a screen shows before and after the one in hand, at most. */
