@@ -18,7 +18,7 @@ import {
 } from './teacherPattern';
 
 /** A key of the example: when it is struck and let go, in ticks from the example's beginning. */
-export interface ExampleKey {
+interface ExampleKey {
   readonly onset: Ticks;
   readonly duration: Ticks;
   readonly midi: number;
@@ -84,7 +84,7 @@ export function patternFrom(
 }
 
 /** What a measure's pattern is taken from. */
-export interface Example {
+interface Example {
   readonly notes: readonly Note[];
   readonly chords: readonly ChordSpan[];
   readonly key: Key;
