@@ -24,6 +24,8 @@ export default {
     },
     // hooks.server.ts compares hosts itself: the built server does not know its own scheme.
     csrf: { trustedOrigins: ['*'] },
+    // Practice rooms alone have a worker; they register it themselves.
+    serviceWorker: { register: false },
     alias: { $core: 'src/lib/core', $ui: 'src/lib/ui', $server: 'src/lib/server' },
   },
 };

@@ -24,7 +24,11 @@ export const init: ServerInit = start;
 const hosts = answeredHosts(hostSettings());
 const asksForPassphrase = isOpenToOthers(hostSettings());
 /** What whoever is not signed in may see. */
-const OPEN = ['/sign-in', '/robots.txt'];
+const OPEN = ['/sign-in', '/robots.txt', '/generation'];
+/** A practice room lets in by its link, and needs the piano. */
+const OPEN_UNDER = ['/room/', '/sounds/'];
+const isOpen = (pathname: string): boolean =>
+  OPEN.includes(pathname) || OPEN_UNDER.some((under) => pathname.startsWith(under));
 
 const NOT_SIGNED_IN: Refusal = {
   status: 403,
@@ -75,7 +79,7 @@ export const handle: Handle = async ({ event, resolve }) => {
 
 async function answered({ event, resolve }: Parameters<Handle>[0]): Promise<Response> {
   if (isForAnother(event.request, generation())) return guarded(refused(event.request, OF_ANOTHER));
-  if (asksForPassphrase && !OPEN.includes(event.url.pathname)) {
+  if (asksForPassphrase && !isOpen(event.url.pathname)) {
     const token = event.cookies.get(SESSION_COOKIE);
     const session = token === undefined ? undefined : continueSession(db(), token);
     if (!session) {

@@ -42,9 +42,9 @@
           }),
       });
   }
-  /** The bench and the lesson bring headers of their own, with their controls; a handout is paper. */
+  /** The bench, the lesson and the practice room bring headers of their own, with their controls; a handout is paper. */
   const ownHeader = $derived(
-    /^\/(versions\/[^/]+(\/handout)?|classes\/[^/]+\/handout|lessons\/[^/]+|today\/handout)$/.test(
+    /^\/(versions\/[^/]+(\/handout)?|classes\/[^/]+\/handout|lessons\/[^/]+|today\/handout|room\/[^/]+)$/.test(
       page.url.pathname,
     ),
   );

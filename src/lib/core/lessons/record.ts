@@ -32,8 +32,8 @@ export const eventSchema = z.object({
   counting: z.boolean().default(false),
   tempo,
   grade: z.union([z.literal(1), z.literal(2), z.literal(3), z.literal(4)]).nullable(),
-  /** The ear, where its proposal was accepted as it was; else the teacher. */
-  by: z.enum(['teacher', 'ear']).optional(),
+  /** The ear, where its proposal was accepted unchanged; the learner in the practice room; else the teacher. */
+  by: z.enum(['teacher', 'learner', 'ear']).optional(),
   /** What the ear heard of it, where it listened. */
   heard: heardSchema.optional(),
   at,
@@ -82,3 +82,13 @@ export type Sent = z.infer<typeof sentSchema>;
 export type SentEvent = z.infer<typeof eventSchema>;
 export type SentWithdrawal = z.infer<typeof withdrawalSchema>;
 export type SentChange = z.infer<typeof lessonChangeSchema>;
+
+/** Longest stretch of practice that is told at once, in seconds. */
+const LONGEST = 3600;
+
+/** What a practice room has to say: a step that was done, by the learner's word or the ear's, or how long was practised. */
+export const roomSentSchema = z.discriminatedUnion('kind', [
+  eventSchema.extend({ by: z.enum(['learner', 'ear']) }),
+  z.object({ kind: z.literal('practice'), token, seconds: z.number().int().min(1).max(LONGEST), at }),
+]);
+export type RoomSent = z.infer<typeof roomSentSchema>;

@@ -10,12 +10,18 @@ import type { Performance, PlayedMeasure, PlayedPedal } from './played';
 import { clockOf } from './tempo';
 
 export type Hands = 'both' | 'right' | 'left';
+/** What the program plays: `none` is clicks and counts alone. */
+export type PlayedHands = Hands | 'none';
+
+/** Whether a staff is among the hands that are played. */
+export const isPlayed = (staff: number, hands: PlayedHands): boolean =>
+  hands === 'both' || (hands !== 'none' && (staff === 1) === (hands === 'right'));
 
 export interface ProgramSettings {
   /** Ticks of the performance. */
   readonly from: Ticks;
   readonly to: Ticks;
-  readonly hands: Hands;
+  readonly hands: PlayedHands;
   /** Share of the tempo: 0.5 is half as fast. */
   readonly share: number;
   readonly click: boolean;
@@ -88,8 +94,7 @@ export function programOf(
   const secondsBefore = (ticks: Ticks): number => (ticks * tick) / 1000;
   const begins = before.length > 0 ? secondsBefore(from - before[0]!.tick) : 0;
   const at = (place: Ticks): number => begins + clock.seconds(place) - zero;
-  const isWanted = (staff: number): boolean => hands === 'both' || (staff === 1) === (hands === 'right');
-  const heard = performance.notes.filter((n) => n.onset >= from && n.onset < to && isWanted(n.staff));
+  const heard = performance.notes.filter((n) => n.onset >= from && n.onset < to && isPlayed(n.staff, hands));
   return {
     notes: withoutOverlaps(
       heard.map((n) => ({

@@ -99,6 +99,36 @@ export const learner = sqliteTable('learner', {
   deletedAt: deletedAt(),
 });
 
+/** The practice room of a learner: whoever has the link is let in. Withdrawn is deleted. */
+export const room = sqliteTable('room', {
+  learnerId: text('learner_id')
+    .primaryKey()
+    .references(() => learner.id, { onDelete: 'cascade' }),
+  /** 128 bits, as the link has them. */
+  token: text('token').notNull().unique(),
+  /** As argon2 keeps it; null where none was set. */
+  pin: text('pin'),
+  createdAt: createdAt(),
+});
+
+/** Append-only: how long was practised in the room, a stretch at a time. */
+export const practice = sqliteTable(
+  'practice',
+  {
+    id: integer('id').primaryKey({ autoIncrement: true }),
+    learnerId: text('learner_id')
+      .notNull()
+      .references(() => learner.id, { onDelete: 'cascade' }),
+    seconds: integer('seconds').notNull(),
+    /** Named by the page that sent it: what arrives twice is kept once. */
+    token: text('token').notNull().unique(),
+    /** The studio's day. */
+    day: text('day').notNull(),
+    createdAt: createdAt(),
+  },
+  (t) => [index('practice_learner').on(t.learnerId, t.day)],
+);
+
 /** Lessons that come every week: of a learner, or of a class. What is otherwise on one day is in slot_change. */
 export const slot = sqliteTable(
   'slot',

@@ -5,6 +5,7 @@ import { assignment, lesson, piece, version } from '../db/schema';
 import { gradeText, holding } from '$core/lessons/events';
 import { eventsOf } from './events';
 import { findLearner } from './learners';
+import { practisedByDay } from './room';
 import { slotsOf } from './slots';
 
 /** What is kept of a learner; undefined where there is none. */
@@ -48,6 +49,8 @@ export function dossierOf(db: Db, learnerId: string) {
       .where(eq(lesson.learnerId, learnerId))
       .orderBy(asc(lesson.date))
       .all(),
+    /** Minutes practised in the practice room, by day, as measured. */
+    practised: [...practisedByDay(db, learnerId, '')].map(([day, minutes]) => ({ day, minutes })),
     pieces: pieces.map(({ id, ...rest }) => ({ ...rest, steps: holding(eventsOf(db, id)) })),
   };
 }
@@ -55,7 +58,7 @@ export function dossierOf(db: Db, learnerId: string) {
 type Dossier = NonNullable<ReturnType<typeof dossierOf>>;
 
 /** The same to be read. */
-export function dossierText({ learner, lessons, pieces }: Dossier): string {
+export function dossierText({ learner, lessons, pieces, practised }: Dossier): string {
   const lines = [
     learner.name,
     `Since ${learner.since}, level ${learner.level}.`,
@@ -64,6 +67,9 @@ export function dossierText({ learner, lessons, pieces }: Dossier): string {
     '',
     'LESSONS',
     ...(lessons.length === 0 ? ['none'] : lessons.map(({ date, note }) => `${date}  ${note}`)),
+    '',
+    'PRACTICE, AS MEASURED',
+    ...(practised.length === 0 ? ['none'] : practised.map(({ day, minutes }) => `${day}  ${minutes} min`)),
     '',
     'PIECES',
     ...(pieces.length === 0 ? ['none'] : []),

@@ -79,7 +79,7 @@ export const eventsInLessons = (
         }));
 
 /** A clock that is ahead of the server's is not believed, nor one that is more than a week behind. */
-function instantOf(at: string | undefined): string {
+export function instantOf(at: string | undefined): string {
   const instant = at === undefined ? NaN : Date.parse(at);
   const isBelieved = instant <= Date.now() && instant > Date.now() - 7 * 86_400_000;
   return isBelieved ? new Date(instant).toISOString() : now();

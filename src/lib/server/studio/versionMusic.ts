@@ -90,6 +90,18 @@ export function stretchSheets(
   });
 }
 
+/** What a practice room plays, hears and shows of a version: its music, and stretches of measures as large sheets. */
+export function roomMusic(
+  db: Db,
+  of: Of & { readonly show: LargeWish; readonly chunks: readonly string[] },
+): {
+  readonly music: Pick<Version, 'score' | 'feel' | 'counts'>;
+  readonly stretches: ReturnType<typeof stretchSheets>;
+} {
+  const { score, feel, counts } = realiseDocument(db, of.pieceId, of.document);
+  return { music: { score, feel, counts }, stretches: stretchSheets(db, of) };
+}
+
 /** One phrase by itself, to be read at sight: the phrases go round. */
 export function sightSheet(
   db: Db,

@@ -40,7 +40,7 @@ const nameOf = (progress: Progress, step: string): string =>
       stepFacts(step)?.says ??
       'A step');
 
-function whereIn({ ids, numbers, form }: Progress, chunk: string): string {
+export function whereIn({ ids, numbers, form }: Progress, chunk: string): string {
   const [first = '', last = first] = chunk.split('..');
   const [from, to] = [ids.indexOf(first), ids.indexOf(last)];
   if (from < 0 || to < 0) return 'measures that aren’t in this version';

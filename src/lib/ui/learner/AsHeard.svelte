@@ -14,7 +14,8 @@
 <section class="mt-8" aria-labelledby="heard">
   <h2 id="heard">As heard</h2>
   <p class="text-quiet">
-    Right notes in each measure, from takes the program heard in lessons. A full box is all of them.
+    Right notes in each measure, from takes the program heard in lessons and in the practice room. A full box
+    is all of them.
   </p>
   {#each pieces as { id, title, history } (id)}
     <div class="mt-3">

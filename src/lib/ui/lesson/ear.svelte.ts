@@ -12,7 +12,7 @@ import { measureText } from '$ui/text';
 
 /** What is played in a take. */
 interface Wanted {
-  readonly version: Version;
+  readonly version: Pick<Version, 'score' | 'feel'>;
   readonly from: number;
   readonly to: number;
   readonly hand: TakenHand | 'both' | null;
@@ -36,15 +36,26 @@ export class Ear {
   #expectation: Expectation | undefined;
   #keystrokes: Keystroke[] = [];
   #asked = false;
+  readonly #onover: () => void;
   #end: ReturnType<typeof setTimeout> | undefined;
   #pretended: ReturnType<typeof setTimeout>[] = [];
+
+  /** `onover` is told when a take has ended and is judged. */
+  constructor(onover: () => void = () => undefined) {
+    this.#onover = onover;
+  }
+
+  /** What was struck in the take, in order. */
+  get keystrokes(): readonly Keystroke[] {
+    return this.#keystrokes;
+  }
 
   /** Begins to listen. `simulated`: to the instrument that ships for tests. */
   async start(wanted: Wanted, simulated: boolean): Promise<void> {
     this.forget();
     const { version, from, to, hand, tempo } = wanted;
     this.#wanted = wanted;
-    this.#expectation = expectationOf(perform(version.score), {
+    this.#expectation = expectationOf(perform(version.score, version.feel), {
       from,
       to,
       tempo,
@@ -94,6 +105,7 @@ export class Ear {
     if (!this.isListening) return;
     this.isListening = false;
     this.#judge(true);
+    this.#onover();
   }
 
   #clear(): void {

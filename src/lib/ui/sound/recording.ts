@@ -7,7 +7,7 @@ import { wavOf } from './wav';
 
 /** The whole of a version, in the hands and at the tempo that are heard, as a WAV file. */
 export async function wavOfVersion(
-  version: Version,
+  version: Pick<Version, 'score' | 'feel'>,
   heard: Pick<ProgramSettings, 'hands' | 'share' | 'click' | 'countIn' | 'counts'>,
 ): Promise<Uint8Array<ArrayBuffer>> {
   const performance = perform(version.score, version.feel);

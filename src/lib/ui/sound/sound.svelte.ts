@@ -1,13 +1,16 @@
 /** What is heard on the bench, and where it is: the version in hand as it sounds, from a place or round a phrase. */
 import type { Finger } from '$core/fingering/grips';
 import { perform } from '$core/performance/perform';
-import { programOf, type Hands, type Program } from '$core/performance/program';
+import { isPlayed, programOf, type Hands, type PlayedHands, type Program } from '$core/performance/program';
 import { type Performance } from '$core/performance/played';
 import type { Measure } from '$core/score/score';
 import type { Ticks } from '$core/score/ticks';
 import type { Version } from '$core/version/realise';
 import type { HeardPhrase } from '$ui/worker/engine';
 import type { Player, PlayerEvents } from './player';
+
+/** What of a version is heard. */
+export type HeardVersion = Pick<Version, 'score' | 'feel' | 'counts'>;
 
 /** Shares of the goal tempo that can be played. */
 export const SLOWEST = 0.3;
@@ -20,7 +23,7 @@ interface Stretch {
   readonly to: number;
   readonly goes: 'on' | 'once' | 'round';
   /** Other hands than those that are heard otherwise. */
-  readonly hands?: Hands;
+  readonly hands?: PlayedHands;
 }
 
 /** Milliseconds in which a picture comes first. */
@@ -67,17 +70,17 @@ export class SoundState {
 
   /** The fingering that was tried last. */
   lastHeard: Readonly<Record<string, Finger>> | undefined;
-  readonly #version: () => Version | undefined;
+  readonly #version: () => HeardVersion | undefined;
   readonly #open: (events: PlayerEvents) => Promise<Player>;
   #player: Player | undefined;
   #opening: Promise<Player> | undefined;
-  #performed: { readonly of: Version; readonly performance: Performance } | undefined;
+  #performed: { readonly of: HeardVersion; readonly performance: Performance } | undefined;
   #program: Program | undefined;
   #stretch: Stretch | undefined;
   #frame = 0;
   #changed: ReturnType<typeof setTimeout> | undefined;
 
-  constructor(version: () => Version | undefined, open: (events: PlayerEvents) => Promise<Player>) {
+  constructor(version: () => HeardVersion | undefined, open: (events: PlayerEvents) => Promise<Player>) {
     this.#version = version;
     this.#open = open;
   }
@@ -111,6 +114,16 @@ export class SoundState {
     this.lastHeard = fingers;
     this.isPlaying = true;
     await this.#begin(version.score.measures[measure]!.start, false);
+  }
+
+  /** Counts in and plays some measures once beside whoever plays: the other hand, or clicks alone. */
+  async accompany(from: number, to: number, hands: PlayedHands): Promise<void> {
+    this.stop();
+    const version = this.#version();
+    if (!version) return;
+    this.#stretch = { from, to, goes: 'once', hands };
+    this.isPlaying = true;
+    await this.#begin(version.score.measures[from]!.start, true);
   }
 
   /** Plays a phrase of another version once: what a texture, a level or a key is like before one decides. */
@@ -181,7 +194,7 @@ export class SoundState {
   }
 
   /** The performance of the version in hand. */
-  #perform(version: Version): Performance {
+  #perform(version: HeardVersion): Performance {
     if (this.#performed?.of !== version)
       this.#performed = { of: version, performance: perform(version.score, version.feel) };
     return this.#performed.performance;
@@ -248,7 +261,7 @@ export class SoundState {
   #follow(performance: Performance): void {
     cancelAnimationFrame(this.#frame);
     const hands = this.#stretch?.hands ?? this.hands;
-    const own = performance.notes.filter((n) => hands === 'both' || (n.staff === 1) === (hands === 'right'));
+    const own = performance.notes.filter((n) => isPlayed(n.staff, hands));
     const look = (): void => {
       const [position, program] = [this.#player?.position, this.#program];
       if (position === undefined || !program) return;

@@ -58,7 +58,8 @@
           ? `${weekdayName(learner.weekday)}${learner.time ? `, ${timeText(learner.time)}` : ''}`
           : 'No fixed day'}; student since {since}; level {levelText(learner.level)}
       </p>
-      <form method="post" action="?/begin" class="ml-auto">
+      <a class="link ml-auto" href="/learners/{learner.id}/room">Practice room</a>
+      <form method="post" action="?/begin">
         <button class="action">Start lesson</button>
       </form>
     </div>

@@ -7,6 +7,7 @@ import { findLearner } from '$server/studio/learners';
 import { findLesson } from '$server/studio/lessons';
 import { isGiven } from '$core/lessons/slots';
 import { lessonsBetween } from '$server/studio/slots';
+import { roomOf } from '$server/studio/room';
 import { lessonInWords } from '$server/studio/weekPage';
 import { error } from '@sveltejs/kit';
 import type { PageServerLoad } from './$types';
@@ -32,6 +33,8 @@ export const load: PageServerLoad = async ({ params }) => {
       minutesSet: lesson.minutesSet ?? learner.minutesADay,
     },
     learner: { id: learner.id, name: learner.name },
+    /** The way into the practice room, where there is one. */
+    token: roomOf(db(), learner.id)?.token ?? null,
     next: next ? { day: next.day, time: next.time } : null,
     days: PRACTICE_DAYS,
     ...(await lessonInWords(db(), work, lesson)),

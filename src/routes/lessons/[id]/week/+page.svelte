@@ -1,6 +1,8 @@
 <script lang="ts">
   /** The week's page: what a lesson set, and what was done in it; to be looked at, printed and taken home. */
   import { stepInSentence } from '$core/lessons/steps';
+  import { browser } from '$app/environment';
+  import Qr from '$ui/room/Qr.svelte';
   import Caution from '$ui/learner/Caution.svelte';
   import { capital, longDay, tempoText } from '$ui/text';
 
@@ -61,6 +63,21 @@
     </table>
     <Caution class="mt-3" />
   </section>
+
+  {#if data.token && browser}
+    {@const link = new URL(`/room/${data.token}`, location.href).href}
+    <section class="mt-5 flex flex-wrap items-center gap-4" aria-labelledby="room">
+      <Qr {link} label="Code of the practice room" />
+      <div>
+        <h2 id="room">Practice room</h2>
+        <p class="text-quiet">Point a phone at the code. It shows these steps and listens to them.</p>
+      </div>
+    </section>
+  {:else if !data.token}
+    <p class="mt-4 print:hidden">
+      <a class="link" href="/learners/{learner.id}/room">Create a practice room for {learner.name}</a>
+    </p>
+  {/if}
 
   {#if lesson.note}
     <section class="mt-5" aria-labelledby="said">

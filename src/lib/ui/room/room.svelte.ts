@@ -1,0 +1,299 @@
+/** A practice room: the step in hand, how it is practised now, what was heard of it, and what is told to the server. */
+import type { Heard } from '$core/lessons/heard';
+import { roomSentSchema, type RoomSent } from '$core/lessons/record';
+import { taskId, type RoomTask } from '$core/lessons/room';
+import type { TakenHand } from '$core/takes/expectation';
+import { proposedGrade } from '$core/takes/grade';
+import { moveAfter, type Move } from '$core/takes/move';
+import { playbackOf } from '$core/takes/playback';
+import { formToken } from '$ui/form/token';
+import { instantNow } from '$ui/lesson/tapped';
+import { Ear } from '$ui/lesson/ear.svelte';
+import { postJson, refusalIn } from '$ui/outbox/post';
+import { Queue } from '$ui/outbox/queue';
+import { FASTEST, SLOWEST, SoundState, type HeardVersion } from '$ui/sound/sound.svelte';
+import { Clock } from './clock.svelte';
+
+interface RoomPiece {
+  readonly music: HeardVersion;
+  /** By chunk. */
+  readonly pictures: Readonly<Record<string, readonly string[]>>;
+}
+
+interface RoomStart {
+  readonly token: string;
+  readonly tasks: readonly RoomTask[];
+  /** What is played, heard and shown of each piece, by its assignment: drawn anew where the screen asks for it. */
+  readonly pieces: () => Readonly<Record<string, RoomPiece>>;
+  readonly simulated: boolean;
+}
+
+/** What of a step is practised now: all of it, or what a proposal has made of it. */
+interface Practising {
+  readonly from: number;
+  readonly to: number;
+  readonly hand: TakenHand | 'both';
+  readonly tempo: number;
+}
+
+/** One notch of the tempo. */
+const NOTCH = 4;
+const [LOWEST, HIGHEST] = [30, 240];
+
+export class RoomState {
+  /** Names of tasks that are done. */
+  done = $state.raw<readonly string[]>([]);
+  task = $state.raw<RoomTask>();
+  practising = $state.raw<Practising>({ from: 0, to: 0, hand: 'both', tempo: 60 });
+  /** The program plays the other hand, or the click goes on. */
+  plays = $state<'click' | 'other hand'>('click');
+  /** What to do after the take. */
+  move = $state.raw<Move>();
+  left = $state(0);
+  isAway = $state(false);
+  refused = $state('');
+  readonly ear: Ear;
+  readonly sound: SoundState;
+  readonly clock: Clock;
+  readonly #start: RoomStart;
+  readonly #queue: Queue<RoomSent>;
+
+  constructor(start: RoomStart) {
+    this.#start = start;
+    this.done = start.tasks.filter((t) => t.isDone).map(taskId);
+    this.ear = new Ear(() => this.#heard());
+    this.sound = new SoundState(
+      () => this.music,
+      async (events) => new (await import('$ui/sound/player')).Player(events),
+    );
+    this.#queue = new Queue({
+      kind: 'room',
+      id: start.token,
+      schema: roomSentSchema,
+      post: async (sent) => {
+        const answer = await postJson(`/room/${start.token}/record`, sent);
+        if (answer === 'taken' || answer === 'away') return answer;
+        this.refused = refusalIn(answer.said);
+        return 'taken';
+      },
+      onchange: (left, isAway) => {
+        this.left = left;
+        this.isAway = isAway;
+      },
+    });
+    // What was done without a network and waits to be sent is done.
+    this.done = [
+      ...this.done,
+      ...this.#queue.left.flatMap((sent) =>
+        sent.kind === 'event' && sent.by === 'learner' ? [taskId(sent)] : [],
+      ),
+    ];
+    this.clock = new Clock((seconds) =>
+      this.#tell({ kind: 'practice', token: formToken(), seconds, at: instantNow() }),
+    );
+  }
+
+  /** The piece of the step in hand, as it is played, heard and shown. */
+  get #piece(): RoomPiece | undefined {
+    return this.task && this.#start.pieces()[this.task.assignment];
+  }
+  get music(): HeardVersion | undefined {
+    return this.#piece?.music;
+  }
+  get pictures(): readonly string[] {
+    return this.#piece?.pictures[this.task?.chunk ?? ''] ?? [];
+  }
+
+  /** The step after the one in hand that is not done yet. */
+  get next(): RoomTask | undefined {
+    const { tasks } = this.#start;
+    const at = this.task ? tasks.indexOf(this.task) : -1;
+    return [...tasks.slice(at + 1), ...tasks.slice(0, Math.max(0, at))].find(
+      (t) => !this.done.includes(taskId(t)),
+    );
+  }
+
+  /** Opens a step, or with nothing goes back to the list. */
+  open(task: RoomTask | undefined): void {
+    this.quiet();
+    this.task = task;
+    if (!task) return;
+    this.clock.begin();
+    this.whole();
+  }
+
+  /** All of the step again, at its own tempo. */
+  whole(): void {
+    const { task } = this;
+    if (!task) return;
+    this.practising = { from: task.from, to: task.to, hand: task.hand ?? 'both', tempo: task.tempo };
+    this.move = undefined;
+    this.ear.forget();
+  }
+  get isWhole(): boolean {
+    const { task, practising } = this;
+    return (
+      practising.from === task?.from && practising.to === task.to && practising.hand === (task.hand ?? 'both')
+    );
+  }
+
+  quicken(by: number): void {
+    const tempo = Math.min(HIGHEST, Math.max(LOWEST, this.practising.tempo + by * NOTCH));
+    this.practising = { ...this.practising, tempo };
+  }
+
+  /** Counts in and listens; or ends the take. */
+  async take(): Promise<void> {
+    const { music, practising, ear, sound } = this;
+    this.clock.begin();
+    if (ear.isListening) {
+      sound.stop();
+      return ear.stop();
+    }
+    if (!music) return;
+    this.move = undefined;
+    const { from, to, hand, tempo } = practising;
+    await ear.start({ version: music, from, to, hand, tempo }, this.#start.simulated);
+    if (ear.problem) return;
+    sound.click = true;
+    sound.share = this.#share;
+    const other = hand === 'right' ? 'left' : hand === 'left' ? 'right' : 'none';
+    await sound.accompany(from, to, this.plays === 'other hand' ? other : 'none');
+  }
+
+  /** Plays how it goes, in the hands that are asked for. */
+  async play(): Promise<void> {
+    const { music, practising, sound } = this;
+    this.clock.begin();
+    if (sound.isPlaying) return sound.stop();
+    if (!music) return;
+    const { from, to, hand } = practising;
+    sound.click = false;
+    sound.share = this.#share;
+    sound.hands = hand;
+    sound.countIn = false;
+    const wasLoop = sound.loops;
+    // Round the stretch where it loops, else once.
+    if (wasLoop) await sound.toggle(music.score.measures[from]!.start, { from, to });
+    else await sound.accompany(from, to, hand);
+  }
+
+  /** What was played in the take. */
+  async playTake(): Promise<void> {
+    const { music, practising, ear, sound } = this;
+    if (!music || ear.keystrokes.length === 0) return;
+    const { from } = practising;
+    sound.click = false;
+    await sound.hearPhrase({
+      performance: playbackOf(ear.keystrokes, from),
+      measures: music.score.measures,
+      from,
+      to: from,
+    });
+  }
+
+  get #share(): number {
+    const tempo = this.music?.score.tempo ?? 60;
+    return Math.min(FASTEST, Math.max(SLOWEST, this.practising.tempo / tempo));
+  }
+
+  /** A take is over: it is told, and what to do follows from it. */
+  #heard(): void {
+    const { task, ear, practising } = this;
+    this.sound.stop();
+    const [take, heard] = [ear.take, ear.heard];
+    if (!task || !take) return;
+    const grade = proposedGrade(take, practising.tempo)?.grade;
+    this.move = moveAfter(take, grade, { ...practising, ladder: this.isWhole ? task.ladder : [] });
+    if (!heard) return;
+    this.#tell(this.#event(heard));
+    if (heard.grade >= 3 && this.isWhole && this.move.do === 'next') this.#mark(task);
+  }
+
+  #event(heard: Heard): RoomSent {
+    const { task, music, practising } = this;
+    const ids = [practising.from, practising.to].map((i) => music!.score.measures[i]!.id);
+    const isPart = !this.isWhole;
+    return {
+      kind: 'event',
+      token: formToken(),
+      assignment: task!.assignment,
+      chunk: isPart ? ids.join('..') : task!.chunk,
+      // One hand of a step for both is a step of that hand.
+      step: isPart && practising.hand !== 'both' ? practising.hand : task!.step,
+      hand: practising.hand,
+      counting: task!.counting,
+      tempo: heard.tempo === null ? null : Math.min(400, Math.max(5, Math.round(heard.tempo))),
+      grade: heard.grade,
+      by: 'ear',
+      heard,
+      at: instantNow(),
+    };
+  }
+
+  /** By the student's own word: done, without an ear. */
+  didIt(): void {
+    const { task } = this;
+    if (!task) return;
+    this.#tell({
+      kind: 'event',
+      token: formToken(),
+      assignment: task.assignment,
+      chunk: task.chunk,
+      step: task.step,
+      hand: task.hand,
+      counting: task.counting,
+      tempo: null,
+      grade: null,
+      by: 'learner',
+      at: instantNow(),
+    });
+    this.#mark(task);
+  }
+
+  #mark(task: RoomTask): void {
+    this.done = [...this.done, taskId(task)];
+  }
+
+  /** Does what was proposed. */
+  follow(): void {
+    const { move, practising } = this;
+    if (!move) return;
+    this.ear.forget();
+    this.move = undefined;
+    switch (move.do) {
+      case 'next':
+        if (this.isWhole) return this.open(this.next);
+        return this.whole();
+      case 'measure':
+        this.practising = { from: move.measure, to: move.measure, hand: move.hand, tempo: move.tempo };
+        break;
+      case 'hand':
+        this.practising = { ...practising, hand: move.hand };
+        break;
+      case 'slower':
+      case 'faster':
+        this.practising = { ...practising, tempo: move.tempo };
+        break;
+      case 'again':
+    }
+    void this.take();
+  }
+
+  #tell(sent: RoomSent): void {
+    this.#queue.push(sent);
+  }
+
+  quiet(): void {
+    this.sound.stop();
+    this.ear.forget();
+    this.move = undefined;
+  }
+
+  close(): void {
+    this.quiet();
+    this.ear.close();
+    this.clock.close();
+    this.#queue.close();
+  }
+}
