@@ -1,25 +1,6 @@
 /** The practice room: from its link to the record; a PIN; a link that is withdrawn; without a network; strangers. */
-import { expect, test, type Page } from '@playwright/test';
-import { benchReady, bring, expectAccessible, fromMenu } from './support';
-
-/** A student with a piece and a link; the room's path comes back. */
-async function withRoom(page: Page, name: string): Promise<{ room: string; student: string }> {
-  await bring(page, `${name}’s Song`);
-  await page.getByRole('button', { name: 'Make a version' }).click();
-  await benchReady(page);
-  await fromMenu(page, 'Assign to a student');
-  const dialog = page.getByRole('dialog');
-  await dialog.getByLabel(/Or add a student|first student’s name/).fill(name);
-  await dialog.getByRole('button', { name: 'Add and assign' }).click();
-  await expect(page.getByText(`Assigned to ${name}.`)).toBeVisible();
-  await page.goto('/learners');
-  const path = await page.getByRole('link', { name, exact: true }).first().getAttribute('href');
-  const student = path!.split('/').at(-1)!;
-  await page.goto(`/learners/${student}/room`);
-  await page.getByRole('button', { name: 'Create the link' }).click();
-  const room = await page.locator('a[href^="/room/"]').getAttribute('href');
-  return { room: room!, student };
-}
+import { expect, test } from '@playwright/test';
+import { expectAccessible, withRoom } from './support';
 
 test('a student practises by the link, is heard, and the record has it', async ({ page }) => {
   const { room, student } = await withRoom(page, 'Runa');

@@ -111,3 +111,22 @@ export async function answers(url: string): Promise<void> {
     )
     .not.toBe(0);
 }
+
+/** A student with a piece and a link; the room's path comes back. */
+export async function withRoom(page: Page, name: string): Promise<{ room: string; student: string }> {
+  await bring(page, `${name}’s Song`);
+  await page.getByRole('button', { name: 'Make a version' }).click();
+  await benchReady(page);
+  await fromMenu(page, 'Assign to a student');
+  const dialog = page.getByRole('dialog');
+  await dialog.getByLabel(/Or add a student|first student’s name/).fill(name);
+  await dialog.getByRole('button', { name: 'Add and assign' }).click();
+  await expect(page.getByText(`Assigned to ${name}.`)).toBeVisible();
+  await page.goto('/learners');
+  const path = await page.getByRole('link', { name, exact: true }).first().getAttribute('href');
+  const student = path!.split('/').at(-1)!;
+  await page.goto(`/learners/${student}/room`);
+  await page.getByRole('button', { name: 'Create the link' }).click();
+  const room = await page.locator('a[href^="/room/"]').getAttribute('href');
+  return { room: room!, student };
+}

@@ -29,8 +29,11 @@ export interface RoomTask {
 }
 
 /** Names a task among those of a day. */
-export const taskId = ({ assignment, chunk, step }: Pick<RoomTask, 'assignment' | 'chunk' | 'step'>): string =>
-  `${assignment} ${chunk} ${step}`;
+export const taskId = ({
+  assignment,
+  chunk,
+  step,
+}: Pick<RoomTask, 'assignment' | 'chunk' | 'step'>): string => `${assignment} ${chunk} ${step}`;
 
 /** Minutes of a week's line, shared between its steps in whole minutes; the first has what is left over. */
 export function sharedMinutes(minutes: number, steps: number): number[] {

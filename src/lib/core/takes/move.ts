@@ -7,7 +7,7 @@ import type { TakenHand } from './expectation';
 import type { JudgedMeasure, Take } from './judge';
 
 /** What is being practised. Tempi are quarter notes per minute. */
-export interface Practised {
+interface Practised {
   readonly hand: TakenHand | 'both';
   /** First and last measure, by index. */
   readonly from: number;

@@ -273,7 +273,7 @@
         </div>
       {/each}
     </div>
-    {#if ear.isListening || ear.take || ear.problem}
+    {#if ear.isListening || ear.isJudging || ear.take || ear.problem}
       <Listening
         {ear}
         {lesson}

@@ -30,6 +30,11 @@
   const says = $derived(ear.says((quarters) => String(toBeats(time, quarters))));
   const heard = $derived(ear.heard);
   const marks = $derived(ear.marks);
+  function byMicrophone(): void {
+    ear.forget();
+    ear.source = 'microphone';
+    onagain();
+  }
   /** A player who slips now and then. */
   const HABITS = { jitter: 0.03, wrong: 0.06, missed: 0.02, drift: 0.05 };
   const SIGNS = { right: '✓', slips: '✗', stopped: '…' } as const;
@@ -46,13 +51,18 @@
       {ear.problem}
       {#if pretendAt}<a class="link" href={pretendAt} data-sveltekit-reload>Try it with the pretend player</a
         >{/if}
+      {#if ear.source === 'keyboard'}
+        <button type="button" class="link" onclick={byMicrophone}>Use the microphone</button>
+      {/if}
       <button type="button" class="link" onclick={() => ear.forget()}>Close</button>
     </p>
+  {:else if ear.isJudging}
+    <p class="text-quiet" role="status">Listening to the end…</p>
   {:else}
     <div class="flex flex-wrap items-center gap-x-4 gap-y-1">
       <p role="status" aria-live="polite" class="min-w-0 flex-1 basis-72">
         {#if ear.isListening && !ear.take}
-          Listening to {ear.instrument?.name ?? 'the keyboard'}. Play when you are ready, at
+          Listening to {ear.listensTo}. Play when you are ready, at
           {tempoText(time, lesson.asked ?? lesson.piece?.goal ?? 60)}.
         {:else if ear.isListening}
           Listening…

@@ -7,6 +7,7 @@ import type { Keystroke } from '$core/takes/keystroke';
 import { pretendToPlay, type Habits } from '$core/takes/pretendPlayer';
 import { heardOf, sayTake, slipsOf, type TakenMusic } from '$core/takes/says';
 import type { Version } from '$core/version/realise';
+import { listenToRoom, type Listened } from '$ui/ear/microphone';
 import { listenToKeys, strikeSimulated, type Instrument } from '$ui/midi/keyboard';
 import { measureText } from '$ui/text';
 
@@ -26,7 +27,13 @@ type Mark = 'right' | 'slips' | 'stopped';
 /** Seconds of silence after the last onset of the music that end a take. */
 const AFTER_END = 2;
 
+export type EarSource = 'keyboard' | 'microphone';
+
 export class Ear {
+  /** What is listened to. */
+  source = $state<EarSource>('keyboard');
+  /** The take is over and its last sound is being judged. */
+  isJudging = $state(false);
   instrument = $state.raw<Instrument>();
   /** Why nothing can be heard. */
   problem = $state('');
@@ -36,6 +43,7 @@ export class Ear {
   #expectation: Expectation | undefined;
   #keystrokes: Keystroke[] = [];
   #asked = false;
+  #room: Listened | undefined;
   readonly #onover: () => void;
   #end: ReturnType<typeof setTimeout> | undefined;
   #pretended: ReturnType<typeof setTimeout>[] = [];
@@ -62,6 +70,11 @@ export class Ear {
       ...(hand === 'right' || hand === 'left' ? { hand } : {}),
     });
     try {
+      if (this.source === 'microphone') {
+        this.#room = await listenToRoom(this.#expectation, (keystrokes) => this.#heardInRoom(keystrokes));
+        this.isListening = true;
+        return;
+      }
       this.instrument ??= await listenToKeys(({ midi, at, velocity }) => {
         if (this.isListening) this.#hear({ midi, onset: at, ...(velocity ? { velocity } : {}) });
       }, simulated);
@@ -69,6 +82,24 @@ export class Ear {
     } catch (error) {
       this.problem = error instanceof Error ? error.message : String(error);
     }
+  }
+
+  /** What the program itself plays in the next seconds is not heard. */
+  hush(seconds: number): void {
+    this.#room?.hush(seconds);
+  }
+
+  /** What is listened to, in words. */
+  get listensTo(): string {
+    return this.source === 'microphone' ? 'the microphone' : (this.instrument?.name ?? 'the keyboard');
+  }
+
+  /** What a microphone has heard so far: all of it, since what came before may be heard otherwise by now. */
+  #heardInRoom(keystrokes: readonly Keystroke[]): void {
+    if (!this.isListening || keystrokes.length === 0) return;
+    const isMore = keystrokes.length !== this.#keystrokes.length;
+    this.#keystrokes = [...keystrokes];
+    if (isMore) this.#judge(false);
   }
 
   #hear(keystroke: Keystroke): void {
@@ -104,6 +135,29 @@ export class Ear {
     this.#clear();
     if (!this.isListening) return;
     this.isListening = false;
+    const room = this.#room;
+    this.#room = undefined;
+    if (room) void this.#endInRoom(room);
+    else this.#over();
+  }
+
+  /** The last sound is judged as well. */
+  async #endInRoom(room: Listened): Promise<void> {
+    const wanted = this.#wanted;
+    this.isJudging = true;
+    try {
+      const keystrokes = await room.end();
+      if (this.#wanted !== wanted) return;
+      this.#keystrokes = [...keystrokes];
+      this.#over();
+    } catch (error) {
+      this.problem = error instanceof Error ? error.message : String(error);
+    } finally {
+      this.isJudging = false;
+    }
+  }
+
+  #over(): void {
     this.#judge(true);
     this.#onover();
   }
@@ -119,6 +173,9 @@ export class Ear {
     this.#clear();
     this.problem = '';
     this.isListening = false;
+    this.#room?.stop();
+    this.#room = undefined;
+    this.#wanted = undefined;
     this.take = undefined;
     this.#keystrokes = [];
   }
@@ -152,7 +209,7 @@ export class Ear {
   /** The facts that are kept with a step; undefined while nothing was played. */
   get heard(): Heard | undefined {
     const [take, music] = [this.take, this.#music];
-    return take && music && this.#wanted ? heardOf(take, music, this.#wanted.tempo, 'keyboard') : undefined;
+    return take && music && this.#wanted ? heardOf(take, music, this.#wanted.tempo, this.source) : undefined;
   }
 
   /** Each measure that was played, with its mark and what was not right in it. */

@@ -32,7 +32,6 @@
       ? `${capital(stepInSentence(task.says))}, ${task.where}`
       : `${capital(measuresText(numbers, practising.from, practising.to))}${practising.hand === 'both' ? '' : `, ${practising.hand} hand`}`,
   );
-  /** Pictures without their own spread are as wide as the screen. */
   let music = $state<HTMLElement>();
   // What sounds stays in sight.
   $effect(() => {
@@ -43,6 +42,10 @@
       ?.closest('svg')
       ?.scrollIntoView({ block: 'nearest' });
   });
+  function byMicrophone(): void {
+    room.listenTo('microphone');
+    void room.take();
+  }
   /** Measures that are not practised now are dimmed by what is marked. */
   const marked = $derived(
     room.isWhole
@@ -80,16 +83,21 @@
   {#if ear.problem}
     <p class="border-t border-hairline px-4 py-2 text-alarm sm:px-7" role="alert">
       {ear.problem} You can still play, and press “I did it”.
+      {#if ear.source === 'keyboard'}
+        <button type="button" class="link" onclick={byMicrophone}>Use the microphone</button>
+      {/if}
     </p>
   {:else if ear.isListening && !ear.take}
     <p class="border-t border-hairline px-4 py-2 sm:px-7" role="status">
-      Listening to {ear.instrument?.name ?? 'the keyboard'}. Play after the count-in.
+      Listening to {ear.listensTo}. Play after the count-in.
       {#if simulated}
         <button type="button" class="link" onclick={() => ear.pretend({ ...HABITS, seed: ++seed })}
           >Let the pretend player play</button
         >
       {/if}
     </p>
+  {:else if ear.isJudging}
+    <p class="border-t border-hairline px-4 py-2 text-quiet sm:px-7" role="status">Listening to the end…</p>
   {:else if ear.take}
     <Take {room} time={task.time} {isSpoken} />
   {/if}
@@ -133,7 +141,20 @@
     <label class="flex min-h-11 items-center gap-2"
       ><input type="checkbox" class="tick" bind:checked={sound.speaks} />Spoken counts</label
     >
-    {#if practising.hand !== 'both'}
+    {#if task.hand}
+      <label class="flex min-h-11 items-center gap-2"
+        >Listen to <select
+          class="field"
+          value={ear.source}
+          disabled={ear.isListening}
+          onchange={(e) => room.listenTo(e.currentTarget.value === 'microphone' ? 'microphone' : 'keyboard')}
+        >
+          <option value="keyboard">keyboard</option>
+          <option value="microphone">microphone</option>
+        </select></label
+      >
+    {/if}
+    {#if practising.hand !== 'both' && ear.source === 'keyboard'}
       <label class="flex min-h-11 items-center gap-2"
         ><input
           type="checkbox"

@@ -6,9 +6,10 @@ import type { TakenHand } from '$core/takes/expectation';
 import { proposedGrade } from '$core/takes/grade';
 import { moveAfter, type Move } from '$core/takes/move';
 import { playbackOf } from '$core/takes/playback';
+import { prepareMicrophone } from '$ui/ear/microphone';
 import { formToken } from '$ui/form/token';
 import { instantNow } from '$ui/lesson/tapped';
-import { Ear } from '$ui/lesson/ear.svelte';
+import { Ear, type EarSource } from '$ui/lesson/ear.svelte';
 import { postJson, refusalIn } from '$ui/outbox/post';
 import { Queue } from '$ui/outbox/queue';
 import { FASTEST, SLOWEST, SoundState, type HeardVersion } from '$ui/sound/sound.svelte';
@@ -36,6 +37,10 @@ interface Practising {
   readonly tempo: number;
 }
 
+/** What this device listens to, as it was chosen last. */
+const SOURCE = 'keypath listens to';
+/** Seconds before the first beat from which a microphone listens. */
+const EARLY = 0.2;
 /** One notch of the tempo. */
 const NOTCH = 4;
 const [LOWEST, HIGHEST] = [30, 240];
@@ -62,6 +67,7 @@ export class RoomState {
     this.#start = start;
     this.done = start.tasks.filter((t) => t.isDone).map(taskId);
     this.ear = new Ear(() => this.#heard());
+    if (localStorage.getItem(SOURCE) === 'microphone') this.ear.source = 'microphone';
     this.sound = new SoundState(
       () => this.music,
       async (events) => new (await import('$ui/sound/player')).Player(events),
@@ -122,6 +128,15 @@ export class RoomState {
     this.whole();
   }
 
+  /** Listens to something else from now on; this device remembers it. */
+  listenTo(source: EarSource): void {
+    this.ear.forget();
+    this.move = undefined;
+    this.ear.source = source;
+    localStorage.setItem(SOURCE, source);
+    if (source === 'microphone') void prepareMicrophone();
+  }
+
   /** All of the step again, at its own tempo. */
   whole(): void {
     const { task } = this;
@@ -155,10 +170,13 @@ export class RoomState {
     const { from, to, hand, tempo } = practising;
     await ear.start({ version: music, from, to, hand, tempo }, this.#start.simulated);
     if (ear.problem) return;
-    sound.click = true;
+    // What the program plays would be heard as well: a microphone gets the count-in alone, before it listens.
+    const isOpen = ear.source === 'microphone';
+    sound.click = !isOpen;
     sound.share = this.#share;
     const other = hand === 'right' ? 'left' : hand === 'left' ? 'right' : 'none';
-    await sound.accompany(from, to, this.plays === 'other hand' ? other : 'none');
+    await sound.accompany(from, to, this.plays === 'other hand' && !isOpen ? other : 'none');
+    if (isOpen) ear.hush(sound.begins - EARLY);
   }
 
   /** Plays how it goes, in the hands that are asked for. */

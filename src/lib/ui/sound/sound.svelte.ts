@@ -134,6 +134,11 @@ export class SoundState {
     await this.#play(performance, measures, undefined, false);
   }
 
+  /** Seconds of count-in before the music of what plays. */
+  get begins(): number {
+    return this.#program?.begins ?? 0;
+  }
+
   stop(): void {
     this.#player?.stop();
     // What was wished for and has not begun yet never does.
