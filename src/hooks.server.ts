@@ -24,7 +24,7 @@ export const init: ServerInit = start;
 const hosts = answeredHosts(hostSettings());
 const asksForPassphrase = isOpenToOthers(hostSettings());
 /** What whoever is not signed in may see. */
-const OPEN = ['/sign-in', '/robots.txt', '/generation'];
+const OPEN = ['/sign-in', '/robots.txt', '/generation', '/certificate.crt'];
 /** A practice room lets in by its link, and needs the piano. */
 const OPEN_UNDER = ['/room/', '/sounds/'];
 const isOpen = (pathname: string): boolean =>

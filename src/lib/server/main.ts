@@ -3,10 +3,14 @@
  * to this computer alone unless HOST says otherwise.
  */
 import { createServer, type IncomingMessage, type ServerResponse } from 'node:http';
+import { createServer as createSecureServer } from 'node:https';
 import { platform } from 'node:os';
 import { pathToFileURL } from 'node:url';
 import { resolve } from 'node:path';
 import { setFlagsFromString } from 'node:v8';
+import { dataFolder } from './db/open';
+import { answeredHosts, hostSettings } from './guard/hosts';
+import { TlsProblem, tlsOf, tlsSettings } from './tls';
 import { warmPages } from './warmPages';
 
 /** Of the heap of this thread, which only answers. */
@@ -61,21 +65,35 @@ async function handlerOf(): Promise<Handler> {
   }
 }
 
+/** The names in a certificate: an address in brackets stands there without them. */
+const namesOf = (): string[] =>
+  [...answeredHosts(hostSettings())].map((name) => name.replace(/^\[|\]$/g, ''));
+
+const tls = await tlsOf(tlsSettings(), resolve(dataFolder()), namesOf()).catch((error: unknown) => {
+  if (error instanceof TlsProblem) end(error.message, STATUS.address);
+  throw error;
+});
+
 const handler = await handlerOf();
-const answer = (request: IncomingMessage, response: ServerResponse): void =>
+const answer = (request: IncomingMessage, response: ServerResponse): void => {
+  // Where TLS ends here, what a client says of its way is not asked.
+  if (tls) request.headers['x-forwarded-proto'] = 'https';
   handler(request, response, () => {
     response.statusCode = 404;
     response.end();
   });
+};
 if (platform() !== 'win32') await warmPages(answer);
-const server = createServer(answer);
+const server = tls ? createSecureServer(tls, answer) : createServer(answer);
 await new Promise<void>((listening) => {
   server.once('error', (error: NodeJS.ErrnoException) =>
     end(LISTENING[error.code ?? ''] ?? error.message, STATUS.address),
   );
   server.listen(port, host, listening);
 });
-console.log(`Key Path listens on http://${host.includes(':') ? `[${host}]` : host}:${port}`);
+console.log(
+  `Key Path listens on ${tls ? 'https' : 'http'}://${host.includes(':') ? `[${host}]` : host}:${port}`,
+);
 
 for (const signal of ['SIGINT', 'SIGTERM'] as const)
   process.once(signal, () => {
