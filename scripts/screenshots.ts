@@ -9,7 +9,7 @@ const drawn = async (page: Page): Promise<void> => {
 };
 
 test('screenshots', async ({ page }) => {
-  test.setTimeout(180_000);
+  test.setTimeout(300_000);
   for (const [path, name] of [
     ['/', 'today'],
     ['/learners', 'learners'],
@@ -99,10 +99,6 @@ test('screenshots', async ({ page }) => {
   await small.locator('.sheet .badge').nth(2).click({ force: true });
   await small.waitForTimeout(800);
   await shot(small, 'bench-phone');
-  await phone.close();
-  await page.goto(`${bench}/compare`);
-  await expect(page.locator('.sheet svg').nth(1)).toBeVisible({ timeout: 20_000 });
-  await shot(page, 'compare');
   await page.goto('/settings/studio');
   await expect(page.getByRole('heading', { level: 1 })).toContainText('Studio');
   await shot(page, 'studio');
@@ -115,6 +111,20 @@ test('screenshots', async ({ page }) => {
   await page.getByRole('link', { name: 'Runa', exact: true }).click();
   await expect(page.getByRole('heading', { level: 1 })).toHaveText('Runa');
   await shot(page, 'learner');
+  await page.getByRole('link', { name: 'Practice room' }).click();
+  await page.getByRole('button', { name: /^(Create|Replace) the link$/ }).click();
+  const room = await page.locator('a[href^="/room/"]').getAttribute('href');
+  await small.goto(new URL(`${room}?keyboard=simulated`, page.url()).href);
+  await small
+    .getByRole('button', { name: /^(Right|Left) hand,|^Hands together/ })
+    .first()
+    .click();
+  await small.getByRole('button', { name: 'I’ll play' }).click();
+  await small.getByRole('button', { name: 'Let the pretend player play' }).click();
+  await expect(small.getByRole('button', { name: 'Hear what you played' })).toBeVisible({ timeout: 90_000 });
+  await shot(small, 'room');
+  await phone.close();
+  await page.goBack();
   await page.getByRole('link', { name: 'Open the steps' }).click();
   await expect(page.getByRole('button', { name: 'Done' })).toBeVisible();
   await shot(page, 'steps');

@@ -70,6 +70,7 @@ test('the microphone hears a take: what was right, and the key that was not', as
     .getByRole('button', { name: /^Right hand, ♩|^Right hand,/ })
     .first()
     .click();
+  await student.getByText('More', { exact: true }).click();
   await student.getByLabel('Listen to').selectOption('microphone');
   await student.getByRole('button', { name: 'I’ll play' }).click();
   await expect(student.getByRole('status').filter({ hasText: 'Listening to the microphone' })).toBeVisible({

@@ -44,7 +44,7 @@
   }
   /** The bench, the lesson and the practice room bring headers of their own, with their controls; a handout is paper. */
   const ownHeader = $derived(
-    /^\/(versions\/[^/]+(\/handout)?|classes\/[^/]+\/handout|lessons\/[^/]+|today\/handout|room\/[^/]+)$/.test(
+    /^\/(versions\/[^/]+(\/handout)?|classes\/[^/]+\/handout|lessons\/[^/]+|today\/handout|room\/[^/]+(\/month)?)$/.test(
       page.url.pathname,
     ),
   );

@@ -7,7 +7,7 @@ import type { RequestHandler } from './$types';
 /** The certificate of this server, where it has one of its own: a phone takes it into those that it trusts. It is no secret. */
 export const GET: RequestHandler = async () => {
   const bytes = await readFile(ownCertificate(dataFolder())).catch(() =>
-    error(404, 'This server has no certificate of its own.'),
+    error(404, 'This server made no certificate.'),
   );
   return new Response(new Uint8Array(bytes), {
     headers: {

@@ -3,15 +3,15 @@ import { dueOn } from '$core/lessons/reviews';
 import { sharedMinutes, type RoomTask } from '$core/lessons/room';
 import type { RoomSent } from '$core/lessons/record';
 import { playedBy, REVIEW, stepFacts } from '$core/lessons/steps';
-import { holding, isGained } from '$core/lessons/events';
+import { gradeText, holding, isGained } from '$core/lessons/events';
 import { weekOf, type WeekItem } from '$core/lessons/week';
 import { dayIn } from '$core/lessons/calendar';
 import { hash, verify } from '@node-rs/argon2';
-import { and, eq, gte, isNull, sql } from 'drizzle-orm';
+import { and, desc, eq, gte, isNull, ne, sql } from 'drizzle-orm';
 import { createHash, randomBytes } from 'node:crypto';
 import { z } from 'zod';
 import { atomically, type Db } from '../db/open';
-import { learner, practice, room } from '../db/schema';
+import { assignment, learner, practice, progressEvent, room } from '../db/schema';
 import type { Work } from '../pool/work';
 import { findAssignment } from './assignments';
 import { todayIn, zoneOf } from './clock';
@@ -20,7 +20,7 @@ import { now } from './ids';
 import { findLearner, type LearnerRow } from './learners';
 import { latestLessons } from './lessons';
 import { findProgress, isWhole, piecesOf, type Progress } from './progress';
-import { whereIn } from './weekPage';
+import { nameOf, whereIn } from './weekPage';
 
 type RoomRow = typeof room.$inferSelect;
 
@@ -195,3 +195,65 @@ export const practisedByDay = (db: Db, learnerId: string, since: string): Readon
       .all()
       .map(({ day, seconds }) => [day, Math.round(seconds / 60)]),
   );
+
+/** A step that the room told of, in words. */
+interface RoomLine {
+  readonly id: number;
+  readonly day: string;
+  readonly title: string;
+  readonly where: string;
+  readonly step: string;
+  /** Who says so. */
+  readonly by: 'student' | 'ear';
+  readonly grade: string | null;
+  readonly tempo: number | null;
+  readonly time: RoomTask['time'];
+}
+
+/** The newest that a student's room told of, without what was taken back. */
+export async function toldByRoom(
+  db: Db,
+  work: Work,
+  learnerId: string,
+  most: number,
+): Promise<readonly RoomLine[]> {
+  const ids = new Set(
+    db
+      .select({ id: progressEvent.id })
+      .from(progressEvent)
+      .innerJoin(assignment, eq(assignment.id, progressEvent.assignmentId))
+      .where(
+        and(
+          eq(assignment.learnerId, learnerId),
+          isNull(progressEvent.lessonId),
+          isNull(progressEvent.withdraws),
+          ne(progressEvent.by, 'teacher'),
+        ),
+      )
+      .orderBy(desc(progressEvent.id))
+      .limit(most)
+      .all()
+      .map(({ id }) => id),
+  );
+  if (ids.size === 0) return [];
+  const lines = (await piecesOf(db, work, [learnerId], { resting: true })).get(learnerId)!.filter(isWhole);
+  const told: RoomLine[] = [];
+  for (const { id } of lines) {
+    const progress = (await findProgress(db, work, id))?.progress;
+    if (!progress) continue;
+    for (const event of holding(progress.events))
+      if (ids.has(event.id))
+        told.push({
+          id: event.id,
+          day: event.day,
+          title: progress.title,
+          where: whereIn(progress, event.chunk),
+          step: nameOf(progress, event.step),
+          by: event.by === 'ear' ? 'ear' : 'student',
+          grade: event.grade === null ? null : gradeText(event.grade),
+          tempo: event.tempo,
+          time: progress.time,
+        });
+  }
+  return told.sort((a, b) => b.id - a.id);
+}

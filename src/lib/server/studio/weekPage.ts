@@ -33,7 +33,8 @@ interface SetLine {
   readonly why: 'next' | 'due';
 }
 
-const nameOf = (progress: Progress, step: string): string =>
+/** The name of a step of a piece. */
+export const nameOf = (progress: Progress, step: string): string =>
   step === REVIEW
     ? 'Play it again'
     : (progress.plans.flatMap((p) => p.steps).find((s) => s.id === step)?.says ??

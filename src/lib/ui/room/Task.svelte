@@ -33,6 +33,8 @@
       : `${capital(measuresText(numbers, practising.from, practising.to))}${practising.hand === 'both' ? '' : `, ${practising.hand} hand`}`,
   );
   let music = $state<HTMLElement>();
+  let innerWidth = $state(0);
+  const isWide = $derived(innerWidth >= 640);
   // What sounds stays in sight.
   $effect(() => {
     const [first] = sound.sounding;
@@ -46,13 +48,17 @@
     room.listenTo('microphone');
     void room.take();
   }
-  /** Measures that are not practised now are dimmed by what is marked. */
+  /** Measures that were not right in the take; before it those that are practised, where that is less than the step. */
   const marked = $derived(
-    room.isWhole
-      ? undefined
-      : new Set(Array.from({ length: practising.to - practising.from + 1 }, (_, i) => practising.from + i)),
+    ear.take && !ear.isListening
+      ? new Set(ear.marks.filter((m) => m.mark !== 'right').map((m) => m.measure))
+      : room.isWhole
+        ? undefined
+        : new Set(Array.from({ length: practising.to - practising.from + 1 }, (_, i) => practising.from + i)),
   );
 </script>
+
+<svelte:window bind:innerWidth />
 
 <div class="flex min-h-0 flex-1 flex-col bg-paper">
   <div class="flex flex-wrap items-baseline gap-x-4 px-4 pt-2 sm:px-7">
@@ -135,35 +141,44 @@
         >+</button
       >
     </div>
-    <label class="flex min-h-11 items-center gap-2"
-      ><input type="checkbox" class="tick" bind:checked={sound.loops} />Repeat</label
-    >
-    <label class="flex min-h-11 items-center gap-2"
-      ><input type="checkbox" class="tick" bind:checked={sound.speaks} />Spoken counts</label
-    >
-    {#if task.hand}
-      <label class="flex min-h-11 items-center gap-2"
-        >Listen to <select
-          class="field"
-          value={ear.source}
-          disabled={ear.isListening}
-          onchange={(e) => room.listenTo(e.currentTarget.value === 'microphone' ? 'microphone' : 'keyboard')}
+    <!-- On a phone they give way to the music. -->
+    <details class="max-sm:w-full" open={isWide}>
+      <summary class="flex min-h-11 cursor-pointer items-center justify-center text-quiet sm:hidden"
+        >More</summary
+      >
+      <div class="flex flex-wrap items-center justify-center gap-x-4 gap-y-1">
+        <label class="flex min-h-11 items-center gap-2"
+          ><input type="checkbox" class="tick" bind:checked={sound.loops} />Repeat</label
         >
-          <option value="keyboard">keyboard</option>
-          <option value="microphone">microphone</option>
-        </select></label
-      >
-    {/if}
-    {#if practising.hand !== 'both' && ear.source === 'keyboard'}
-      <label class="flex min-h-11 items-center gap-2"
-        ><input
-          type="checkbox"
-          class="tick"
-          checked={room.plays === 'other hand'}
-          onchange={(e) => (room.plays = e.currentTarget.checked ? 'other hand' : 'click')}
-        />Other hand plays along</label
-      >
-    {/if}
+        <label class="flex min-h-11 items-center gap-2"
+          ><input type="checkbox" class="tick" bind:checked={sound.speaks} />Spoken counts</label
+        >
+        {#if task.hand}
+          <label class="flex min-h-11 items-center gap-2"
+            >Listen to <select
+              class="field"
+              value={ear.source}
+              disabled={ear.isListening}
+              onchange={(e) =>
+                room.listenTo(e.currentTarget.value === 'microphone' ? 'microphone' : 'keyboard')}
+            >
+              <option value="keyboard">keyboard</option>
+              <option value="microphone">microphone</option>
+            </select></label
+          >
+        {/if}
+        {#if practising.hand !== 'both' && ear.source === 'keyboard'}
+          <label class="flex min-h-11 items-center gap-2"
+            ><input
+              type="checkbox"
+              class="tick"
+              checked={room.plays === 'other hand'}
+              onchange={(e) => (room.plays = e.currentTarget.checked ? 'other hand' : 'click')}
+            />Other hand plays along</label
+          >
+        {/if}
+      </div>
+    </details>
     {#if room.next}
       <button type="button" class="link min-h-11" onclick={() => room.open(room.next)}>Next step</button>
     {/if}

@@ -127,6 +127,9 @@
             >
             <Caution class="mt-3" />
           {/if}
+          <p class="mt-4">
+            <a class="link" href="/room/{page.params.token}/month">The month, for parents</a>
+          </p>
         </div>
       {/if}
     </main>

@@ -4,17 +4,28 @@ import { formOf, readForm } from '$server/forms';
 import { gone } from '$server/gone';
 import { todayIn } from '$server/studio/clock';
 import { findLearner } from '$server/studio/learners';
-import { pinSchema, practisedByDay, renewRoom, roomOf, setPin, withdrawRoom } from '$server/studio/room';
+import { work } from '$server/pool';
+import {
+  pinSchema,
+  practisedByDay,
+  renewRoom,
+  roomOf,
+  setPin,
+  toldByRoom,
+  withdrawRoom,
+} from '$server/studio/room';
 import { error, fail } from '@sveltejs/kit';
 import { z } from 'zod';
 import type { Actions, PageServerLoad } from './$types';
 
 /** Days that are shown: a month, by weeks. */
 const DAYS = 28;
+/** Steps that are listed. */
+const TOLD = 30;
 
 const learnerAt = (id: string) => findLearner(db(), id) ?? error(404, gone('student'));
 
-export const load: PageServerLoad = ({ params }) => {
+export const load: PageServerLoad = async ({ params }) => {
   const learner = learnerAt(params.id);
   const room = roomOf(db(), learner.id);
   const today = todayIn(db());
@@ -25,6 +36,7 @@ export const load: PageServerLoad = ({ params }) => {
     token: room?.token ?? null,
     hasPin: room?.pin != null,
     since: room?.createdAt ?? null,
+    told: await toldByRoom(db(), work, learner.id, TOLD),
     days: Array.from({ length: DAYS }, (_, i) => {
       const day = daysAfter(since, i);
       return { day, minutes: practised.get(day) ?? 0 };

@@ -3,7 +3,8 @@
   import { browser } from '$app/environment';
   import { enhance } from '$app/forms';
   import Qr from '$ui/room/Qr.svelte';
-  import { plural, shortDate } from '$ui/text';
+  import { stepInSentence } from '$core/lessons/steps';
+  import { plural, shortDate, tempoText } from '$ui/text';
   import { toast } from 'svelte-sonner';
 
   let { data, form } = $props();
@@ -49,8 +50,8 @@
         <p class="font-mono text-sm break-all"><a class="link" href="/room/{data.token}">{link ?? ''}</a></p>
         {#if isOnlyHere}
           <p class="mt-1 text-sm">
-            This address works on this computer alone. Open Key Path by the address that phones in the house
-            use, then the link and the code fit.
+            This address works on this computer alone. Open Key Path by the address that phones in your
+            network use, then the link and the code fit.
           </p>
         {/if}
         <p class="mt-1 text-sm text-quiet">
@@ -120,6 +121,36 @@
       <span>{shortDate(data.days[0]!.day)}</span><span>{shortDate(data.days.at(-1)!.day)}</span>
     </p>
   </section>
+
+  {#if data.told.length > 0}
+    <section class="mt-7 border-t border-hairline pt-4" aria-labelledby="told">
+      <h2 id="told">Done at home</h2>
+      <p class="text-quiet">
+        What {learner.name} marked as done, and what the program heard. Your own entries are in the lessons.
+      </p>
+      <table class="mt-2 w-full text-sm">
+        <thead class="sr-only"
+          ><tr><th>Day</th><th>What</th><th>How it went</th><th>Who says so</th></tr></thead
+        >
+        <tbody>
+          {#each data.told as line (line.id)}
+            <tr class="border-t border-hairline align-baseline">
+              <td class="py-1.5 pr-3 whitespace-nowrap text-quiet">{shortDate(line.day)}</td>
+              <td class="py-1.5 pr-3">{line.title}, {line.where}: {stepInSentence(line.step)}</td>
+              <td class="py-1.5 pr-3"
+                >{[line.grade, line.tempo === null ? null : tempoText(line.time, line.tempo)]
+                  .filter(Boolean)
+                  .join(', ')}</td
+              >
+              <td class="py-1.5 whitespace-nowrap"
+                >{line.by === 'ear' ? 'heard' : `${learner.name} says so`}</td
+              >
+            </tr>
+          {/each}
+        </tbody>
+      </table>
+    </section>
+  {/if}
 
   <section class="mt-7 border-t border-hairline pt-4" aria-labelledby="parents">
     <h2 id="parents">For parents</h2>
