@@ -12,7 +12,8 @@ type Thing =
   | 'level'
   | 'change'
   | 'choice'
-  | 'sound';
+  | 'sound'
+  | 'request';
 
 /** "This piece isn’t here any more. Look in the trash." */
 export const gone = (thing: Thing): string =>

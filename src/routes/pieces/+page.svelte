@@ -20,7 +20,10 @@
 <svelte:head><title>Pieces · Key Path</title></svelte:head>
 
 <main id="main" class="mx-auto max-w-5xl px-7 py-7">
-  <h1>Pieces</h1>
+  <div class="flex flex-wrap items-baseline gap-x-5">
+    <h1>Pieces</h1>
+    <a class="link" href="/pieces/requests">Requests</a>
+  </div>
   <div class="mt-5"><Bring rights={data.rights} message={page.form?.message} /></div>
 
   {#if data.pieces.length > 3}
@@ -31,7 +34,12 @@
       onsubmit={(event) => event.preventDefault()}
     >
       <label class="grid text-quiet"
-        >Search<input class="field w-44 text-base text-ink" type="search" bind:value={filter.text} /></label
+        >Search<input
+          class="field w-44 text-base text-ink"
+          type="search"
+          placeholder="words, or 6 4 1 5"
+          bind:value={filter.text}
+        /></label
       >
       {#each options as { name, key, values } (key)}
         {#if values.length > 1}

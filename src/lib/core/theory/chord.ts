@@ -126,6 +126,12 @@ function placeInKey(tone: Fifths, key: Key): { letter: number; alter: number } {
   return { letter, alter: Math.round((tone - scaleFifths(key)[letter]!) / 7) };
 }
 
+/** Where a chord's root stands in a key, as a number: "6", "♭7". */
+export function degreeOfRoot({ root }: Chord, key: Key): string {
+  const { letter, alter } = placeInKey(root, key);
+  return `${accidentalText(alter)}${letter + 1}`;
+}
+
 /**
  * What a chord outside the key is there for, as the root to which it leads: the fifth below a major chord or a seventh, the half step
  * above a diminished one, where that is a degree of the key other than home. A dominant seventh on home leads to IV only where IV

@@ -223,6 +223,27 @@ export const piece = sqliteTable('piece', {
   deletedAt: deletedAt(),
 });
 
+/** A piece that somebody asked for. What became of it is not stored: it follows from the piece, its versions and who has them. */
+export const pieceRequest = sqliteTable('piece_request', {
+  id: id(),
+  title: text('title').notNull(),
+  /** The student who asked; null where it was somebody else. */
+  learnerId: text('learner_id').references(() => learner.id, { onDelete: 'set null' }),
+  /** Who asked, where it was no student. */
+  askedBy: text('asked_by').notNull().default(''),
+  /** The studio's day. */
+  day: text('day').notNull(),
+  /** A link, or where a recording is, as text. */
+  place: text('place').notNull().default(''),
+  /** What is known of it: key, who sings it, which part they mean. */
+  known: text('known').notNull().default(''),
+  /** The piece that it became. */
+  pieceId: text('piece_id').references(() => piece.id, { onDelete: 'set null' }),
+  /** When it was put aside; null while it is open. */
+  closedAt: text('closed_at'),
+  createdAt: createdAt(),
+});
+
 export const version = sqliteTable(
   'version',
   {

@@ -5,6 +5,8 @@
 import { idiomOf } from '$core/analysis/idiom';
 import type { Idiom } from '$core/analysis/idioms';
 import { formOf, type Form } from '$core/analysis/form';
+import { chordsOf } from '$core/analysis/harmony';
+import { loopOf, progressionOf } from '$core/analysis/progression';
 import { decisionText } from '$core/decisions/registry';
 import { decisionsOf, subjectOf } from '$core/decisions/decide';
 import { placeText } from '$core/decisions/placeText';
@@ -40,6 +42,9 @@ export interface PieceSummary {
   readonly newMeasures: number;
   /** What kind of music it is. */
   readonly idiom: Idiom;
+  /** Its chords as degrees of its home key, and the loop that goes round in them. */
+  readonly progression: readonly string[];
+  readonly loop: readonly string[] | null;
 }
 
 /** The form as paths, chunks and steps need it. */
@@ -120,6 +125,9 @@ const formFacts = (form: Form, measures: readonly Measure[]) => ({
   },
 });
 
+/** Degrees of a piece that are looked through. */
+const MOST_DEGREES = 400;
+
 /** What lists and the piece's own page say of a piece. Throws InputError where its file cannot be read. */
 function derivePiece(db: Db, pieceId: string): { data: PieceSummary; facts: PieceFacts } {
   const { score, parts, warnings, mends } = preparedPiece(db, pieceId);
@@ -127,6 +135,8 @@ function derivePiece(db: Db, pieceId: string): { data: PieceSummary; facts: Piec
   const report = score.measures.length > LONG ? null : reportOf(score);
   const form = report?.form ?? formOf(score);
   const key = keyOf(score);
+  // Of a piece too long for its page nobody looks for a loop.
+  const progression = report ? progressionOf(chordsOf(score), key).slice(0, MOST_DEGREES) : [];
   return {
     data: {
       key,
@@ -134,6 +144,8 @@ function derivePiece(db: Db, pieceId: string): { data: PieceSummary; facts: Piec
       measures: form.measureCount,
       newMeasures: form.newMeasures,
       idiom: idiomOf(score).idiom,
+      progression,
+      loop: loopOf(progression) ?? null,
     },
     facts: {
       report,

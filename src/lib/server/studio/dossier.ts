@@ -1,7 +1,7 @@
 /** Everything that is kept about one learner, to be handed out or taken along. */
 import { asc, eq } from 'drizzle-orm';
 import type { Db } from '../db/open';
-import { assignment, lesson, piece, version } from '../db/schema';
+import { assignment, lesson, piece, pieceRequest, version } from '../db/schema';
 import { gradeText, holding } from '$core/lessons/events';
 import { eventsOf } from './events';
 import { findLearner } from './learners';
@@ -49,6 +49,18 @@ export function dossierOf(db: Db, learnerId: string) {
       .where(eq(lesson.learnerId, learnerId))
       .orderBy(asc(lesson.date))
       .all(),
+    /** What they asked for. */
+    requests: db
+      .select({
+        title: pieceRequest.title,
+        day: pieceRequest.day,
+        place: pieceRequest.place,
+        known: pieceRequest.known,
+      })
+      .from(pieceRequest)
+      .where(eq(pieceRequest.learnerId, learnerId))
+      .orderBy(asc(pieceRequest.day))
+      .all(),
     /** Minutes practised in the practice room, by day, as measured. */
     practised: [...practisedByDay(db, learnerId, '')].map(([day, minutes]) => ({ day, minutes })),
     pieces: pieces.map(({ id, ...rest }) => ({ ...rest, steps: holding(eventsOf(db, id)) })),
@@ -58,7 +70,7 @@ export function dossierOf(db: Db, learnerId: string) {
 type Dossier = NonNullable<ReturnType<typeof dossierOf>>;
 
 /** The same to be read. */
-export function dossierText({ learner, lessons, pieces, practised }: Dossier): string {
+export function dossierText({ learner, lessons, pieces, practised, requests }: Dossier): string {
   const lines = [
     learner.name,
     `Since ${learner.since}, level ${learner.level}.`,
@@ -70,6 +82,11 @@ export function dossierText({ learner, lessons, pieces, practised }: Dossier): s
     '',
     'PRACTICE, AS MEASURED',
     ...(practised.length === 0 ? ['none'] : practised.map(({ day, minutes }) => `${day}  ${minutes} min`)),
+    '',
+    'ASKED FOR',
+    ...(requests.length === 0
+      ? ['none']
+      : requests.map(({ day, title, place }) => `${day}  ${title}${place ? `, ${place}` : ''}`)),
     '',
     'PIECES',
     ...(pieces.length === 0 ? ['none'] : []),

@@ -10,6 +10,11 @@
       readonly homes: readonly { readonly code: string; readonly name: string }[];
       readonly groupings: readonly string[];
       readonly groups: string | null;
+      /** The loop that goes round in it, and other pieces that have it. */
+      readonly loop: {
+        readonly degrees: string;
+        readonly others: readonly { readonly id: string; readonly title: string }[];
+      } | null;
     };
     /** Undefined while a long piece is analysed. */
     report: PieceReport | undefined;
@@ -51,6 +56,18 @@
   )}
   {#if report && report.home.numbers}
     <p class="mt-1 text-sm text-quiet">It begins {report.home.numbers}.</p>
+    {#if data.loop}
+      <p class="mt-1 text-sm text-quiet">
+        Its chords loop: {data.loop.degrees}.
+        {#if data.loop.others.length > 0}
+          The same loop:
+          {#each data.loop.others as piece, i (piece.id)}{i > 0 ? ', ' : ' '}<a
+              class="link"
+              href="/pieces/{piece.id}">{piece.title}</a
+            >{/each}.
+        {/if}
+      </p>
+    {/if}
   {/if}
   {#if other}
     <form method="post" action="?/say" use:enhance={stays} class="mt-1 text-sm text-quiet">

@@ -63,4 +63,20 @@ describe('a list of pieces', () => {
       learner: ['Ilo'],
     });
   });
+  it('is searched by degrees of its chords, however they are written', () => {
+    const sought = (text: string): string[] =>
+      filtered(
+        [
+          { ...pieces[0]!, title: 'Loop', progression: '6 4 1 5 6 4 1 5'.split(' ') },
+          { ...pieces[0]!, title: 'Blues', progression: '1 4 1 5 4 1'.split(' ') },
+          { ...pieces[0]!, title: 'Bare' },
+        ],
+        { ...NO_FILTER, text },
+      ).map((p) => p.title);
+    expect(sought('6 4 1 5')).toEqual(['Loop']);
+    expect(sought('V IV I')).toEqual(['Blues']);
+    expect(sought('415')).toEqual(['Loop', 'Blues']);
+    expect(sought('4 4 4')).toEqual([]);
+    expect(sought('loop')).toEqual(['Loop']);
+  });
 });

@@ -1,6 +1,7 @@
 /** Which pieces a list shows: by words, and by what they are, who learns them and what is still to be done. */
 import { levelText } from '$core/arrange/levels';
 import { IDIOMS, type Idiom } from '$core/analysis/idioms';
+import { hasProgression, progressionIn } from '$core/analysis/progression';
 import { metreText } from '$ui/text';
 import type { TimeSignature } from '$core/score/score';
 
@@ -17,6 +18,8 @@ export interface ListedPiece {
   readonly key?: string;
   readonly time?: TimeSignature;
   readonly idiom?: Idiom;
+  /** Its chords as degrees. */
+  readonly progression?: readonly string[];
 }
 
 export interface PieceFilter {
@@ -81,10 +84,13 @@ export function filterOptions(pieces: readonly ListedPiece[]) {
 /** The pieces that a filter lets through, in their order or the ones used last first. */
 export function filtered<P extends ListedPiece>(pieces: readonly P[], filter: Readonly<PieceFilter>): P[] {
   const words = filter.text.toLowerCase().split(/\s+/).filter(Boolean);
+  // "6 4 1 5" are degrees, where no title says so.
+  const wanted = progressionIn(filter.text);
   const found = pieces.filter((piece) => {
     const text = `${piece.title} ${piece.composer}`.toLowerCase();
     return (
-      words.every((word) => text.includes(word)) &&
+      (words.every((word) => text.includes(word)) ||
+        (wanted !== undefined && hasProgression(piece.progression ?? [], wanted))) &&
       (!filter.level || piece.levels.some((l) => String(l.level) === filter.level)) &&
       (!filter.key || piece.key === filter.key) &&
       (!filter.metre || (piece.time !== undefined && metreText(piece.time) === filter.metre)) &&

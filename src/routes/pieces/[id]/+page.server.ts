@@ -16,6 +16,7 @@ import { findLearner, listLearners, startFor, type LearnerRow } from '$server/st
 import { studioLevels } from '$server/studio/levels';
 import {
   findPiece,
+  listPieces,
   mendSource,
   RIGHTS,
   sectionsOf,
@@ -27,7 +28,8 @@ import {
 } from '$server/studio/pieces';
 import { isTooLong } from '$server/studio/weight';
 import { work } from '$server/pool';
-import { pieceFacts } from '$server/studio/summaries';
+import { pieceFacts, pieceSummaries } from '$server/studio/summaries';
+import { loopName } from '$core/analysis/progression';
 import { once } from '$server/studio/once';
 import {
   addVersion,
@@ -50,6 +52,7 @@ export const load: PageServerLoad = async ({ params }) => {
   return {
     piece,
     ...facts,
+    loop: await loopShared(piece.id),
     rights: RIGHTS,
     formats: WRITTEN_FORMATS.map(({ ending, name }) => ({ ending, name })),
     sections: sectionsOf(db(), piece.id),
@@ -74,6 +77,29 @@ export const load: PageServerLoad = async ({ params }) => {
     learners: listLearners(db()).map(({ id, name, level }) => ({ id, name, level })),
   };
 };
+
+/** Pieces that are named for the same loop. */
+const NAMED = 8;
+
+/** The loop of a piece in degrees, and the other pieces in which it goes round; null where none does. */
+async function loopShared(id: string) {
+  const summaries = await pieceSummaries(db(), work);
+  const loopIn = (of: string): readonly string[] | null => {
+    const summary = summaries.get(of);
+    return summary && !('problem' in summary) ? summary.loop : null;
+  };
+  const loop = loopIn(id);
+  if (!loop) return null;
+  const name = loopName(loop);
+  const others = listPieces(db()).filter((other) => {
+    const own = other.id === id ? null : loopIn(other.id);
+    return own !== null && loopName(own) === name;
+  });
+  return {
+    degrees: loop.join(' '),
+    others: others.slice(0, NAMED).map(({ id: of, title }) => ({ id: of, title })),
+  };
+}
 
 const GONE = gone('version');
 /** The student that a form names; undefined where it names none. */

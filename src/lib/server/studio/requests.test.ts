@@ -1,0 +1,127 @@
+/** A request from its first word to its promise, and the room’s record beside it. */
+import { DEFAULT_RECIPE } from '$core/version/recipe';
+import { documentOf } from '$core/version/document';
+import { afterEach, beforeEach, describe, expect, it } from 'vitest';
+import { MELODY, NORA, testStudio, type TestStudio } from '../test/studio';
+import { changeGoal, giveVersion } from './assignments';
+import { eventsOf } from './events';
+import { addLearner } from './learners';
+import { addPiece } from './pieces';
+import { addRequest, becomePiece, closeRequest, listRequests, requestSchema } from './requests';
+import {
+  doorKey,
+  isPin,
+  keepFromRoom,
+  practisedByDay,
+  renewRoom,
+  roomByToken,
+  roomOf,
+  setPin,
+  withdrawRoom,
+} from './room';
+import { addVersion } from './versions';
+
+let studio: TestStudio;
+beforeEach(() => void (studio = testStudio()));
+afterEach(() => studio.end());
+
+const asked = (learner = '') =>
+  requestSchema.parse({
+    title: ' The  Ferry Song ',
+    learner,
+    askedBy: 'a neighbor',
+    place: 'https://sound.invalid/ferry',
+    known: 'slow, in a minor key',
+  });
+
+describe('a request', () => {
+  it('goes from asked to promised by what is done with the piece, and is never stored twice', () => {
+    const { db } = studio;
+    const nora = addLearner(db, NORA, '2026-11-01');
+    const other = addLearner(db, { ...NORA, name: 'Odd', level: 3 }, '2026-11-01');
+    const id = addRequest(db, asked(nora), '2026-11-20');
+    const line = () => listRequests(db)[0]!;
+    expect(line()).toMatchObject({ title: 'The Ferry Song', by: 'Nora', day: '2026-11-20', stage: 'asked' });
+    const piece = addPiece(db, { ...MELODY, rights: 'own work' });
+    expect(becomePiece(db, id, 'no such piece')).toBe(false);
+    expect(becomePiece(db, id, piece)).toBe(true);
+    expect(line().stage).toBe('piece');
+    const at = (level: number) => addVersion(db, piece, documentOf({ ...DEFAULT_RECIPE, level }, []));
+    const [first] = [at(1), at(3)];
+    // The version nearest to whoever asked; the other suits another.
+    expect(line()).toMatchObject({ stage: 'version', version: { id: first, level: 1 } });
+    expect(line().suits.map((s) => s.name)).toEqual(['Odd']);
+    const assignment = giveVersion(db, first, nora, { edit: 0, goalTempo: 80 });
+    expect(line()).toMatchObject({ stage: 'assigned', assignment: { id: assignment, goalDate: null } });
+    changeGoal(db, assignment, { goalTempo: 80, goalDate: '2026-12-24' }, {});
+    expect(line()).toMatchObject({ stage: 'promised', assignment: { goalDate: '2026-12-24' } });
+    expect(line().suits.map((s) => s.id)).toEqual([other]);
+    closeRequest(db, id, true);
+    expect(listRequests(db)).toEqual([]);
+    closeRequest(db, id, false);
+    expect(listRequests(db)).toHaveLength(1);
+  });
+
+  it('is of somebody else, too, the newest first', () => {
+    addRequest(studio.db, asked(), '2026-11-20');
+    addRequest(studio.db, { ...asked(), title: 'Another' }, '2026-11-21');
+    expect(listRequests(studio.db).map((r) => [r.title, r.by, r.learnerId])).toEqual([
+      ['Another', 'a neighbor', null],
+      ['The Ferry Song', 'a neighbor', null],
+    ]);
+  });
+});
+
+describe('a practice room', () => {
+  it('is entered by its newest link alone, with its PIN', async () => {
+    const { db } = studio;
+    const nora = addLearner(db, NORA, '2026-11-01');
+    const first = renewRoom(db, nora);
+    expect(first).toMatch(/^[\w-]{22}$/);
+    await setPin(db, nora, '4711');
+    const second = renewRoom(db, nora);
+    expect(roomByToken(db, first)).toBeUndefined();
+    const { room, learner } = roomByToken(db, second)!;
+    expect(learner.id).toBe(nora);
+    expect(await isPin(room, '4711')).toBe(true);
+    expect(await isPin(room, '4712')).toBe(false);
+    const key = doorKey(room);
+    await setPin(db, nora, '1234');
+    expect(doorKey(roomOf(db, nora)!)).not.toBe(key);
+    withdrawRoom(db, nora);
+    expect(roomByToken(db, second)).toBeUndefined();
+    expect(roomByToken(db, "' or 1=1 --")).toBeUndefined();
+  });
+
+  it('keeps what it tells once, and nothing of what another has', () => {
+    const { db } = studio;
+    const [nora, odd] = [
+      addLearner(db, NORA, '2026-11-01'),
+      addLearner(db, { ...NORA, name: 'Odd' }, '2026-11-01'),
+    ];
+    const piece = addPiece(db, { ...MELODY, rights: 'own work' });
+    const version = addVersion(db, piece, documentOf({ ...DEFAULT_RECIPE, level: 1 }, []));
+    const assignment = giveVersion(db, version, nora, { edit: 0, goalTempo: 80 });
+    const event = {
+      kind: 'event',
+      token: 'told-once-and-only-once',
+      assignment,
+      chunk: 'm0..m1',
+      step: 'hear',
+      hand: null,
+      counting: false,
+      tempo: null,
+      grade: null,
+      by: 'learner',
+    } as const;
+    expect(keepFromRoom(db, odd, event)).toBe(false);
+    expect(keepFromRoom(db, nora, event)).toBe(true);
+    expect(keepFromRoom(db, nora, event)).toBe(true);
+    expect(eventsOf(db, assignment).map((e) => [e.step, e.by])).toEqual([['hear', 'learner']]);
+    const practised = { kind: 'practice', token: 'minutes-once-and-once', seconds: 150 } as const;
+    keepFromRoom(db, nora, practised);
+    keepFromRoom(db, nora, practised);
+    expect([...practisedByDay(db, nora, '2000-01-01').values()]).toEqual([3]);
+    expect([...practisedByDay(db, odd, '2000-01-01').values()]).toEqual([]);
+  });
+});
