@@ -117,7 +117,10 @@ module.exports = {
       name: 'no-unknown',
       severity: 'error',
       from: {},
-      to: { couldNotResolve: true, pathNot: ['^\\$(app|env)/', '^\\$service-worker$', '^\\./\\$types', '\\?'] },
+      to: {
+        couldNotResolve: true,
+        pathNot: ['^\\$(app|env)/', '^\\$service-worker$', '^\\./\\$types', '\\?'],
+      },
     },
   ],
   options: {

@@ -16,12 +16,12 @@ export const requestSchema = z.object({
   place: lineText().max(300, 'Keep the link or place under 300 characters.'),
   known: linesText().max(2000, 'Keep what is known under 2000 characters.'),
 });
-export type RequestInput = z.infer<typeof requestSchema>;
+type RequestInput = z.infer<typeof requestSchema>;
 
 /** How far a request has come. */
-export type RequestStage = 'asked' | 'piece' | 'version' | 'assigned' | 'promised';
+type RequestStage = 'asked' | 'piece' | 'version' | 'assigned' | 'promised';
 
-export interface RequestLine {
+interface RequestLine {
   readonly id: string;
   readonly title: string;
   /** Who asked. */
