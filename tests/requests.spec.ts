@@ -20,7 +20,7 @@ test('a request leads from who asked to a promise', async ({ page }) => {
   await expectAccessible(page);
   // It is a piece that is here already, and Sanna has it.
   await item.getByLabel('It is').selectOption('Sanna’s Song');
-  await item.getByRole('link', { name: 'promise a date' }).click();
+  await item.getByRole('link', { name: 'set a goal date' }).click();
   await expect(page.getByRole('heading', { level: 1 })).toContainText('Sanna’s Song');
   await open(page, '/pieces/requests');
   // Of a piece that nobody has the next step is a version.

@@ -19,7 +19,7 @@
   <div class="min-w-0">
     <p><a class="text-quiet hover:text-ink" href="/pieces">Pieces</a></p>
     <h1>Requests</h1>
-    <p class="mt-1 text-quiet">Pieces somebody asked for, until they are promised or put aside.</p>
+    <p class="mt-1 text-quiet">Pieces somebody asked for, until they have a goal date or are put aside.</p>
     {#if form && 'said' in form}<p class="mt-3" role="status">{form.said}</p>{/if}
     {#if form && 'message' in form}<p class="mt-3 text-alarm" role="alert">{form.message}</p>{/if}
     {#if data.requests.length === 0}<p class="mt-5">No requests yet.</p>{/if}
@@ -64,11 +64,11 @@
               >
             {:else if request.stage === 'assigned'}
               <span
-                >Next: <a class="link" href="/assignments/{request.assignment!.id}">promise a date</a></span
+                >Next: <a class="link" href="/assignments/{request.assignment!.id}">set a goal date</a></span
               >
             {:else}
               <span
-                >Promised for <a class="link" href="/assignments/{request.assignment!.id}"
+                >Goal date: <a class="link" href="/assignments/{request.assignment!.id}"
                   >{shortDate(request.assignment!.goalDate!)}</a
                 ></span
               >
