@@ -82,6 +82,18 @@ describe('what a microphone hears', () => {
     expect(verdicts(soundOf(wrong)).filter((v) => v.startsWith('79'))).toEqual(['79 other 77']);
   });
 
+  it('hears it there although no other key is struck with it', () => {
+    const right = expectationOf(perform(song), { from: 0, to: 3, tempo: 80, hand: 'right' });
+    const { keystrokes } = pretendToPlay(right, { seed: 3 });
+    const wrong = keystrokes.map(({ midi, onset }, i) => ({
+      midi: i === keystrokes.length - 1 ? midi - 2 : midi,
+      onset,
+    }));
+    const heard = judge(right, keystrokesHeard(soundOf(wrong), right), true);
+    const slips = heard.measures.flatMap((m) => m.notes.filter((n) => n.verdict !== 'right'));
+    expect(slips.map((n) => [n.note.midi, n.verdict, n.played])).toEqual([[79, 'other', 77]]);
+  });
+
   it('takes nothing of silence for keys, however likely the model finds it', () => {
     const { onsets, loudness, frame } = soundOf(played());
     for (let f = 0; f < 40; f++) onsets[f * 88 + 60 - 21] = 0.9;

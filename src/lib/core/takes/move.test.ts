@@ -44,6 +44,8 @@ describe('the move after a take', () => {
     expect(after((_, midi) => midi)).toEqual({ do: 'next' });
     expect(after((_, midi) => midi, { ladder: [60, 80, 96] })).toEqual({ do: 'faster', tempo: 96 });
     expect(after((_, midi) => midi, { ladder: [60, 80] })).toEqual({ do: 'next' });
+    // One slip of twenty notes is clean enough to go on.
+    expect(after((i, midi) => (i === 6 ? midi + 1 : midi))).toEqual({ do: 'next' });
   });
 
   it('mends the one measure that went wrong, in the hand that did', () => {
