@@ -385,7 +385,6 @@ export const MUTATIONS: readonly Mutation[] = [
     ['const [CAME, DID_NOT] = [0.42, 0.33]', 'const [CAME, DID_NOT] = [0.9, 0.33]'],
     ['const [CAME, DID_NOT] = [0.42, 0.33]', 'const [CAME, DID_NOT] = [0.42, 0.1]'],
     ['const [TOO_MANY, ECHO] = [0.75, 3]', 'const [TOO_MANY, ECHO] = [1, 3]'],
-    ['const BEYOND = 2', 'const BEYOND = 0'],
     ['const [OVER_FLOOR, OF_LOUDEST] = [1.6, 0.02]', 'const [OVER_FLOOR, OF_LOUDEST] = [0, 0]'],
     ['const UNSURE = 0.3', 'const UNSURE = 0.9'],
   ),

@@ -35,8 +35,6 @@ const [OVER_CAME, OVER_DID_NOT] = [0.62, 0.5];
 const AS_OVERTONE = 1.1;
 /** Frames that are hardly louder than the quietest tenth, or than a fiftieth of the loudest, are silence: no key begins there. */
 const [OVER_FLOOR, OF_LOUDEST] = [1.6, 0.02];
-/** Onsets after the last that was followed that are asked for. */
-const BEYOND = 2;
 /** A key too many began at least so surely; and was not struck so many seconds before. */
 const [TOO_MANY, ECHO] = [0.75, 3];
 /** Frames after a beginning in which its loudness is looked for. */
@@ -237,12 +235,8 @@ function asked(sound: Sound, expectation: Expectation, take: Take, sure: readonl
   };
   const onsetOf = new Map(expectation.onsets.flatMap((o, i) => o.notes.map((n) => [n.index, i] as const)));
   for (const pass of take.passes) {
-    // What ends a take and was another key is no part of what was followed: it is asked for as well.
-    const beyond = expectation.onsets
-      .slice(pass.to + 1, pass.to + 1 + BEYOND)
-      .flatMap((o) => o.notes.map((note): JudgedNote => ({ note, verdict: 'unsure' })));
-    const times = timesOf([...pass.notes, ...beyond], expectation, onsetOf);
-    const awaited = [...pass.notes, ...beyond].flatMap(({ note, verdict, at }) => {
+    const times = timesOf(pass.notes, expectation, onsetOf);
+    const awaited = pass.notes.flatMap(({ note, verdict, at }) => {
       const time = verdict === 'right' ? at : times.get(onsetOf.get(note.index)!);
       // Nothing around it was heard: it cannot be asked for.
       return time === undefined ? [] : [{ midi: note.midi, onset: onsetOf.get(note.index)!, time }];
