@@ -25,7 +25,7 @@ test('a typed pattern is seen before it is kept, then offered everywhere; the se
   await dialog(page).getByLabel('Name').fill('Two steps');
   const steps = dialog(page).getByLabel('Steps');
   await steps.fill('halves 1 x');
-  await expect(dialog(page)).toContainText('“x” isn’t a chord tone.');
+  await expect(dialog(page)).toContainText('“x” isn’t a note of the chord.');
   await expect(dialog(page).getByRole('button', { name: 'Save and use' })).toBeDisabled();
   await steps.fill('sixteenths 1 5 8 5');
   await expect(dialog(page)).toContainText(
@@ -55,7 +55,7 @@ test('a typed pattern is seen before it is kept, then offered everywhere; the se
   await page.getByLabel('Name').fill('Wrong');
   await page.getByLabel('Steps').fill('eighths . 1');
   await page.getByRole('button', { name: 'Save pattern' }).click();
-  await expect(page.getByRole('alert')).toContainText('“.” holds the note before it');
+  await expect(page.getByRole('alert')).toContainText('“.” continues the note before it');
   await expect(page.getByLabel('Steps')).toHaveValue('eighths . 1');
 });
 

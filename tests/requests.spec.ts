@@ -10,7 +10,7 @@ test('a request leads from who asked to a promise', async ({ page }) => {
   await page.getByLabel('Piece', { exact: true }).fill('The Long Pier');
   await page.getByLabel('Asked by').selectOption('Sanna');
   await page.getByLabel('Link, or where').fill('https://sound.invalid/pier');
-  await page.getByLabel('What you know of it').fill('The chorus, slow.');
+  await page.getByLabel('Notes').fill('The chorus, slow.');
   await page.getByRole('button', { name: 'Add to the list' }).click();
   await expect(page.getByRole('status')).toContainText('“The Long Pier” is on the list.');
   const item = page.getByRole('listitem').filter({ hasText: 'The Long Pier' });

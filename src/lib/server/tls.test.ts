@@ -57,6 +57,6 @@ describe('HTTPS', () => {
     await expect(tlsOf({ ...nothing, cert, key: join(data, 'none') }, data, [])).rejects.toThrow(
       /KEYPATH_KEY/,
     );
-    await expect(tlsOf({ ...nothing, own: 'yes' }, data, [])).rejects.toThrow(/“own” or nothing/);
+    await expect(tlsOf({ ...nothing, own: 'yes' }, data, [])).rejects.toThrow(/takes “own”/);
   });
 });

@@ -49,7 +49,7 @@ export async function tlsOf(
     return { cert: readGiven('KEYPATH_CERT', cert), key: readGiven('KEYPATH_KEY', key) };
   }
   if (!own) return undefined;
-  if (own !== 'own') throw new TlsProblem(`KEYPATH_TLS is “own” or nothing, and it says “${own}”.`);
+  if (own !== 'own') throw new TlsProblem(`KEYPATH_TLS takes “own”; it says “${own}”.`);
   return keptOwn(folder, names) ?? (await madeOwn(folder, names));
 }
 

@@ -37,7 +37,7 @@
         >Search<input
           class="field w-44 text-base text-ink"
           type="search"
-          placeholder="words, or 6 4 1 5"
+          placeholder="title, or 6 4 1 5"
           bind:value={filter.text}
         /></label
       >

@@ -163,7 +163,7 @@ function teacherPlaces(
   const why =
     patternProblem(pattern, contract, measure.time, 'right') ??
     (strokes.some(({ keys }) => keys.at(-1)!.midi - keys[0]!.midi > span)
-      ? `wider than ${intervalOf(span)}, which the hand holds here`
+      ? `wider than ${intervalOf(span)}, the reach here`
       : strokes.some(({ keys }) => keys.at(-1)!.midi > keyboard.high)
         ? 'it leaves the keyboard'
         : undefined);

@@ -79,9 +79,9 @@ describe('a pattern as it is typed', () => {
   });
 
   it.each([
-    ['Bad: eighths 1 x', '“x” isn’t a chord tone. Type 1, 3, 5, 7 or 8, or 1+5 for two together.'],
-    ['Bad: eighths . 1', '“.” holds the note before it; there is none. For a rest, type “-”.'],
-    ['Bad: eighths 1 - .', '“.” holds the note before it; there is none. For a rest, type “-”.'],
+    ['Bad: eighths 1 x', '“x” isn’t a note of the chord. Type 1, 3, 5, 7 or 8, or 1+5 for two together.'],
+    ['Bad: eighths . 1', '“.” continues the note before it; there is none. For a rest, type “-”.'],
+    ['Bad: eighths 1 - .', '“.” continues the note before it; there is none. For a rest, type “-”.'],
     ['Bad: quarters - -', 'A pattern needs at least one note, for example “1 5 8 5”.'],
     ['Bad:', 'A pattern needs at least one note, for example “1 5 8 5”.'],
     [`Bad: ${'1 '.repeat(65)}`, 'A pattern has at most 64 steps; this one has 65.'],
@@ -150,7 +150,7 @@ describe('a pattern in the left hand', () => {
     const quick = played('Quick: sixteenths 1 3 5 3', 'C', { level: 3 });
     expect(quick.reasons).toContain('“Quick” doesn’t fit here: its notes are shorter than those of level 3');
     const under = played('High: quarters 1 5 8 12', 'C', { melody: 'C3' });
-    expect(under.reasons).toContain('“High” doesn’t fit here: no room under the melody');
+    expect(under.reasons).toContain('“High” doesn’t fit here: no room below the right hand');
   });
 
   it('keeps within keyboard, reach and melody over every chord, or stands aside', () => {
@@ -188,7 +188,7 @@ describe('what a level has of patterns', () => {
   it.each([
     ['P: eighths 1 5 8 5', 2, '16 left-hand notes'],
     ['P: quarters 1+3+5', 2, '3 notes at once; level 2 has at most 2'],
-    ['P: halves 1+10', 4, 'wider than an octave, which level 4 spans'],
+    ['P: halves 1+10', 4, 'wider than an octave, the widest at level 4'],
     ['P: triplets 1 3 5', 3, 'its notes are shorter than those of level 3'],
   ] as const)('%s at level %i', (text, level, why) => {
     const problem = patternProblem(teacherPattern(text), levelNumbered(level), FOUR);

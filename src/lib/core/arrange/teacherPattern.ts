@@ -83,14 +83,14 @@ export function readTeacherPattern(text: string): TeacherPattern | { readonly pr
     if (word === '.') {
       const last = steps.at(-1);
       if (last?.at === undefined || last.at + last.length !== at)
-        return { problem: '“.” holds the note before it; there is none. For a rest, type “-”.' };
+        return { problem: '“.” continues the note before it; there is none. For a rest, type “-”.' };
       steps[steps.length - 1] = { ...last, length: last.length + 1 };
       continue;
     }
     const tones = word.split('+').map(toneOf);
     const wrong = word.split('+').find((_, i) => tones[i] === undefined);
     if (wrong !== undefined)
-      return { problem: `“${wrong}” isn’t a chord tone. Type 1, 3, 5, 7 or 8, or 1+5 for two together.` };
+      return { problem: `“${wrong}” isn’t a note of the chord. Type 1, 3, 5, 7 or 8, or 1+5 for two together.` };
     steps.push({ at, length: 1, tones: tones.filter((tone) => tone !== undefined).sort(byHeight) });
   }
   if (steps.length === 0) return { problem: 'A pattern needs at least one note, for example “1 5 8 5”.' };
@@ -197,7 +197,7 @@ export function patternProblem(
   if (thickest > most)
     return `${thickest} notes at once; ${level} has ${most === 1 ? 'one' : `at most ${most}`}`;
   if (contract.span !== null && semitonesOf(widest(pattern)) > contract.span)
-    return `wider than ${intervalOf(contract.span)}, which ${level} spans`;
+    return `wider than ${intervalOf(contract.span)}, the widest at ${level}`;
   const shortest = Math.min(...pattern.steps.map((s) => s.length)) * unit;
   if (shortest < shortestValue(contract, time)) return `its notes are shorter than those of ${level}`;
   if (pattern.unit === 'triplets' && contract.tuplets === 'none' && shortest < noteValue(4))

@@ -14,7 +14,7 @@ export const requestSchema = z.object({
   learner: z.string().max(40),
   askedBy: lineText().max(80, 'Keep the name under 80 characters.'),
   place: lineText().max(300, 'Keep the link or place under 300 characters.'),
-  known: linesText().max(2000, 'Keep what is known under 2000 characters.'),
+  known: linesText().max(2000, 'Keep the notes under 2000 characters.'),
 });
 type RequestInput = z.infer<typeof requestSchema>;
 

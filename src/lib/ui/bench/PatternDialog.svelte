@@ -98,7 +98,7 @@
           <p id="pattern-like" class="text-sm text-quiet">
             A note value, then 1, 3, 5, 7 for the chord from its bass up; 8 is an octave above 1,
             <span class="font-mono">5,</span> an octave below 5; 2, 4, 6 are notes of the key.
-            <span class="font-mono">1+5</span> together, <span class="font-mono">.</span> holds,
+            <span class="font-mono">1+5</span> together, <span class="font-mono">.</span> continues,
             <span class="font-mono">-</span> rests, <span class="font-mono">nearest</span> at the end follows the
             nearest inversion.
           </p>

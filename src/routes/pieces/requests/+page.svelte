@@ -88,7 +88,7 @@
                 value={request.piece?.id ?? ''}
                 onchange={(event) => event.currentTarget.form?.requestSubmit()}
               >
-                <option value="">not here yet</option>
+                <option value="">no piece yet</option>
                 {#each data.pieces as { id, title } (id)}<option value={id}>{title}</option>{/each}
               </select></label
             >
@@ -145,7 +145,7 @@
         /></label
       >
       <label class="grid"
-        >What you know of it
+        >Notes
         <textarea class="field" name="known" rows="3" maxlength="2000">{values?.known ?? ''}</textarea></label
       >
       <p><button class="action">Add to the list</button></p>

@@ -112,7 +112,7 @@
       {:else}
         <div class="mx-auto w-full max-w-2xl">
           {#if tasks.length === 0}
-            <p class="mt-6">Nothing is set yet. Your teacher sets the steps in the lesson.</p>
+            <p class="mt-6">Your steps appear here. Your teacher chooses them in the lesson.</p>
           {:else}
             <p class="mt-4 text-xl">
               {left === 0
@@ -128,7 +128,7 @@
             <Caution class="mt-3" />
           {/if}
           <p class="mt-4">
-            <a class="link" href="/room/{page.params.token}/month">The month, for parents</a>
+            <a class="link" href="/room/{page.params.token}/month">Monthly report for parents</a>
           </p>
         </div>
       {/if}

@@ -63,7 +63,7 @@
       <p id="steps-like" class="text-sm text-quiet sm:col-span-2">
         For example <span class="font-mono">eighths 1 5 8 5</span>. 1, 3, 5 and 7 are the chord from its bass
         up; 8 is an octave above 1, <span class="font-mono">5,</span> an octave below 5; 2, 4 and 6 are notes
-        of the key. <span class="font-mono">1+5</span> together, <span class="font-mono">.</span> holds,
+        of the key. <span class="font-mono">1+5</span> together, <span class="font-mono">.</span> continues,
         <span class="font-mono">-</span> rests. Add <span class="font-mono">nearest</span> to follow the nearest
         inversion.
       </p>

@@ -296,7 +296,7 @@ function firstFitting(
     why ??= problem;
     if (++tried > 60) break;
   }
-  return { why: why ?? 'the chord has no such shape here' };
+  return { why: why ?? 'there is no such voicing of the chord here' };
 }
 
 /** The stroke, and once more what is left of it where that is a beat or longer. */
@@ -330,9 +330,9 @@ function misfit(
     if (end - onset < shortest) return 'its notes are shorter than those of the level';
     if (low < keyboard.low || high > keyboard.high) return 'it leaves the keyboard';
     if (keys.length > contract.leftNotes) return 'too many notes at once for the level';
-    if (high - low > span) return `wider than ${intervalOf(span)}, which the hand holds here`;
+    if (high - low > span) return `wider than ${intervalOf(span)}, the reach here`;
     if (keys.length > 1 && !isClear(keys.map((k) => k.midi))) return 'so low its notes blur';
-    if (high + APART > fit.ceilings.over(onset, letGo ? onset + 1 : end)) return 'no room under the melody';
+    if (high + APART > fit.ceilings.over(onset, letGo ? onset + 1 : end)) return 'no room below the right hand';
     if (
       before &&
       contract.leap !== null &&

@@ -99,7 +99,7 @@
     <p class="text-quiet">
       {total === 0
         ? 'Nothing measured in the last four weeks.'
-        : `${plural(total, 'minute')} in the last four weeks. The line is ${plural(learner.minutesADay, 'minute')} a day.`}
+        : `${plural(total, 'minute')} in the last four weeks. The dashed line marks ${plural(learner.minutesADay, 'minute')} a day.`}
     </p>
     <ol class="relative mt-2 flex h-28 items-end gap-1 border-b border-ink" aria-label="Minutes by day">
       <li
