@@ -10,14 +10,17 @@ import { and, eq, gte, isNotNull, lte, min } from 'drizzle-orm';
 import type { Db } from '../db/open';
 import { assignment, progressEvent } from '../db/schema';
 import type { Work } from '../pool/work';
-import { lessonsOf } from './lessons';
+import { monthAsked } from '../monthAsked';
+import { todayIn } from './clock';
+import type { LearnerRow } from './learners';
+import { latestLessons, lessonsOf } from './lessons';
 import { findProgress, type Progress } from './progress';
 
 /** "2026-11" */
 type Month = string;
 
-export const monthBefore = (month: Month): Month => daysAfter(`${month}-01`, -1).slice(0, 7);
-export const monthAfter = (month: Month): Month => daysAfter(`${month}-28`, 5).slice(0, 7);
+const monthBefore = (month: Month): Month => daysAfter(`${month}-01`, -1).slice(0, 7);
+const monthAfter = (month: Month): Month => daysAfter(`${month}-28`, 5).slice(0, 7);
 
 interface MonthReport {
   readonly month: Month;
@@ -145,3 +148,15 @@ export const monthText = (name: string, title: string, { whole, pieces, next, sa
     'Pause every five to ten minutes. Stop when it hurts; if pain lasts, see a doctor.',
     '',
   ].join('\n');
+
+/** A month of a learner with the months beside it; without one that is asked for the last that had lessons, since a month without is no beginning. */
+export async function monthPage(db: Db, work: Work, learner: LearnerRow, url: URL) {
+  const today = todayIn(db);
+  const latest = latestLessons(db, [learner.id], 1, `${today}~`).get(learner.id)?.[0]?.date ?? today;
+  const month = monthAsked(url, latest);
+  return {
+    report: await monthReport(db, work, learner, month),
+    before: monthBefore(month),
+    after: month < today.slice(0, 7) ? monthAfter(month) : null,
+  };
+}

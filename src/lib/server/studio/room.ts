@@ -2,8 +2,8 @@
 import { dueOn } from '$core/lessons/reviews';
 import { sharedMinutes, type RoomTask } from '$core/lessons/room';
 import type { RoomSent } from '$core/lessons/record';
-import { playedBy, REVIEW, stepFacts } from '$core/lessons/steps';
-import { gradeText, holding, isGained } from '$core/lessons/events';
+import { playedBy, stepFacts } from '$core/lessons/steps';
+import { gradeText, holding, isGained, type LessonEvent } from '$core/lessons/events';
 import { weekOf, type WeekItem } from '$core/lessons/week';
 import { dayIn } from '$core/lessons/calendar';
 import { hash, verify } from '@node-rs/argon2';
@@ -105,7 +105,7 @@ export async function tasksToday(db: Db, work: Work, row: LearnerRow): Promise<r
   };
   if (set) return set.flatMap(inRoom);
   const done = [...found.values()].flatMap((progress) =>
-    doneOn(progress, today).flatMap(({ chunk, step, minutes }) =>
+    stepsDoneOn(progress, today).flatMap(({ chunk, step, minutes }) =>
       inRoom({ assignment: progress.id, chunk, steps: [step], tempo: null, minutes, why: 'next' }),
     ),
   );
@@ -118,15 +118,18 @@ export async function tasksToday(db: Db, work: Work, row: LearnerRow): Promise<r
   return [...done, ...(left < 1 ? [] : weekOf(pieces, left).flatMap(inRoom))];
 }
 
-/** Steps that were done on a day in the room, each once, with the minutes that they are worth. */
-function doneOn(
-  { events, plans }: Progress,
+/** What was done on a day in the room. */
+const doneOn = ({ events }: Progress, day: string): readonly LessonEvent[] =>
+  holding(events).filter((e) => e.day === day && e.by !== 'teacher' && isGained(e));
+
+/** Steps of the plan that were done on a day, each once, with the minutes that they are worth. */
+function stepsDoneOn(
+  progress: Progress,
   day: string,
 ): { readonly chunk: string; readonly step: string; readonly minutes: number }[] {
-  const own = holding(events).filter((e) => e.day === day && e.by !== 'teacher' && isGained(e));
-  const once = new Map(own.map((e) => [`${e.chunk} ${e.step}`, e]));
+  const once = new Map(doneOn(progress, day).map((e) => [`${e.chunk} ${e.step}`, e] as const));
   return [...once.values()].flatMap(({ chunk, step }) => {
-    const planned = plans.find((p) => p.chunk.id === chunk)?.steps.find((s) => s.id === step);
+    const planned = progress.plans.find((p) => p.chunk.id === chunk)?.steps.find((s) => s.id === step);
     return planned
       ? [{ chunk, step, minutes: Math.max(1, Math.min(MOST_MINUTES, Math.round(planned.minutes))) }]
       : [];
@@ -138,6 +141,7 @@ function tasksOf(progress: Progress, item: WeekItem, today: string): RoomTask[] 
   const [from, to] = item.chunk.split('..').map((id) => progress.ids.indexOf(id));
   if (from === undefined || to === undefined || from < 0 || to < from) return [];
   const minutes = sharedMinutes(item.minutes, item.steps.length);
+  const done = doneOn(progress, today);
   return item.steps.map((step, i): RoomTask => {
     const planned = progress.plans.find((p) => p.chunk.id === item.chunk)?.steps.find((s) => s.id === step);
     return {
@@ -149,16 +153,13 @@ function tasksOf(progress: Progress, item: WeekItem, today: string): RoomTask[] 
       to,
       where: whereIn(progress, item.chunk),
       step,
-      says: step === REVIEW ? 'Play it again' : (planned?.says ?? stepFacts(step)?.says ?? 'A step'),
+      says: nameOf(progress, step),
       ...playedBy(step, planned),
       tempo: item.tempo ?? planned?.ladder[0] ?? progress.goalTempo,
       ladder: stepFacts(step)?.tempi === 'ladder' ? (planned?.ladder ?? []) : [],
       minutes: minutes[i]!,
       why: item.why,
-      isDone:
-        doneOn(progress, today).some((e) => e.chunk === item.chunk && e.step === step) ||
-        (step === REVIEW &&
-          progress.events.some((e) => e.step === REVIEW && e.chunk === item.chunk && e.day === today)),
+      isDone: done.some((e) => e.chunk === item.chunk && e.step === step),
     };
   });
 }

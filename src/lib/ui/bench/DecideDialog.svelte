@@ -4,6 +4,7 @@
   import { kindOf, type AnyKind, type KindId } from '$core/decisions/registry';
   import { Command, Dialog } from 'bits-ui';
   import { untrack } from 'svelte';
+  import BenchDialog from './BenchDialog.svelte';
   import { perform } from './commands';
   import { choicesOf, decidedNow, offersOf, scopeOfKind, settingsOffered, type Offer } from './offers';
   import { scopesHere } from './places';
@@ -83,113 +84,91 @@
   });
 </script>
 
-<Dialog.Root
+<BenchDialog
   bind:open
-  onOpenChangeComplete={(isOpen) => {
-    if (!isOpen) onclose();
-  }}
+  title={writing ? kindOf(writing).name : only ? kindOf(only).name : 'Change here'}
+  description={scopeText(bench, scope)}
+  {onclose}
 >
-  <Dialog.Portal>
-    <Dialog.Overlay class="fixed inset-0 z-30 bg-shade" />
-    <Dialog.Content
-      class="fixed top-16 left-1/2 z-40 flex max-h-[calc(100dvh-6rem)] w-[34rem] max-w-[calc(100vw-2rem)] -translate-x-1/2 flex-col gap-3 rounded-lg border border-hairline bg-paper p-5"
-    >
-      <Dialog.Title class="text-lg font-bold">
-        {writing ? kindOf(writing).name : only ? kindOf(only).name : 'Change here'}
-      </Dialog.Title>
-      <Dialog.Description class="text-quiet">{scopeText(bench, scope)}</Dialog.Description>
-      {#if !writing && offered.length > 1}
-        <div class="flex flex-wrap gap-x-4 text-sm" role="radiogroup" aria-label="Where it holds">
-          {#each [undefined, ...offered] as option (option ?? '')}
-            <label class="flex min-h-7 items-center gap-1.5">
-              <input
-                type="radio"
-                class="tick"
-                name="scope"
-                checked={scope === option}
-                onchange={() => (scope = option)}
-              />
-              {option ? scopeText(bench, option) : 'Selection'}
-            </label>
-          {/each}
-        </div>
-      {/if}
-      {#if writing}
-        {@const written = kindOf(writing).written!}
-        <form
-          class="grid gap-2"
-          onsubmit={(event) => {
-            event.preventDefault();
-            keep();
-          }}
-        >
+  {#if !writing && offered.length > 1}
+    <div class="flex flex-wrap gap-x-4 text-sm" role="radiogroup" aria-label="Where it holds">
+      {#each [undefined, ...offered] as option (option ?? '')}
+        <label class="flex min-h-7 items-center gap-1.5">
           <input
-            class="field"
-            aria-label={kindOf(writing).name}
-            aria-describedby="written-like"
-            bind:value={text}
-            {@attach (field) => {
-              field.focus();
-              field.select();
-            }}
+            type="radio"
+            class="tick"
+            name="scope"
+            checked={scope === option}
+            onchange={() => (scope = option)}
           />
-          <p id="written-like" class="text-sm text-quiet">For example: {written.hint}</p>
-          {#if complaint}<p class="text-sm text-alarm" role="alert">{complaint}</p>{/if}
-          <p class="flex items-center gap-4">
-            <button class="action">Change</button>
-            <span class="text-sm text-quiet">Leave empty to reset.</span>
-          </p>
-        </form>
-      {:else}
-        <Command.Root
-          class="flex min-h-0 flex-col gap-2"
-          label="What to change"
-          shouldFilter={false}
-          bind:value={marked}
-        >
-          <Command.Input
-            bind:value={sought}
-            class="field"
-            placeholder="Type what you want to change"
-            autofocus
-          />
-          <Command.List class="min-h-0 overflow-y-auto">
-            <Command.Viewport>
-              {#if found.length === 0}<p class="p-2 text-quiet" role="status">
-                  No matching options here.
-                </p>{/if}
-              {#each groups as { heading, items } (heading)}
-                <Command.Group>
-                  {#if heading}
-                    <Command.GroupHeading class="px-2 pt-2 text-sm font-semibold"
-                      >{heading}</Command.GroupHeading
+          {option ? scopeText(bench, option) : 'Selection'}
+        </label>
+      {/each}
+    </div>
+  {/if}
+  {#if writing}
+    {@const written = kindOf(writing).written!}
+    <form
+      class="grid gap-2"
+      onsubmit={(event) => {
+        event.preventDefault();
+        keep();
+      }}
+    >
+      <input
+        class="field"
+        aria-label={kindOf(writing).name}
+        aria-describedby="written-like"
+        bind:value={text}
+        {@attach (field) => {
+          field.focus();
+          field.select();
+        }}
+      />
+      <p id="written-like" class="text-sm text-quiet">For example: {written.hint}</p>
+      {#if complaint}<p class="text-sm text-alarm" role="alert">{complaint}</p>{/if}
+      <p class="flex items-center gap-4">
+        <button class="action">Change</button>
+        <span class="text-sm text-quiet">Leave empty to reset.</span>
+      </p>
+    </form>
+  {:else}
+    <Command.Root
+      class="flex min-h-0 flex-col gap-2"
+      label="What to change"
+      shouldFilter={false}
+      bind:value={marked}
+    >
+      <Command.Input bind:value={sought} class="field" placeholder="Type what you want to change" autofocus />
+      <Command.List class="min-h-0 overflow-y-auto">
+        <Command.Viewport>
+          {#if found.length === 0}<p class="p-2 text-quiet" role="status">No matching options here.</p>{/if}
+          {#each groups as { heading, items } (heading)}
+            <Command.Group>
+              {#if heading}
+                <Command.GroupHeading class="px-2 pt-2 text-sm font-semibold">{heading}</Command.GroupHeading>
+              {/if}
+              <Command.GroupItems>
+                {#each items as offer (idOf(offer))}
+                  <Command.Item
+                    class="flex min-h-7 cursor-pointer items-center gap-2 rounded-sm px-2 py-0.5 data-disabled:cursor-default data-disabled:text-quiet data-selected:bg-accent-soft pointer-coarse:min-h-11"
+                    value={idOf(offer)}
+                    disabled={offer.isRefused ?? false}
+                    onSelect={() => take(offer)}
+                  >
+                    {#if !heading}<span class="shrink-0 text-quiet">{offer.group}:</span>{/if}
+                    <span
+                      >{offer.name}{#if offer.says}<span class="text-quiet">, {offer.says}</span>{/if}</span
                     >
-                  {/if}
-                  <Command.GroupItems>
-                    {#each items as offer (idOf(offer))}
-                      <Command.Item
-                        class="flex min-h-7 cursor-pointer items-center gap-2 rounded-sm px-2 py-0.5 data-disabled:cursor-default data-disabled:text-quiet data-selected:bg-accent-soft pointer-coarse:min-h-11"
-                        value={idOf(offer)}
-                        disabled={offer.isRefused ?? false}
-                        onSelect={() => take(offer)}
-                      >
-                        {#if !heading}<span class="shrink-0 text-quiet">{offer.group}:</span>{/if}
-                        <span
-                          >{offer.name}{#if offer.says}<span class="text-quiet">, {offer.says}</span
-                            >{/if}</span
-                        >
-                        {#if offer.note}<span class="ml-auto shrink-0 text-sm text-quiet">{offer.note}</span
-                          >{/if}
-                      </Command.Item>
-                    {/each}
-                  </Command.GroupItems>
-                </Command.Group>
-              {/each}
-            </Command.Viewport>
-          </Command.List>
-        </Command.Root>
-      {/if}
-      <Dialog.Close class="link justify-self-start self-start text-sm">Cancel</Dialog.Close>
-    </Dialog.Content>
-  </Dialog.Portal>
-</Dialog.Root>
+                    {#if offer.note}<span class="ml-auto shrink-0 text-sm text-quiet">{offer.note}</span>{/if}
+                  </Command.Item>
+                {/each}
+              </Command.GroupItems>
+            </Command.Group>
+          {/each}
+        </Command.Viewport>
+      </Command.List>
+    </Command.Root>
+  {/if}
+  <Dialog.Close class="link justify-self-start self-start text-sm">Cancel</Dialog.Close>
+</BenchDialog>

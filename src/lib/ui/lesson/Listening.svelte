@@ -1,8 +1,3 @@
-<script module lang="ts">
-  /** Of the pretend player: another take of them at each time. */
-  let seed = 0;
-</script>
-
 <script lang="ts">
   /** What the ear heard of a step: a mark for each measure, a sentence, and the grade that is proposed. */
   import { gradeText } from '$core/lessons/events';
@@ -10,6 +5,7 @@
   import type { TimeSignature } from '$core/score/score';
   import { toBeats } from '$ui/text';
   import type { Ear } from './ear.svelte';
+  import HeardMeasures from './HeardMeasures.svelte';
   import { GRADE_KEYS, type LessonState } from './lesson.svelte';
 
   interface Props {
@@ -29,16 +25,11 @@
 
   const says = $derived(ear.says((quarters) => String(toBeats(time, quarters))));
   const heard = $derived(ear.heard);
-  const marks = $derived(ear.marks);
   function byMicrophone(): void {
     ear.forget();
     ear.source = 'microphone';
     onagain();
   }
-  /** A player who slips now and then. */
-  const HABITS = { jitter: 0.03, wrong: 0.06, missed: 0.02, drift: 0.05 };
-  const SIGNS = { right: '✓', slips: '✗', stopped: '…' } as const;
-  const WORDS = { right: 'right', slips: 'not yet right', stopped: 'with a stop' } as const;
 </script>
 
 <section
@@ -71,28 +62,9 @@
         {/if}
       </p>
       {#if simulated && ear.isListening && !ear.take}
-        <button type="button" class="link" onclick={() => ear.pretend({ ...HABITS, seed: ++seed })}
-          >Let the pretend player play</button
-        >
+        <button type="button" class="link" onclick={() => ear.pretend()}>Let the pretend player play</button>
       {/if}
-      {#if marks.length > 0}
-        <ol class="flex flex-wrap gap-1" aria-label="Measures as heard">
-          {#each marks as { measure, mark, slips } (measure)}
-            <li
-              class="flex min-h-7 items-center gap-1 rounded-sm border px-1.5 text-sm tabular-nums
-                {mark === 'right'
-                ? 'border-hairline text-quiet'
-                : mark === 'slips'
-                  ? 'border-2 border-ink font-semibold'
-                  : 'border-dashed border-ink'}"
-              title={slips.join('; ')}
-            >
-              <span>{numbers[measure]}</span><span aria-hidden="true">{SIGNS[mark]}</span>
-              <span class="sr-only">{WORDS[mark]}{slips.length > 0 ? `: ${slips.join('; ')}` : ''}</span>
-            </li>
-          {/each}
-        </ol>
-      {/if}
+      <HeardMeasures marks={ear.marks} {numbers} />
     </div>
     {#if !ear.isListening && heard}
       <div class="mt-1 flex flex-wrap items-center gap-x-3 gap-y-1">

@@ -24,6 +24,9 @@ interface Wanted {
 /** How a measure is marked: a sign beside the words, so that no colour is needed. */
 type Mark = 'right' | 'slips' | 'stopped';
 
+/** A pretend player who slips now and then. */
+const HABITS: Omit<Habits, 'seed'> = { jitter: 0.03, wrong: 0.06, missed: 0.02, drift: 0.05 };
+
 /** Seconds of silence after the last onset of the music that end a take. */
 const AFTER_END = 2;
 
@@ -43,6 +46,8 @@ export class Ear {
   #expectation: Expectation | undefined;
   #keystrokes: Keystroke[] = [];
   #asked = false;
+  /** Of the pretend player: another take at each time. */
+  #seed = 0;
   #room: Listened | undefined;
   readonly #onover: () => void;
   #end: ReturnType<typeof setTimeout> | undefined;
@@ -123,9 +128,9 @@ export class Ear {
   }
 
   /** The pretend player plays what is wanted on the simulated instrument, in its own time. */
-  pretend(habits: Habits): void {
+  pretend(): void {
     if (!this.#expectation || !this.isListening) return;
-    const { keystrokes } = pretendToPlay(this.#expectation, habits);
+    const { keystrokes } = pretendToPlay(this.#expectation, { ...HABITS, seed: ++this.#seed });
     for (const { onset, midi } of keystrokes)
       this.#pretended.push(setTimeout(() => strikeSimulated(midi), onset * 1000));
   }

@@ -3,6 +3,7 @@
   import { moveText } from '$core/takes/move';
   import type { TimeSignature } from '$core/score/score';
   import { measureText, tempoText, toBeats } from '$ui/text';
+  import HeardMeasures from '$ui/lesson/HeardMeasures.svelte';
   import { speak, canSpeak } from './speak';
   import type { RoomState } from './room.svelte';
 
@@ -15,17 +16,14 @@
   let { room, time, isSpoken }: Props = $props();
   const { ear } = $derived(room);
   const says = $derived(ear.says((quarters) => String(toBeats(time, quarters))));
-  const numberOf = $derived((measure: number) => room.music?.score.measures[measure]?.number ?? '');
+  const numbers = $derived(room.music?.score.measures.map((m) => m.number) ?? []);
   const proposal = $derived(
     room.move &&
       moveText(room.move, {
-        measureText: (measure) => measureText(numberOf(measure)),
+        measureText: (measure) => measureText(numbers[measure] ?? ''),
         tempoText: (tempo) => tempoText(time, tempo),
       }),
   );
-  const SIGNS = { right: '✓', slips: '✗', stopped: '…' } as const;
-  const WORDS = { right: 'right', slips: 'not yet right', stopped: 'with a stop' } as const;
-
   $effect(() => {
     if (isSpoken && !ear.isListening && ear.take && proposal) speak(`${says} ${proposal}`);
   });
@@ -36,23 +34,7 @@
   aria-label="What was heard"
   data-test="heard"
 >
-  {#if ear.marks.length > 0}
-    <ol class="flex flex-wrap gap-1.5" aria-label="Measures as heard">
-      {#each ear.marks as { measure, mark, slips } (measure)}
-        <li
-          class="flex min-h-9 min-w-12 items-center justify-center gap-1 rounded-sm border px-2 tabular-nums
-            {mark === 'right'
-            ? 'border-hairline text-quiet'
-            : mark === 'slips'
-              ? 'border-2 border-ink font-semibold'
-              : 'border-dashed border-ink'}"
-        >
-          <span>{numberOf(measure)}</span><span aria-hidden="true">{SIGNS[mark]}</span>
-          <span class="sr-only">{WORDS[mark]}{slips.length > 0 ? `: ${slips.join('; ')}` : ''}</span>
-        </li>
-      {/each}
-    </ol>
-  {/if}
+  <HeardMeasures marks={ear.marks} {numbers} isLarge />
   {#if ear.isListening}
     <p class="mt-1 text-quiet" role="status">Listening…</p>
   {:else}

@@ -1,8 +1,3 @@
-<script module lang="ts">
-  /** Of the pretend player: another take at each time. */
-  let seed = 0;
-</script>
-
 <script lang="ts">
   /** One step being practised: the music large, what was heard of it, and the few things there are to press. */
   import type { RoomTask } from '$core/lessons/room';
@@ -23,8 +18,6 @@
   }
   let { room, task, isSpoken, simulated }: Props = $props();
   const { sound, ear } = $derived(room);
-  /** A player who slips now and then. */
-  const HABITS = { jitter: 0.03, wrong: 0.06, missed: 0.02, drift: 0.05 };
   const practising = $derived(room.practising);
   const numbers = $derived(room.music?.score.measures.map((m) => m.number) ?? []);
   const what = $derived(
@@ -97,9 +90,7 @@
     <p class="border-t border-hairline px-4 py-2 sm:px-7" role="status">
       Listening to {ear.listensTo}. Play after the count-in.
       {#if simulated}
-        <button type="button" class="link" onclick={() => ear.pretend({ ...HABITS, seed: ++seed })}
-          >Let the pretend player play</button
-        >
+        <button type="button" class="link" onclick={() => ear.pretend()}>Let the pretend player play</button>
       {/if}
     </p>
   {:else if ear.isJudging}

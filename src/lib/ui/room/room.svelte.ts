@@ -189,10 +189,9 @@ export class RoomState {
     sound.click = false;
     sound.share = this.#share;
     sound.hands = hand;
-    sound.countIn = false;
-    const wasLoop = sound.loops;
+    sound.countIn = true;
     // Round the stretch where it loops, else once.
-    if (wasLoop) await sound.toggle(music.score.measures[from]!.start, { from, to });
+    if (sound.loops) await sound.toggle(music.score.measures[from]!.start, { from, to });
     else await sound.accompany(from, to, hand);
   }
 
