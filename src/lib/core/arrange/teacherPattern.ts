@@ -90,7 +90,9 @@ export function readTeacherPattern(text: string): TeacherPattern | { readonly pr
     const tones = word.split('+').map(toneOf);
     const wrong = word.split('+').find((_, i) => tones[i] === undefined);
     if (wrong !== undefined)
-      return { problem: `“${wrong}” isn’t a note of the chord. Type 1, 3, 5, 7 or 8, or 1+5 for two together.` };
+      return {
+        problem: `“${wrong}” isn’t a note of the chord. Type 1, 3, 5, 7 or 8, or 1+5 for two together.`,
+      };
     steps.push({ at, length: 1, tones: tones.filter((tone) => tone !== undefined).sort(byHeight) });
   }
   if (steps.length === 0) return { problem: 'A pattern needs at least one note, for example “1 5 8 5”.' };

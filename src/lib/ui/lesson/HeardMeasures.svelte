@@ -28,7 +28,9 @@
           : 'min-h-7 px-1.5 text-sm'}"
         title={slips.join('; ')}
       >
-        <span>{numbers[measure] === '0' ? 'pickup' : numbers[measure]}</span><span aria-hidden="true">{SIGNS[mark]}</span>
+        <span>{numbers[measure] === '0' ? 'pickup' : numbers[measure]}</span><span aria-hidden="true"
+          >{SIGNS[mark]}</span
+        >
         <span class="sr-only">{WORDS[mark]}{slips.length > 0 ? `: ${slips.join('; ')}` : ''}</span>
       </li>
     {/each}

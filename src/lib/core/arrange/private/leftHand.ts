@@ -332,7 +332,8 @@ function misfit(
     if (keys.length > contract.leftNotes) return 'too many notes at once for the level';
     if (high - low > span) return `wider than ${intervalOf(span)}, the reach here`;
     if (keys.length > 1 && !isClear(keys.map((k) => k.midi))) return 'so low its notes blur';
-    if (high + APART > fit.ceilings.over(onset, letGo ? onset + 1 : end)) return 'no room below the right hand';
+    if (high + APART > fit.ceilings.over(onset, letGo ? onset + 1 : end))
+      return 'no room below the right hand';
     if (
       before &&
       contract.leap !== null &&
