@@ -26,9 +26,11 @@ build_application() {
   fi
 }
 
-# Debian's Chromium for the end-to-end tests. CHROMIUM names another one.
+# Debian's Chromium for the end-to-end tests: its shell without windows, which takes a third less of the machine, and where
+# that is not to be had the browser. CHROMIUM names another one.
 install_chromium() {
-  if [ -x "${CHROMIUM:-/usr/bin/chromium}" ]; then return 0; fi
+  if [ -n "${CHROMIUM:-}" ]; then [ -x "$CHROMIUM" ]; return; fi
+  if [ -x /usr/bin/chromium-headless-shell ]; then return 0; fi
   echo "Installing Chromium for the end-to-end tests …"
   local as_root=""
   if [ "$(id -u)" -ne 0 ]; then
@@ -38,5 +40,7 @@ install_chromium() {
     fi
     as_root="sudo -n"
   fi
-  $as_root apt-get update -qq && $as_root apt-get install -y -qq chromium > /dev/null
+  $as_root apt-get update -qq
+  $as_root apt-get install -y -qq chromium-headless-shell > /dev/null || [ -x /usr/bin/chromium ] \
+    || $as_root apt-get install -y -qq chromium > /dev/null
 }
