@@ -12,7 +12,7 @@ install_packages() {
 
 # Everything that goes into the build, as one sum.
 sources_sum() {
-  find src static svelte.config.js vite.config.ts vite.worker.config.ts scripts/separateWasm.ts tsconfig.json package-lock.json -type f -not -name '*.test.ts' -print0 |
+  find src static svelte.config.js vite.config.ts vite.worker.config.ts scripts/separateWasm.ts scripts/build-home.ts tsconfig.json package-lock.json -type f -not -name '*.test.ts' -print0 |
     sort -z | xargs -0 sha256sum | sha256sum | cut -d' ' -f1
 }
 

@@ -11,6 +11,11 @@ import { readScoreFile } from '../lib/core/io/readScoreFile';
 import { pitchName } from '../lib/core/theory/pitch';
 import { soundingNotes } from '../lib/core/score/query';
 import { scoreFrom } from '../lib/core/test/shorthand';
+import { DEFAULT_RECIPE } from '../lib/core/version/recipe';
+import { documentOf } from '../lib/core/version/document';
+import { addPiece } from '../lib/server/studio/pieces';
+import { addVersion } from '../lib/server/studio/versions';
+import { MELODY, testStudio } from '../lib/server/test/studio';
 import { keypath as run, keypathOrPaper } from './run';
 
 // The machine may be busy.
@@ -155,6 +160,62 @@ describe('handout', () => {
       { encoding: 'utf8', env: { ...process.env, TSX_TSCONFIG_PATH: '' } },
     );
     expect({ status, stderr }).toEqual({ status: 0, stderr: '' });
+  });
+});
+
+describe('practice', () => {
+  const room = (...args: string[]) => keypathOrPaper(['practice', ...args]);
+  it('writes the room as one page with the first week’s steps, at most 12 MB, that asks nothing of anywhere', async () => {
+    const ended = await room(
+      song,
+      '--level',
+      '2',
+      '--student',
+      'Runa',
+      '--minutes',
+      '20',
+      '-o',
+      out('room.html'),
+    );
+    expect(ended).toEqual({ status: 0, stdout: '', stderr: '' });
+    const page = readFileSync(out('room.html'), 'utf8');
+    expect(page.length).toBeLessThan(12_000_000);
+    expect(page).toContain("default-src 'none'");
+    const contents = JSON.parse(/id="contents">(.*?)<\/script>/.exec(page)![1]!);
+    expect(contents.name).toBe('Runa');
+    const minutes = contents.tasks.reduce((sum: number, t: { minutes: number }) => sum + t.minutes, 0);
+    expect(minutes).toBeGreaterThan(10);
+    expect(minutes).toBeLessThanOrEqual(20);
+    const [piece] = Object.values<Record<'wide' | 'narrow', Record<string, string[]>>>(contents.pieces);
+    for (const { chunk } of contents.tasks)
+      for (const screen of ['wide', 'narrow'] as const) expect(piece![screen][chunk]![0]).toContain('<svg');
+  });
+  it.each([
+    [['--level', '2'], 'practice needs -o FILE.html.'],
+    [['-o', 'x.html'], 'practice needs --level 1 to 6'],
+    [['--level', '2', '-o', 'x.html', '--minutes', '2'], '--minutes takes a whole number from 5 to 240'],
+  ])('%j is refused in a line', async (args, says) => {
+    const ended = await room(song, ...args);
+    expect(ended.status).toBe(2);
+    expect(ended.stderr).toContain(says);
+  });
+  it('of a version by its id; what is neither file nor version is named', async () => {
+    const studio = testStudio();
+    vi.stubEnv('KEYPATH_DATA', studio.folder);
+    const id = addVersion(
+      studio.db,
+      addPiece(studio.db, { ...MELODY, rights: 'own work' }),
+      documentOf({ ...DEFAULT_RECIPE, level: 1 }, []),
+    );
+    expect(await room(id, '-o', out('v.html'))).toEqual({ status: 0, stdout: '', stderr: '' });
+    const page = readFileSync(out('v.html'), 'utf8');
+    // What comes back is about this version.
+    expect(JSON.parse(/id="contents">(.*?)<\/script>/.exec(page)![1]!).tasks[0].assignment).toBe(id);
+    expect((await room('no-such-id', '-o', out('w.html'))).stderr).toContain(
+      'There is no file or folder no-such-id.',
+    );
+    vi.unstubAllEnvs();
+    studio.end();
   });
 });
 

@@ -63,6 +63,7 @@ const DEFINITIONS = {
   'finger-numbers': { type: 'string' },
   'chord-keys': { type: 'string' },
   student: { type: 'string' },
+  minutes: { type: 'string' },
   /** As it was called at first. */
   learner: { type: 'string' },
   help: { type: 'boolean', short: 'h' },

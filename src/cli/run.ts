@@ -1,5 +1,5 @@
 /** One command line from its arguments to what it writes: files are read and written here, standard output is given back. */
-import { readFileSync, renameSync, writeFileSync } from 'node:fs';
+import { existsSync, readFileSync, renameSync, writeFileSync } from 'node:fs';
 import { basename, extname } from 'node:path';
 import { InputError } from '../lib/core/io/inputError';
 import { tunesIn } from '../lib/core/io/abc/book';
@@ -20,8 +20,21 @@ import { levelsFrom, readArguments, settingsHelp, UsageError, type Values } from
 import type { Input, Outcome } from './outcome';
 import { STUDIO_COMMANDS } from './studioCommands';
 
-/** The one command that takes the engraver; it is loaded only for it. */
-const HANDOUT = 'handout';
+/** A command whose result is drawn; the engraver is loaded only for it. */
+interface DrawingCommand {
+  readonly says: string;
+  readonly run: (input: Input) => Promise<Uint8Array>;
+}
+const DRAWING: Readonly<Record<string, DrawingCommand>> = {
+  handout: {
+    says: 'a version at --level 1 to 6 on paper, as -o FILE.pdf',
+    run: async (input) => (await import('./handout')).handout(input),
+  },
+  practice: {
+    says: 'the practice room as -o FILE.html: of a file at --level 1 to 6, or of a version by its id',
+    run: async (input) => (await import('./practice')).practice(input),
+  },
+};
 
 const HELP = `keypath COMMAND [options] FILE
 
@@ -34,7 +47,9 @@ Commands
 ${Object.entries(COMMANDS)
   .map(([name, { says }]) => `  ${name.padEnd(11)}${says}`)
   .join('\n')}
-  ${HANDOUT.padEnd(11)}a version at --level 1 to 6 on paper, as -o FILE.pdf
+${Object.entries(DRAWING)
+  .map(([name, { says }]) => `  ${name.padEnd(11)}${says}`)
+  .join('\n')}
 
 The studio in the folder that KEYPATH_DATA names (data)
 ${Object.entries(STUDIO_COMMANDS)
@@ -62,7 +77,8 @@ Options
   --paper a4|letter, --size normal|large|very-large
   --finger-numbers once|all|positions|none, --note-names none|below|heads
   --chord-keys all|C,G,Bb handout: the chord sheet in these keys
-  --student NAME          handout: whose it is
+  --student NAME          handout, practice: whose it is
+  --minutes 5…240         practice: minutes a day (15)
 
 Settings of a version (arrange, keys; some for check, count, finger and pedal)
 ${settingsHelp()}
@@ -143,7 +159,7 @@ function read(args: readonly string[], say: (message: string) => void): Asked | 
   const [asked, file, ...more] = positionals;
   const name = asked === undefined ? undefined : (ALIASES[asked] ?? asked);
   if (values.help || !name) return { status: name || values.help ? 0 : 2, stdout: HELP };
-  if (!COMMANDS[name] && name !== HANDOUT)
+  if (!COMMANDS[name] && !DRAWING[name])
     throw new UsageError(`There is no command “${name}”; keypath --help lists them.`);
   if (!file) throw new UsageError(`${name} needs a file.`);
   if (more.length > 0) throw new UsageError(`${name} takes one file, not ${1 + more.length}.`);
@@ -267,15 +283,29 @@ export function keypath(args: readonly string[]): Ended {
 
 /** Carries out one command line, whichever it is. */
 export async function keypathOrPaper(args: readonly string[]): Promise<Ended> {
-  if (args.find((arg) => !arg.startsWith('-')) !== HANDOUT) return keypath(args);
+  const name = args.find((arg) => !arg.startsWith('-')) ?? '';
+  const drawing = DRAWING[name];
+  if (!drawing) return keypath(args);
   const messages = messenger();
   try {
-    const asked = read(args, messages.say);
-    if ('status' in asked) return messages.ended(asked);
-    const { handout } = await import('./handout');
-    writeWhole(asked.input.values.output ?? '', await handout(asked.input));
+    const { values, positionals } = readArguments([...args]);
+    const ofStudio =
+      name === 'practice' && !values.help ? await versionCalled(positionals, values) : undefined;
+    const asked = ofStudio ? undefined : read(args, messages.say);
+    if (asked && 'status' in asked) return messages.ended(asked);
+    const content = ofStudio ?? (await drawing.run(asked!.input));
+    writeWhole(values.output ?? '', content);
     return messages.ended({ status: 0, stdout: '' });
   } catch (error) {
     return messages.failed(error);
   }
+}
+
+/** The practice room of a version of the studio, where what is named is no file. */
+async function versionCalled(
+  [, id, ...more]: readonly string[],
+  values: Values,
+): Promise<Uint8Array | undefined> {
+  if (id === undefined || more.length > 0 || existsSync(id)) return undefined;
+  return (await import('./practice')).practiceOfVersion(id, values);
 }

@@ -15,6 +15,7 @@ const take = ({ extra = 0, ...change }: Partial<Take> & { readonly extra?: numbe
     times: 1,
     stood: 0,
   })),
+  isWhole: true,
   right: 1,
   tempo: 100,
   unevenness: 0,
@@ -40,6 +41,7 @@ describe('the grade that is proposed', () => {
     ['half the tempo', { tempo: 50 }, 1],
     ['a little uneven', { unevenness: 0.15 }, 3],
     ['uneven', { unevenness: 0.3 }, 2],
+    ['broken off', { isWhole: false }, 1],
   ])('%s', (_says, change, grade) => {
     expect(proposedGrade(take(change), 100)?.grade).toBe(grade);
   });

@@ -1,6 +1,6 @@
 /**
  * The grade that is proposed for a take, on the four words of a lesson, and what it rests on. The teacher's own grade always counts more.
- * Each grade asks for all of its line; what asks for most comes first.
+ * Each grade asks for all of its line; what asks for most comes first. What was broken off is "not yet", however well it went so far.
  */
 import type { Grade } from '../lessons/events';
 import type { Take } from './judge';
@@ -41,6 +41,7 @@ export function proposedGrade(take: Take, tempo: number): ProposedGrade | undefi
   const grade =
     ASKED.find(
       (asked) =>
+        take.isWhole &&
         right >= asked.right &&
         stops <= asked.stops &&
         (reached ?? 1) >= asked.tempo &&

@@ -61,6 +61,8 @@ export interface Take {
   readonly measures: readonly JudgedMeasure[];
   /** Written measures that were played, in order. */
   readonly played: readonly number[];
+  /** Every measure with something to play was played. */
+  readonly isWhole: boolean;
   /** The one hand that was played where both were asked for. */
   readonly handAlone?: TakenHand;
   /** Share of the notes that were right, in the measures that were played. */
@@ -146,6 +148,7 @@ function judgeAll(expectation: Expectation, keystrokes: readonly Keystroke[], is
     passes: judged,
     measures,
     played: measures.map((m) => m.measure),
+    isWhole: new Set(expectation.onsets.map((o) => o.measure)).size === measures.length,
     right: shareRight(counted),
     ...middleOf('tempo', measures),
     ...middleOf('unevenness', measures),

@@ -40,6 +40,16 @@ function after(
 }
 
 describe('the move after a take', () => {
+  it('is to go to the end where the take was broken off, and a step is not done before', () => {
+    const firstHalf = expectation.notes.filter((n) => n.measure < 2).length;
+    expect(after((i, midi) => (i < firstHalf ? midi : undefined))).toEqual({ do: 'all' });
+    // What was not right so far comes first.
+    expect(after((i, midi) => (i < firstHalf ? (i === 2 ? midi + 1 : midi) : undefined))).toMatchObject({
+      do: 'measure',
+      measure: 0,
+    });
+  });
+
   it('goes on, or up the ladder, when it was clean', () => {
     expect(after((_, midi) => midi)).toEqual({ do: 'next' });
     expect(after((_, midi) => midi, { ladder: [60, 80, 96] })).toEqual({ do: 'faster', tempo: 96 });

@@ -19,6 +19,8 @@ interface Practised {
 
 export type Move =
   | { readonly do: 'again' }
+  /** What was played was right; the rest of it was not played. */
+  | { readonly do: 'all' }
   | {
       readonly do: 'measure';
       readonly measure: number;
@@ -66,6 +68,7 @@ export function moveAfter(take: Take, grade: Grade | undefined, practised: Pract
   }
   const slipping = take.measures.filter((m) => slipsIn(m) > 0);
   const all = slipping.reduce((sum, m) => sum + slipsIn(m), 0);
+  if (all === 0 && !take.isWhole) return { do: 'all' };
   const worst = [...slipping].sort((a, b) => slipsIn(b) - slipsIn(a))[0];
   if (worst && to > from && slipping.length <= FEW_MEASURES && slipsIn(worst) >= all * MOST_OF_THEM)
     return { do: 'measure', measure: worst.measure, hand: handOf([worst], hand) ?? hand, tempo };
@@ -86,6 +89,8 @@ export function moveText(
   switch (move.do) {
     case 'again':
       return 'Play it once more.';
+    case 'all':
+      return 'So far it was right. Now play it to the end.';
     case 'measure': {
       const hand = move.hand === 'both' ? '' : `, ${move.hand} hand`;
       return `Practice ${words.measureText(move.measure)} alone${hand}, at ${words.tempoText(move.tempo)}.`;

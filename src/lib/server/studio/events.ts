@@ -78,10 +78,10 @@ export const eventsInLessons = (
           lesson: row.lessonId!,
         }));
 
-/** A clock that is ahead of the server's is not believed, nor one that is more than a week behind. */
-export function instantOf(at: string | undefined): string {
+/** A clock that is ahead of the server's is not believed, nor one that is more than some days behind. */
+export function instantOf(at: string | undefined, days = 7): string {
   const instant = at === undefined ? NaN : Date.parse(at);
-  const isBelieved = instant <= Date.now() && instant > Date.now() - 7 * 86_400_000;
+  const isBelieved = instant <= Date.now() && instant > Date.now() - days * 86_400_000;
   return isBelieved ? new Date(instant).toISOString() : now();
 }
 

@@ -1,4 +1,5 @@
 /** A request from its first word to its promise, and the room’s record beside it. */
+import { resultsText } from '$core/lessons/home';
 import { DEFAULT_RECIPE } from '$core/version/recipe';
 import { documentOf } from '$core/version/document';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
@@ -19,6 +20,7 @@ import {
   setPin,
   withdrawRoom,
 } from './room';
+import { takeResults } from './takenHome';
 import { addVersion } from './versions';
 
 let studio: TestStudio;
@@ -123,5 +125,51 @@ describe('a practice room', () => {
     keepFromRoom(db, nora, practised);
     expect([...practisedByDay(db, nora, '2000-01-01').values()]).toEqual([3]);
     expect([...practisedByDay(db, odd, '2000-01-01').values()]).toEqual([]);
+  });
+
+  it('adds results from home once, also of a file made from the version, and none of another student’s', () => {
+    const { db } = studio;
+    const [nora, odd] = [
+      addLearner(db, NORA, '2026-11-01'),
+      addLearner(db, { ...NORA, name: 'Odd' }, '2026-11-01'),
+    ];
+    const piece = addPiece(db, { ...MELODY, rights: 'own work' });
+    const version = addVersion(db, piece, documentOf({ ...DEFAULT_RECIPE, level: 1 }, []));
+    const assignment = giveVersion(db, version, nora, { edit: 0, goalTempo: 80 });
+    // Three weeks ago: a lesson was missed.
+    const at = new Date(Date.now() - 21 * 86_400_000).toISOString();
+    const step = (token: string, of: string) =>
+      ({
+        kind: 'event',
+        token,
+        assignment: of,
+        chunk: 'm0..m1',
+        step: 'right',
+        hand: 'right',
+        counting: false,
+        tempo: 60,
+        grade: 3,
+        by: 'ear',
+        at,
+      }) as const;
+    const sent = [
+      step('told-at-home-and-once-1', assignment),
+      step('told-at-home-and-once-2', version),
+      step('told-at-home-and-once-3', 'elsewhere'),
+      { kind: 'practice', token: 'minutes-at-home-and-once', seconds: 600, at } as const,
+    ];
+    const text = resultsText(nora, 'Nora', sent);
+    expect(() => takeResults(db, odd, text)).toThrow('aren’t assigned to this student');
+    expect(practisedByDay(db, odd, '2000-01-01').size).toBe(0);
+    expect(takeResults(db, nora, text)).toEqual({
+      says: 'Added: 2 results and 10 minutes of practice. 1 result about other pieces left out.',
+      changed: [assignment],
+    });
+    expect(eventsOf(db, assignment).map((e) => [e.step, e.by, e.at])).toEqual([
+      ['right', 'ear', at],
+      ['right', 'ear', at],
+    ]);
+    expect(takeResults(db, nora, text).says).toBe('These results are in already.');
+    expect(eventsOf(db, assignment)).toHaveLength(2);
   });
 });

@@ -1,8 +1,8 @@
 /** Practice rooms: the link of each student, who is let in by it, what is practised today, and what the room tells. */
 import { dueOn } from '$core/lessons/reviews';
-import { sharedMinutes, type RoomTask } from '$core/lessons/room';
+import { nameOf, whereIn } from '$core/lessons/inWords';
+import { tasksOf, type RoomTask } from '$core/lessons/room';
 import type { RoomSent } from '$core/lessons/record';
-import { playedBy, stepFacts } from '$core/lessons/steps';
 import { gradeText, holding, isGained, type LessonEvent } from '$core/lessons/events';
 import { weekOf, type WeekItem } from '$core/lessons/week';
 import { dayIn } from '$core/lessons/calendar';
@@ -20,7 +20,6 @@ import { now } from './ids';
 import { findLearner, type LearnerRow } from './learners';
 import { latestLessons } from './lessons';
 import { findProgress, isWhole, piecesOf, type Progress } from './progress';
-import { nameOf, whereIn } from './weekPage';
 
 type RoomRow = typeof room.$inferSelect;
 
@@ -101,7 +100,9 @@ export async function tasksToday(db: Db, work: Work, row: LearnerRow): Promise<r
   }
   const inRoom = (item: WeekItem): RoomTask[] => {
     const progress = found.get(item.assignment);
-    return progress ? tasksOf(progress, item, today) : [];
+    if (!progress) return [];
+    const done = doneOn(progress, today);
+    return tasksOf(progress, item, (step) => done.some((e) => e.chunk === item.chunk && e.step === step));
   };
   if (set) return set.flatMap(inRoom);
   const done = [...found.values()].flatMap((progress) =>
@@ -136,52 +137,19 @@ function stepsDoneOn(
   });
 }
 
-/** The tasks of a line of the week. */
-function tasksOf(progress: Progress, item: WeekItem, today: string): RoomTask[] {
-  const [from, to] = item.chunk.split('..').map((id) => progress.ids.indexOf(id));
-  if (from === undefined || to === undefined || from < 0 || to < from) return [];
-  const minutes = sharedMinutes(item.minutes, item.steps.length);
-  const done = doneOn(progress, today);
-  return item.steps.map((step, i): RoomTask => {
-    const planned = progress.plans.find((p) => p.chunk.id === item.chunk)?.steps.find((s) => s.id === step);
-    return {
-      assignment: item.assignment,
-      title: progress.title,
-      time: progress.time,
-      chunk: item.chunk,
-      from,
-      to,
-      where: whereIn(progress, item.chunk),
-      step,
-      says: nameOf(progress, step),
-      ...playedBy(step, planned),
-      tempo: item.tempo ?? planned?.ladder[0] ?? progress.goalTempo,
-      ladder: stepFacts(step)?.tempi === 'ladder' ? (planned?.ladder ?? []) : [],
-      minutes: minutes[i]!,
-      why: item.why,
-      isDone: done.some((e) => e.chunk === item.chunk && e.step === step),
-    };
-  });
-}
-
-/** Keeps one thing that a room tells. False where it is not about what its student has. */
-export function keepFromRoom(db: Db, learnerId: string, sent: RoomSent): boolean {
+/** Keeps one thing that a room tells, from so many days ago at most. False where it is not about what its student has. */
+export function keepFromRoom(db: Db, learnerId: string, sent: RoomSent, days?: number): boolean {
+  const at = instantOf(sent.at, days);
+  const day = dayIn(zoneOf(db), new Date(at));
   if (sent.kind === 'practice') {
-    const at = instantOf(sent.at);
     db.insert(practice)
-      .values({
-        learnerId,
-        seconds: sent.seconds,
-        token: sent.token,
-        day: dayIn(zoneOf(db), new Date(at)),
-        createdAt: at,
-      })
+      .values({ learnerId, seconds: sent.seconds, token: sent.token, day, createdAt: at })
       .onConflictDoNothing()
       .run();
     return true;
   }
   if (findAssignment(db, sent.assignment)?.learnerId !== learnerId) return false;
-  recordEvent(db, sent);
+  recordEvent(db, sent, { past: { at, day } });
   return true;
 }
 

@@ -1,8 +1,7 @@
 /** A lesson afterwards: what was done and how it went, what was said, and what is set for the week, in words. */
 import { gradeText, holding, type Grade } from '$core/lessons/events';
-import { measuresText } from '$core/score/measureText';
 import type { TimeSignature } from '$core/score/score';
-import { REVIEW, stepFacts } from '$core/lessons/steps';
+import { nameOf, whereIn } from '$core/lessons/inWords';
 import { weekOf, type WeekItem } from '$core/lessons/week';
 import type { Db } from '../db/open';
 import type { Work } from '../pool/work';
@@ -31,23 +30,6 @@ interface SetLine {
   readonly tempo: number | null;
   readonly minutes: number;
   readonly why: 'next' | 'due';
-}
-
-/** The name of a step of a piece. */
-export const nameOf = (progress: Progress, step: string): string =>
-  step === REVIEW
-    ? 'Play it again'
-    : (progress.plans.flatMap((p) => p.steps).find((s) => s.id === step)?.says ??
-      stepFacts(step)?.says ??
-      'A step');
-
-export function whereIn({ ids, numbers, form }: Progress, chunk: string): string {
-  const [first = '', last = first] = chunk.split('..');
-  const [from, to] = [ids.indexOf(first), ids.indexOf(last)];
-  if (from < 0 || to < 0) return 'measures that aren’t in this version';
-  const section = form.sections.find((s) => from >= s.from && from <= s.to)?.label ?? '';
-  const isWhole = from === 0 && to >= ids.length - 1;
-  return isWhole ? 'all of it' : `${section ? `${section}, ` : ''}${measuresText(numbers, from, to)}`;
 }
 
 /** How far each of some assignments is, by its id; those that are gone are not there. */

@@ -2,13 +2,11 @@
 import type { Expectation } from '$core/takes/expectation';
 import type { Keystroke } from '$core/takes/keystroke';
 import { wrap, type Remote } from 'comlink';
-import type { HearService } from './hear.worker';
+import { captureModule, hearWorker } from './parts';
+import type { HearService } from './service';
 
 let service: Remote<HearService> | undefined;
-const hearing = (): Remote<HearService> =>
-  (service ??= wrap<HearService>(
-    new Worker(new URL('./hear.worker.ts', import.meta.url), { type: 'module' }),
-  ));
+const hearing = (): Remote<HearService> => (service ??= wrap<HearService>(hearWorker()));
 
 /** Loads the model, before it is wanted. */
 export const prepareMicrophone = (): Promise<void> => hearing().prepare();
@@ -45,7 +43,7 @@ export async function listenToRoom(
     void context.close();
   };
   try {
-    await context.audioWorklet.addModule('/ear/capture.js');
+    await context.audioWorklet.addModule(captureModule());
     await hearing().begin(expectation, context.sampleRate);
     stream = await devices.getUserMedia({ audio: AS_IT_SOUNDS }).catch(() => {
       throw new NoMicrophone('The browser wasn’t allowed to use the microphone.');

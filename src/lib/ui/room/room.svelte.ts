@@ -1,7 +1,7 @@
 /** A practice room: the step in hand, how it is practised now, what was heard of it, and what is told to the server. */
 import type { Heard } from '$core/lessons/heard';
-import { roomSentSchema, type RoomSent } from '$core/lessons/record';
-import { taskId, type RoomTask } from '$core/lessons/room';
+import type { RoomSent } from '$core/lessons/record';
+import { taskId, type RoomPiece, type RoomTask } from '$core/lessons/room';
 import type { TakenHand } from '$core/takes/expectation';
 import { proposedGrade } from '$core/takes/grade';
 import { moveAfter, type Move } from '$core/takes/move';
@@ -10,19 +10,23 @@ import { prepareMicrophone } from '$ui/ear/microphone';
 import { formToken } from '$ui/form/token';
 import { instantNow } from '$ui/lesson/tapped';
 import { Ear, type EarSource } from '$ui/lesson/ear.svelte';
-import { postJson, refusalIn } from '$ui/outbox/post';
-import { Queue } from '$ui/outbox/queue';
-import { FASTEST, SLOWEST, SoundState, type HeardVersion } from '$ui/sound/sound.svelte';
+import { FASTEST, SLOWEST, SoundState } from '$ui/sound/sound.svelte';
 import { Clock } from './clock.svelte';
 
-interface RoomPiece {
-  readonly music: HeardVersion;
-  /** By chunk. */
-  readonly pictures: Readonly<Record<string, readonly string[]>>;
+/** Where a room puts what was done. */
+export interface RoomRecord {
+  /** What was done of which whoever made the tasks does not know. */
+  readonly kept: readonly RoomSent[];
+  /** Where it is now, in a word; nothing where that is as usual. */
+  readonly says: string;
+  /** Why something could not be kept. */
+  readonly refused: string;
+  push(sent: RoomSent): void;
+  close(): void;
 }
 
 interface RoomStart {
-  readonly token: string;
+  readonly record: RoomRecord;
   readonly tasks: readonly RoomTask[];
   /** What is played, heard and shown of each piece, by its assignment: drawn anew where the screen asks for it. */
   readonly pieces: () => Readonly<Record<string, RoomPiece>>;
@@ -54,43 +58,22 @@ export class RoomState {
   plays = $state<'click' | 'other hand'>('click');
   /** What to do after the take. */
   move = $state.raw<Move>();
-  left = $state(0);
-  isAway = $state(false);
-  refused = $state('');
   readonly ear: Ear;
   readonly sound: SoundState;
   readonly clock: Clock;
   readonly #start: RoomStart;
-  readonly #queue: Queue<RoomSent>;
 
   constructor(start: RoomStart) {
     this.#start = start;
-    this.done = start.tasks.filter((t) => t.isDone).map(taskId);
     this.ear = new Ear(() => this.#heard());
     if (localStorage.getItem(SOURCE) === 'microphone') this.ear.source = 'microphone';
     this.sound = new SoundState(
       () => this.music,
       async (events) => new (await import('$ui/sound/player')).Player(events),
     );
-    this.#queue = new Queue({
-      kind: 'room',
-      id: start.token,
-      schema: roomSentSchema,
-      post: async (sent) => {
-        const answer = await postJson(`/room/${start.token}/record`, sent);
-        if (answer === 'taken' || answer === 'away') return answer;
-        this.refused = refusalIn(answer.said);
-        return 'taken';
-      },
-      onchange: (left, isAway) => {
-        this.left = left;
-        this.isAway = isAway;
-      },
-    });
-    // What was done without a network and waits to be sent is done.
     this.done = [
-      ...this.done,
-      ...this.#queue.left.flatMap((sent) =>
+      ...start.tasks.filter((t) => t.isDone).map(taskId),
+      ...start.record.kept.flatMap((sent) =>
         sent.kind === 'event' && sent.by === 'learner' ? [taskId(sent)] : [],
       ),
     ];
@@ -103,7 +86,7 @@ export class RoomState {
   get #piece(): RoomPiece | undefined {
     return this.task && this.#start.pieces()[this.task.assignment];
   }
-  get music(): HeardVersion | undefined {
+  get music(): RoomPiece['music'] | undefined {
     return this.#piece?.music;
   }
   get pictures(): readonly string[] {
@@ -293,12 +276,16 @@ export class RoomState {
         this.practising = { ...practising, tempo: move.tempo };
         break;
       case 'again':
+      case 'all':
     }
     void this.take();
   }
 
+  get record(): RoomRecord {
+    return this.#start.record;
+  }
   #tell(sent: RoomSent): void {
-    this.#queue.push(sent);
+    this.record.push(sent);
   }
 
   quiet(): void {
@@ -311,6 +298,6 @@ export class RoomState {
     this.quiet();
     this.ear.close();
     this.clock.close();
-    this.#queue.close();
+    this.record.close();
   }
 }

@@ -2,7 +2,8 @@
 import type * as ToneModule from 'tone';
 import type { Click, HeardNote, Program, SpokenWord } from '$core/performance/program';
 import { spoken } from './speech/voice';
-import { RECORDED_KEYS, sampleName } from './samples';
+import { recordingOfKey } from './recordings';
+import { RECORDED_KEYS } from './samples';
 
 export type Tone = typeof ToneModule;
 
@@ -23,9 +24,6 @@ export interface Piano {
   silence(): void;
 }
 
-/** Where the recordings are asked for. */
-const SAMPLES = '/sounds/';
-
 let loading: Promise<Record<string, AudioBuffer>> | undefined;
 
 /** The recordings, asked for once. Rejects where they cannot be had, and asks anew the next time. */
@@ -33,9 +31,7 @@ function recordings(context: BaseAudioContext): Promise<Record<string, AudioBuff
   loading ??= (async () => {
     const entries = await Promise.all(
       RECORDED_KEYS.map(async (key) => {
-        const response = await fetch(SAMPLES + sampleName(key));
-        if (!response.ok) throw new Error(`The recording of ${key} could not be loaded.`);
-        const whole = await context.decodeAudioData(await response.arrayBuffer());
+        const whole = await context.decodeAudioData(await recordingOfKey(key));
         return [key, shortened(context, whole)] as const;
       }),
     );

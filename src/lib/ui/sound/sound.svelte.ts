@@ -10,7 +10,7 @@ import type { HeardPhrase } from '$ui/worker/engine';
 import type { Player, PlayerEvents } from './player';
 
 /** What of a version is heard. */
-export type HeardVersion = Pick<Version, 'score' | 'feel' | 'counts'>;
+type HeardVersion = Pick<Version, 'score' | 'feel' | 'counts'>;
 
 /** Shares of the goal tempo that can be played. */
 export const SLOWEST = 0.3;

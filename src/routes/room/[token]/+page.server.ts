@@ -4,32 +4,15 @@ import { formOf } from '$server/forms';
 import { openDoor, roomAt } from '$server/guard/room';
 import { Tries } from '$server/guard/tries';
 import { about, work } from '$server/pool';
-import { drawn } from '$server/pool/drawn';
-import { readable } from '$server/readable';
-import { findAssignment } from '$server/studio/assignments';
 import { todayIn } from '$server/studio/clock';
+import { roomPieces } from '$server/studio/roomPieces';
 import { isPin, practisedByDay, tasksToday } from '$server/studio/room';
-import { documentAt, findVersion } from '$server/studio/versions';
-import type { HeardVersion } from '$ui/sound/sound.svelte';
-import { lessonWish, SHOWN_COOKIE, shownFrom } from '$ui/shown/shown';
+import { roomWish, SHOWN_COOKIE, shownFrom } from '$ui/shown/shown';
 import { fail } from '@sveltejs/kit';
 import { setTimeout } from 'node:timers/promises';
 import type { Actions, PageServerLoad } from './$types';
 
 const tries = new Tries();
-
-/** On a small screen smaller than in a lesson: a measure more to a line is worth more there than size. */
-const NARROWER = 1.45;
-function roomWish(shown: Parameters<typeof lessonWish>[0]): ReturnType<typeof lessonWish> {
-  const { width, ...wish } = lessonWish(shown);
-  return width === undefined ? wish : { ...wish, width: Math.round(width * NARROWER) };
-}
-
-/** What the room plays, hears and shows of a piece; pictures by chunk. */
-interface RoomPiece {
-  readonly music: HeardVersion;
-  readonly pictures: Readonly<Record<string, readonly string[]>>;
-}
 
 export const load: PageServerLoad = async ({ params, cookies, request, url }) => {
   const { found, isOpen } = roomAt(params.token, cookies);
@@ -37,33 +20,7 @@ export const load: PageServerLoad = async ({ params, cookies, request, url }) =>
   const { learner } = found;
   const tasks = await tasksToday(db(), work, learner);
   const shown = shownFrom(cookies.get(SHOWN_COOKIE), request.headers.get('user-agent') ?? '');
-  const show = roomWish(shown);
-  const pieces: Record<string, RoomPiece> = {};
-  for (const id of new Set(tasks.map((task) => task.assignment))) {
-    const assigned = findAssignment(db(), id)!;
-    const { pieceId } = findVersion(db(), assigned.versionId)!;
-    const asked = about(pieceId, request);
-    const chunks = [...new Set(tasks.flatMap((t) => (t.assignment === id ? [t.chunk] : [])))];
-    const document = await readable(pieceId, () => documentAt(db(), assigned.versionId, assigned.edit));
-    const { music, stretches } = await readable(pieceId, () =>
-      work('room', { pieceId, document, show, chunks }, asked),
-    );
-    const drawings = await readable(pieceId, () =>
-      drawn(
-        stretches.flatMap((s) => s.sheets),
-        asked,
-      ),
-    );
-    let taken = 0;
-    pieces[id] = {
-      music,
-      pictures: Object.fromEntries(
-        stretches.map(
-          ({ chunk, sheets }) => [chunk, drawings.slice(taken, (taken += sheets.length))] as const,
-        ),
-      ),
-    };
-  }
+  const pieces = await roomPieces(db(), tasks, roomWish(shown), (pieceId) => about(pieceId, request));
   const today = todayIn(db());
   return {
     isOpen: true as const,

@@ -1,9 +1,12 @@
+import { InputError } from '$core/io/inputError';
 import { daysAfter } from '$core/lessons/calendar';
 import { db } from '$server/db';
 import { formOf, readForm } from '$server/forms';
 import { gone } from '$server/gone';
 import { todayIn } from '$server/studio/clock';
 import { findLearner } from '$server/studio/learners';
+import { deriveLine } from '$server/studio/progress';
+import { takeResults } from '$server/studio/takenHome';
 import { work } from '$server/pool';
 import {
   pinSchema,
@@ -44,7 +47,27 @@ export const load: PageServerLoad = async ({ params }) => {
   };
 };
 
+/** Results are text: this many characters at most. */
+const LONGEST = 2_000_000;
+
 export const actions: Actions = {
+  results: async ({ params, request }) => {
+    const learner = learnerAt(params.id);
+    const form = await formOf(request);
+    const file = form.get('file');
+    const typed = String(form.get('text') ?? '');
+    const text = file instanceof File && file.size > 0 ? await file.text() : typed;
+    if (text.trim() === '')
+      return fail(422, { message: 'Choose the saved file, or paste the copied text.', typed });
+    try {
+      const { says, changed } = takeResults(db(), learner.id, text.slice(0, LONGEST));
+      for (const id of changed) await deriveLine(db(), work, id);
+      return { said: says };
+    } catch (cause) {
+      if (!(cause instanceof InputError)) throw cause;
+      return fail(422, { message: cause.message, typed });
+    }
+  },
   renew: ({ params }) => {
     const had = roomOf(db(), learnerAt(params.id).id) !== undefined;
     renewRoom(db(), params.id);

@@ -94,6 +94,41 @@
     </form>
   {/if}
 
+  <section class="mt-7 border-t border-hairline pt-4 print:hidden" aria-labelledby="home">
+    <h2 id="home">Without a network</h2>
+    <p class="text-quiet">
+      One file with this week’s steps, the music and the sound of the piano; it listens to a keyboard or the
+      microphone. It opens in any browser, also without a network, and keeps what {learner.name} does until you
+      have it.
+    </p>
+    <p class="mt-3">
+      <a class="action inline-block" href="/learners/{learner.id}/room/file" download>Take home</a>
+    </p>
+    <form
+      method="post"
+      action="?/results"
+      enctype="multipart/form-data"
+      use:enhance
+      class="mt-4 grid max-w-xl gap-3"
+      aria-label="Results from home"
+    >
+      <label class="grid"
+        >Results from home, as a file <input
+          class="field"
+          type="file"
+          name="file"
+          accept=".txt,text/plain"
+        /></label
+      >
+      <label class="grid"
+        >or as text <textarea class="field h-20 font-mono text-sm" name="text" placeholder="kp1.…"
+          >{form && 'typed' in form ? form.typed : ''}</textarea
+        ></label
+      >
+      <div><button class="action">Add results</button></div>
+    </form>
+  </section>
+
   <section class="mt-7 border-t border-hairline pt-4" aria-labelledby="minutes">
     <h2 id="minutes">Minutes practiced, as measured</h2>
     <p class="text-quiet">
