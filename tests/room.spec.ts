@@ -3,7 +3,7 @@ import { expect, test } from '@playwright/test';
 import { expectAccessible, withRoom } from './support';
 
 test('a student practises by the link, is heard, and the record has it', async ({ page }) => {
-  const { room, student } = await withRoom(page, 'Runa');
+  const { room, student } = await withRoom(page, 'Runhild');
   await expect(page.locator('[data-test=qr] svg')).toBeVisible();
   await expectAccessible(page);
   await page.setViewportSize({ width: 390, height: 844 });

@@ -12,6 +12,7 @@ import { elements, walk, writeSvg, type SvgElement } from '$lib/engrave/svg';
 import { readFileSync } from 'node:fs';
 import { strToU8, zlibSync } from 'fflate';
 import { getDocument } from 'pdfjs-dist/legacy/build/pdf.mjs';
+import jsQR from 'jsqr';
 import { describe, expect, it, vi } from 'vitest';
 import type { Block } from './block';
 import { choicesSchema, SHEET_IDS, type Choices, type SheetId } from './choices';
@@ -79,6 +80,34 @@ const textOf = (at: SvgElement | string): string =>
   typeof at === 'string' ? at : at.children.map(textOf).join('');
 const textsIn = (blocks: readonly Block[]): string[] =>
   blocks.flatMap((b) => b.drawn.flatMap((d) => [...walk(d)].filter((e) => e.name === 'text').map(textOf)));
+
+describe('the head of a sheet', () => {
+  it('has the code of the practice room where there is one, as a phone reads it', async () => {
+    const link = 'http://music-room.local:5180/room/5Sa1i-9n_BiqEGyomG00tQ';
+    const [plain, coded] = await Promise.all(
+      [null, link].map((room) => scoreSheet(sourceFrom(kite, 3, { more: { room } }), frame)),
+    );
+    expect(textsIn(coded!)).toContain('Practice room');
+    expect(textsIn(plain!)).not.toContain('Practice room');
+    const path = coded![0]!.drawn.flatMap((d) => [...walk(d)]).find((e) => e.name === 'path')!;
+    const squares = [...path.attributes.d!.matchAll(/M([\d.]+) ([\d.]+)h([\d.]+)/g)].map((m) =>
+      m.slice(1).map(Number),
+    );
+    // Drawn as a camera sees it: on white, with white around it.
+    const [scale, margin] = [6, 24];
+    const side = 58 * scale + 2 * margin;
+    const pixels = new Uint8ClampedArray(side * side * 4).fill(255);
+    for (const [x, y, dot] of squares as [number, number, number][])
+      for (let row = Math.round(y * scale); row < Math.round((y + dot) * scale); row++)
+        for (let column = Math.round(x * scale); column < Math.round((x + dot) * scale); column++)
+          pixels.fill(
+            0,
+            ((row + margin) * side + column + margin) * 4,
+            ((row + margin) * side + column + margin) * 4 + 3,
+          );
+    expect(jsQR(pixels, side, side)?.data).toBe(link);
+  });
+});
 
 describe('the score', () => {
   it('holds every measure once, from the head to the last', async () => {

@@ -43,6 +43,8 @@ export interface Source {
   readonly learner: string | null;
   readonly voice: VoiceRange | null;
   readonly week: WeekSet | null;
+  /** The link of the learner's practice room. */
+  readonly room: string | null;
   readonly chunks: readonly Chunk[];
   /** The lowest level, not below the version's, at which the right hand holds whole chords. */
   readonly chordLevel: number;
@@ -63,7 +65,7 @@ export interface Frame {
 interface Given
   extends
     Pick<Source, 'recipe' | 'choices'>,
-    Partial<Pick<Source, 'title' | 'composer' | 'state' | 'learner' | 'voice' | 'week'>> {
+    Partial<Pick<Source, 'title' | 'composer' | 'state' | 'learner' | 'voice' | 'week' | 'room'>> {
   /** The piece, its parts chosen. */
   readonly score: Score;
   readonly decisions: readonly Decision[];
@@ -89,6 +91,7 @@ export function sourceOf({ score, decisions, levels, chunks, ...own }: Given): S
     learner: null,
     voice: null,
     week: null,
+    room: null,
     ...own,
     version,
     chordLevel: chordLevelFrom(own.recipe.level, levels),

@@ -4,6 +4,7 @@ import { error } from '@sveltejs/kit';
 import { z } from 'zod';
 import { db } from './db';
 import { about, work } from './pool';
+import { originOf } from './origin';
 import { readable } from './readable';
 import { isGiven } from '$core/lessons/slots';
 import { findAssignment, holdersOf } from './studio/assignments';
@@ -34,7 +35,7 @@ export async function handoutAsked(id: string, url: URL, request: Request) {
   // One learner of those who have it, or all of them in turn.
   const wanted = url.searchParams.get('for');
   const chosen = holders.find((h) => h.assignment === wanted)?.assignment ?? null;
-  const sources = await forHolders(db(), work, of, holders, chosen);
+  const sources = await forHolders(db(), work, of, holders, chosen, originOf(url));
   return {
     row,
     piece,
@@ -72,7 +73,7 @@ export async function todayAsked(request: Request) {
         document: documentAt(db(), row.id, assigned.edit),
         edit: assigned.edit,
       };
-      return [forLearner(db(), work, of, assigned.id)];
+      return [forLearner(db(), work, of, assigned.id, originOf(request.url))];
     }),
   );
   return {
@@ -105,6 +106,7 @@ export async function classAsked(id: string, request: Request) {
               work,
               { pieceId: piece.id, document: documentOfVersion(db(), row), edit: row.edit },
               assignment,
+              originOf(request.url),
             ),
           ]
         : [];

@@ -4,6 +4,7 @@
  */
 import PQueue from 'p-queue';
 import { db } from './db';
+import { originSeen } from './origin';
 import { beginningOf } from './handout';
 import { work } from './pool';
 import { WorkStopped } from './pool/work';
@@ -58,7 +59,7 @@ async function makeReady(versionId: string): Promise<void> {
   if (!row || isLongPiece(db(), row.pieceId)) return;
   const of = { pieceId: row.pieceId, document: documentOfVersion(db(), row), edit: row.edit };
   const holders = holdersOf(db(), versionId).map(({ id }) => ({ assignment: id }));
-  const sources = await forHolders(db(), work, of, holders);
+  const sources = await forHolders(db(), work, of, holders, null, originSeen());
   if (await quiet(A_MOMENT, AT_MOST))
     await beginningOf(sources, paperChoices(db(), versionId), { isLater: true });
   await quiet(STILL, AT_MOST);

@@ -14,6 +14,7 @@ import { localeOf } from './locale';
 import { findLearner, voiceOf } from './learners';
 import { lessonsOf } from './lessons';
 import type { PaperAsked, PaperFor } from './paperMusic';
+import { roomLink } from './room';
 import { setFor } from './weekPage';
 
 /** What was chosen last anywhere: a new version begins with it. */
@@ -56,10 +57,17 @@ export const forNobody = (of: State): PaperFor => ({
   voice: null,
   plan: null,
   week: null,
+  room: null,
 });
 
-/** A version on paper for a learner who has it: with the voice, the plan, and what was set for the week. */
-export async function forLearner(db: Db, work: Work, of: State, assignmentId: string): Promise<PaperFor> {
+/** A version on paper for a learner who has it: with the voice, the plan, what was set for the week, and the practice room's link under `origin`. */
+export async function forLearner(
+  db: Db,
+  work: Work,
+  of: State,
+  assignmentId: string,
+  origin: string | null = null,
+): Promise<PaperFor> {
   const assigned = findAssignment(db, assignmentId);
   const learner = assigned && findLearner(db, assigned.learnerId);
   if (!assigned || !learner) return forNobody(of);
@@ -70,6 +78,7 @@ export async function forLearner(db: Db, work: Work, of: State, assignmentId: st
     learner: learner.name,
     voice: voiceOf(learner),
     plan: assigned.plan,
+    room: origin === null ? null : roomLink(db, learner.id, origin),
     week:
       set.length === 0
         ? null
@@ -95,10 +104,11 @@ export function forHolders(
   of: State,
   holders: readonly { readonly assignment: string }[],
   chosen: string | null = null,
+  origin: string | null = null,
 ): Promise<PaperFor[]> {
   const taken = chosen === null ? holders : holders.filter((h) => h.assignment === chosen);
   return Promise.all(
-    taken.length === 0 ? [forNobody(of)] : taken.map((h) => forLearner(db, work, of, h.assignment)),
+    taken.length === 0 ? [forNobody(of)] : taken.map((h) => forLearner(db, work, of, h.assignment, origin)),
   );
 }
 

@@ -55,6 +55,8 @@ export interface PaperFor {
     readonly note: string;
     readonly lines: readonly WeekLine[];
   } | null;
+  /** The link of the learner's practice room. */
+  readonly room: string | null;
 }
 
 export interface PaperAsked {
@@ -64,7 +66,7 @@ export interface PaperAsked {
 }
 
 function sourceFor(db: Db, asked: PaperFor, choices: Choices): Source {
-  const { pieceId, document, edit, learner, voice, plan, week } = asked;
+  const { pieceId, document, edit, learner, voice, plan, week, room } = asked;
   const row = db
     .select({ title: piece.title, composer: piece.composer })
     .from(piece)
@@ -80,6 +82,7 @@ function sourceFor(db: Db, asked: PaperFor, choices: Choices): Source {
     state: `change ${edit}`,
     learner,
     voice,
+    room,
     choices,
   });
   const { version } = made;

@@ -36,6 +36,12 @@ export const pinSchema = z
 export const roomOf = (db: Db, learnerId: string): RoomRow | undefined =>
   db.select().from(room).where(eq(room.learnerId, learnerId)).get();
 
+/** The whole link of a student's room; null where there is none. */
+export function roomLink(db: Db, learnerId: string, origin: string): string | null {
+  const row = roomOf(db, learnerId);
+  return row ? `${origin}/room/${row.token}` : null;
+}
+
 /** The room that a link leads to, and whose it is; undefined where the link was withdrawn, renewed or never was. */
 export function roomByToken(
   db: Db,

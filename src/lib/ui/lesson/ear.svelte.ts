@@ -27,8 +27,8 @@ type Mark = 'right' | 'slips' | 'stopped';
 /** A pretend player who slips now and then. */
 const HABITS: Omit<Habits, 'seed'> = { jitter: 0.03, wrong: 0.06, missed: 0.02, drift: 0.05 };
 
-/** Seconds of silence after the last onset of the music that end a take. */
-const AFTER_END = 2;
+/** Seconds of silence after the last onset of the music that end a take; a microphone has taken most of them to hear it. */
+const AFTER_END: Readonly<Record<EarSource, number>> = { keyboard: 1.2, microphone: 0.5 };
 
 export type EarSource = 'keyboard' | 'microphone';
 
@@ -124,7 +124,7 @@ export class Ear {
     this.take = judge(expectation, this.#keystrokes, isOver);
     clearTimeout(this.#end);
     const isThrough = this.take.passes.at(-1)?.to === expectation.onsets.length - 1;
-    if (!isOver && isThrough) this.#end = setTimeout(() => this.stop(), AFTER_END * 1000);
+    if (!isOver && isThrough) this.#end = setTimeout(() => this.stop(), AFTER_END[this.source] * 1000);
   }
 
   /** The pretend player plays what is wanted on the simulated instrument, in its own time. */
