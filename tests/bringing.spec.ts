@@ -108,10 +108,28 @@ test('a chord chart pasted anywhere becomes a version to sing to', async ({ page
   });
   await expect(page.getByRole('dialog')).toContainText('no melody');
   await page.getByRole('button', { name: 'Save this piece' }).click();
+  await page.waitForURL('**/pieces/*');
+  const piece = new URL(page.url()).pathname;
   await page.getByRole('button', { name: 'Make a version' }).click();
   await benchReady(page);
   await expect(page.getByText(/accompaniment notes/)).toBeVisible();
   await expect(page.locator('.sheet svg').first()).toContainText(/B\s*♭/);
+  // How low and high it goes is asked for where somebody sings it: a chart doesn’t say.
+  await open(page, `${piece}/keys`);
+  const range = page.getByRole('form', { name: 'Range of the song' });
+  await expect(page.getByRole('list', { name: 'Best three keys' })).toBeVisible();
+  await expect(range).toHaveCount(0);
+  await page.getByRole('combobox', { name: 'For', exact: true }).selectOption('Berit');
+  await expect(range).toContainText('There’s no melody here');
+  await range.getByLabel('Lowest note').fill('c5');
+  await range.getByLabel('Highest note').fill('A3');
+  await range.getByRole('button', { name: 'Compare for the voice' }).click();
+  await expect(range.getByRole('alert')).toHaveText('The lowest note comes first.');
+  await range.getByLabel('Lowest note').fill('a3');
+  await range.getByLabel('Highest note').fill('E6');
+  await range.getByRole('button', { name: 'Compare for the voice' }).click();
+  await expect(range).toContainText('The voice is judged by the range you gave, A3 to E6.');
+  await expect(page.getByRole('list', { name: 'Best three keys' })).toContainText('beyond the voice');
 });
 
 test('who plays what is proposed, and can be changed after the piece is kept', async ({ page }) => {

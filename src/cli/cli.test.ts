@@ -425,6 +425,7 @@ describe('commands', () => {
       'key',
       'fifths',
       'by',
+      'voiceFrom',
       'total',
       'reading',
       'hands',
@@ -433,6 +434,28 @@ describe('commands', () => {
       'distance',
       'beyondLevel',
     ]);
+  });
+
+  it('keys: of a chart the voice counts by the range that is said, and where none is, that is said', () => {
+    const chart = join(folder, 'chart.txt');
+    writeFileSync(
+      chart,
+      'C        F\nSlow the river, slow the day\nG        C\nnothing more to carry away\n',
+    );
+    const silent = keypath('keys', chart, '--voice', 'A3-D5');
+    expect(silent.stderr).toContain(
+      'the voice doesn’t count. Say how low and high the song goes: --song-range A3-C5',
+    );
+    expect(JSON.parse(silent.stdout)[0]).toMatchObject({ voice: 0, voiceFrom: null });
+    const said = keypath('keys', chart, '--voice', 'C4-C5', '--song-range', 'E4-E5');
+    expect(said.stderr).not.toContain('the voice doesn’t count');
+    const voiceIn = (key: string): number =>
+      JSON.parse(said.stdout).find((k: { key: string }) => k.key === key).voice;
+    // An octave that lies a third too high: it fits where everything is a third lower.
+    expect([voiceIn('C'), voiceIn('Ab')]).toEqual([1, 0]);
+    expect(keypath('keys', chart, '--song-range', 'high').stderr).toContain(
+      '--song-range high isn’t a range.',
+    );
   });
 
   it('keys: weights that are given count', () => {

@@ -197,16 +197,21 @@ function pedal({ score, values }: Input): Outcome {
   };
 }
 
+const RANGE_UNKNOWN =
+  'There is no melody, so the voice doesn’t count. Say how low and high the song goes: --song-range A3-C5';
+
 function keys({ score, values, recipeFile, levels }: Input): Outcome {
   const { recipe, decisions } = wantedFrom(values, recipeFile, levels, score);
-  return {
-    json: rankKeys(score, recipe, {
-      decisions,
-      voice: values.voice ? voiceFrom(values.voice) : undefined,
-      weights: values.weights ? weightsFrom(values.weights) : DEFAULT_WEIGHTS,
-      levels,
-    }),
-  };
+  const songRange = values['song-range'];
+  const ranked = rankKeys(score, recipe, {
+    decisions,
+    voice: values.voice ? voiceFrom(values.voice) : undefined,
+    songRange: songRange ? voiceFrom(songRange, 'song-range') : undefined,
+    weights: values.weights ? weightsFrom(values.weights) : DEFAULT_WEIGHTS,
+    levels,
+  });
+  const isUnknown = values.voice !== undefined && ranked[0]?.voiceFrom === null;
+  return { json: ranked, says: isUnknown ? [RANGE_UNKNOWN] : [] };
 }
 
 function transpose({ score: source, values }: Input): Outcome {

@@ -45,6 +45,7 @@ const DEFINITIONS = {
   output: { type: 'string', short: 'o' },
   hand: { type: 'string' },
   voice: { type: 'string' },
+  'song-range': { type: 'string' },
   to: { type: 'string' },
   by: { type: 'string' },
   up: { type: 'boolean' },
@@ -277,10 +278,10 @@ export function weightsFrom(text: string): Weights {
 }
 
 /** "A3-D5" as two pitches, the lower one first. */
-export function voiceFrom(text: string): VoiceRange {
+export function voiceFrom(text: string, option = 'voice'): VoiceRange {
   const [low, high] = text.split('-').map(parsePitch);
   if (!low || !high || toMidi(low) >= toMidi(high))
-    throw new UsageError(`--voice ${text} isn’t a range. Write the lowest and highest notes like A3-D5.`);
+    throw new UsageError(`--${option} ${text} isn’t a range. Write the lowest and highest notes like A3-D5.`);
   return { low, high };
 }
 

@@ -5,11 +5,11 @@ import type { Score } from '../lib/core/score/score';
 import type { Recipe } from '../lib/core/version/recipe';
 import type { Values } from './options';
 
-/** Music goes out as a file, a set of it as one, everything else as JSON. `found` says that a check found something. */
+/** Music goes out as a file, a set of it as one, everything else as JSON. `found` says that a check found something, `says` is for standard error. */
 export type Outcome =
   | { readonly music: Score; readonly report?: unknown }
   | { readonly set: readonly { readonly name: string; readonly music: Score }[] }
-  | { readonly json: unknown; readonly found?: boolean };
+  | { readonly json: unknown; readonly found?: boolean; readonly says?: readonly string[] };
 
 export interface Input {
   readonly score: Score;

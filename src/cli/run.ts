@@ -68,6 +68,7 @@ Options
   --groups 2+2+3          how the notes of a measure fall into groups
   --players both|first|second   of two keyboard parts: both in two hands, or one
   --voice A3-D5           keys: the student's comfortable range
+  --song-range A3-C5      keys: how low and high the song goes, where there is no melody
   --weights voice=30,reading=2   keys: what each criterion counts for
   --to KEY, --by SEMITONES, --up, --down    transpose; --to all writes a chart in all twelve keys as one file
   --keep                  finger: fingers in the source stay
@@ -275,7 +276,9 @@ export function keypath(args: readonly string[]): Ended {
     if ('status' in asked) return messages.ended(asked);
     const command = COMMANDS[asked.name];
     if (!command) throw new UsageError('Paper takes longer: use keypathOrPaper.');
-    return messages.ended(deliver(command.run(asked.input), asked.input.values));
+    const outcome = command.run(asked.input);
+    if ('says' in outcome) for (const message of outcome.says ?? []) messages.say(message);
+    return messages.ended(deliver(outcome, asked.input.values));
   } catch (error) {
     return messages.failed(error);
   }

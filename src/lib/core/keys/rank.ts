@@ -44,6 +44,8 @@ export interface RankedKey {
   readonly reading: number;
   readonly hands: number;
   readonly voice: number;
+  /** By what the voice is judged; null where nothing says how low and high the song goes, or where nobody sings. */
+  readonly voiceFrom: 'melody' | 'range' | null;
   readonly keyboard: number;
   readonly distance: number;
   /** Accidentals of the signature that the level does not read; they put a key behind whatever the weights. */
@@ -69,6 +71,8 @@ export const DEFAULT_WEIGHTS: Weights = { reading: 1, hands: 2, voice: 20, keybo
 
 interface RankSettings {
   readonly voice?: VoiceRange | undefined;
+  /** The song's lowest and highest note in the source's key, for music without a melody. */
+  readonly songRange?: VoiceRange | undefined;
   readonly weights?: Weights;
   readonly levels?: readonly LevelContract[];
   /** What is decided in the version whose keys are compared. */
@@ -103,7 +107,7 @@ function judge(
   source: Score,
   recipe: Recipe,
   code: string,
-  { voice, levels = LEVELS, decisions = [] }: RankSettings,
+  { voice, songRange, levels = LEVELS, decisions = [] }: RankSettings,
 ): RankedKey {
   const made = arrangement(source, { ...recipe, key: code }, decisions, levels);
   const { score, sourceKey, key, contract, arranged } = made;
@@ -120,7 +124,10 @@ function judge(
   const { low, high } = KEYBOARDS[recipe.keyboard];
   const perNote = Math.max(1, sounding.length);
   const by = transpositionTo(sourceKey, key).semitones;
-  const sung = arranged.melody.notes;
+  const tune = arranged.melody.notes;
+  // Of a chart only how low and high the song goes is known, where somebody says so.
+  const ends = tune.length === 0 && songRange ? [songRange.low, songRange.high] : [];
+  const sung = tune.length > 0 ? tune : ends.map((pitch) => ({ midi: toMidi(pitch) + by, duration: 1 }));
   // What lies off the keyboard is folded or rests: both are told by the arranger.
   const lost = arranged.reasons.filter((r) => r.loss === 'no room' || r.loss === 'off the keyboard').length;
   const columns = {
@@ -130,10 +137,12 @@ function judge(
     keyboard: lost + sounding.filter((n) => n.midi < low || n.midi > high).length,
     distance: Math.abs(by),
   };
+  const voiceFrom = !voice || sung.length === 0 ? null : tune.length > 0 ? 'melody' : 'range';
   return {
     key: keyCode(key),
     fifths: key.fifths,
     by,
+    voiceFrom,
     total: 0,
     reading: rounded(columns.reading),
     hands: rounded(columns.hands),
@@ -167,6 +176,14 @@ function outsideVoice(melody: readonly { midi: number; duration: number }[], voi
 const moveText = (by: number): string =>
   by === 0 ? 'original key' : `${distanceText(by)} ${by > 0 ? 'up' : 'down'}`;
 
+/** How the voice fares in a key. Of two notes alone no share can be told. */
+function voiceText({ voice, voiceFrom }: RankedKey): string {
+  const isRange = voiceFrom === 'range';
+  if (voice === 0) return `the whole ${isRange ? 'song' : 'melody'} fits the voice`;
+  if (isRange) return `the song goes ${voice <= 0.5 ? 'a little' : 'well'} beyond the voice`;
+  return `${Math.max(1, Math.round(Math.min(1, voice) * 100))}% of the melody is out of range`;
+}
+
 /** Why a key stands where it does, in one plain sentence. `all` are the keys it is compared with. */
 export function keySentence(ranked: RankedKey, mode: Key['mode'], all: readonly RankedKey[]): string {
   const name = keyName({ fifths: ranked.fifths, mode });
@@ -179,12 +196,8 @@ export function keySentence(ranked: RankedKey, mode: Key['mode'], all: readonly 
       : ease < 0.6
         ? 'fairly comfortable'
         : 'awkward for the hands';
-  const voices = all.some((k) => k.voice > 0);
-  const voice = !voices
-    ? ''
-    : ranked.voice === 0
-      ? '; the whole melody fits the voice'
-      : `; ${Math.max(1, Math.round(Math.min(1, ranked.voice) * 100))}% of the melody is out of range`;
+  const isJudged = all.some((k) => k.voice > 0);
+  const voice = isJudged ? `; ${voiceText(ranked)}` : '';
   const keyboard = ranked.keyboard > 0 ? `; ${ranked.keyboard} places do not fit the keyboard` : '';
   return `${name}, ${moveText(ranked.by)}: ${signatureText(ranked.fifths)}, ${hands}${voice}${keyboard}.`;
 }

@@ -232,11 +232,16 @@ export class Engine {
     });
   }
 
-  /** Every key judged for a document, with the usual weights. */
-  keys(document: VersionDocument, voice: VoiceRange | null): RankedKey[] {
+  /** Every key judged for a document, with the usual weights. `songRange`: how low and high the song goes, where there is no melody. */
+  keys(
+    document: VersionDocument,
+    voice: VoiceRange | null,
+    songRange: VoiceRange | null = null,
+  ): RankedKey[] {
     return rankKeys(this.#piece(), document.recipe, {
       decisions: listed(document),
       voice: voice ?? undefined,
+      songRange: songRange ?? undefined,
       levels: this.#levels,
     });
   }

@@ -69,8 +69,8 @@ const service = {
     engine.picture(documentSchema.parse(document), sheetOptionsSchema.parse(show), place.parse(phrase)),
   patternInSource: (measure: unknown, staff: unknown) =>
     engine.patternInSource(z.string().max(80).parse(measure), place.parse(staff)),
-  keys: (document: unknown, voice: unknown) =>
-    engine.keys(documentSchema.parse(document), voiceSchema.parse(voice)),
+  keys: (document: unknown, voice: unknown, songRange: unknown = null) =>
+    engine.keys(documentSchema.parse(document), voiceSchema.parse(voice), voiceSchema.parse(songRange)),
   /** A sheet that the page has made. */
   draw: (sheet: unknown) => engrave(sheetSchema.parse(sheet)),
 };
