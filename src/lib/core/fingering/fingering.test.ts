@@ -413,6 +413,24 @@ describe('positions', () => {
     expect(positions([48, 50, 52, 53, 55, 52, 48], 'left')).toEqual(['C position']);
     expect(positions([67, 69, 71, 74, 71, 67], 'right')).toEqual(['G position']);
   });
+  it('on black keys are named by the fingers that lie there, from two on', () => {
+    const blackened = (onBlack: readonly (1 | 2 | 3 | 4 | 5)[]): string =>
+      positionText({
+        hand: 'right',
+        onset: 0,
+        notes: [],
+        kind: 'five fingers',
+        name: 'B',
+        by: 'start',
+        onBlack,
+      });
+    expect(blackened([2, 3, 5])).toBe('B position, 2 3 5 on black keys');
+    expect(blackened([5])).toBe('B position');
+    const { notes, settings: own } = keysLine([66, 68, 70, 68, 66], 'right');
+    const [first] = positionsOf(notes, fingerLine(notes, own).fingers, 'right');
+    expect(first!.onBlack).toHaveLength(3);
+    expect(positions([62, 64, 66, 67, 69, 66, 62], 'right')).toEqual(['D position']);
+  });
   it('of chords change with the whole chord', () => {
     const { notes, settings: own } = keysLine(
       [

@@ -2,7 +2,7 @@
  * Where the hand lies, as teachers name it: a five-finger position by the key under its thumb and little finger, an
  * extended one where it opens wider, a crossing where the thumb passes under or a finger over it; and where it changes.
  */
-import { STEPS, staffPosition, pitchClassName, type Pitch } from '../theory/pitch';
+import { isBlackKey, STEPS, staffPosition, pitchClassName, type Pitch } from '../theory/pitch';
 import { byOnset, type SoundingNote } from '../score/query';
 import type { Ticks } from '../score/ticks';
 import type { Hand } from './events';
@@ -16,6 +16,8 @@ export interface HandPosition {
   readonly kind: 'five fingers' | 'extended';
   /** The letter under the outer finger of five-finger positions, as teachers call them: both hands' C position has C as its lowest. */
   readonly name: string;
+  /** Fingers that play black keys in it, in order. */
+  readonly onBlack: readonly Finger[];
   /** How the hand gets here from the position before. */
   readonly by: 'start' | 'shift' | 'thumb under' | 'over the thumb';
 }
@@ -92,6 +94,7 @@ function positionOf(group: readonly Placed[], hand: Hand, by: HandPosition['by']
     notes: group.map((p) => p.note.id),
     kind: isFive ? 'five fingers' : 'extended',
     name: nameAt(lowest, group),
+    onBlack: [...new Set(group.filter((p) => isBlackKey(p.note.midi)).map((p) => p.finger))].sort(),
     by,
   };
 }
@@ -109,9 +112,13 @@ function mostCommon(numbers: readonly number[]): number {
   return [...count].sort((a, b) => b[1] - a[1])[0]![0];
 }
 
-/** "D position", "D position, extended", "thumb under to A" */
-export function positionText({ kind, name, by }: HandPosition): string {
-  const where = `${name} position${kind === 'extended' ? ', extended' : ''}`;
+/** Of so many black keys on, a position has a shape that a hand remembers: three of B major's five are black, none of C's. */
+const SHAPE = 2;
+
+/** "D position", "D position, extended", "B position, 2 3 4 on black keys", "thumb under to A" */
+export function positionText({ kind, name, by, onBlack }: HandPosition): string {
+  const shape = onBlack.length < SHAPE ? '' : `, ${onBlack.join(' ')} on black keys`;
+  const where = `${name} position${kind === 'extended' ? ', extended' : ''}${shape}`;
   if (by === 'thumb under') return `thumb under, ${where}`;
   if (by === 'over the thumb') return `over the thumb, ${where}`;
   return where;

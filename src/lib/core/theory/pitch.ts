@@ -28,6 +28,14 @@ export function letterAt(p: Pick<Pitch, 'step' | 'octave'>, by: number): Pick<Pi
 
 export const isBlackKey = (midi: number): boolean => [1, 3, 6, 8, 10].includes(((midi % 12) + 12) % 12);
 
+/** Which keys of a shape are black, from the lowest up: "white, black, white", "all black keys"; empty where none is. */
+export function blackKeyShape(keys: readonly number[]): string {
+  const black = keys.filter(isBlackKey).length;
+  if (black === 0) return '';
+  if (black === keys.length) return 'all black keys';
+  return keys.map((key) => (isBlackKey(key) ? 'black' : 'white')).join(', ');
+}
+
 const ACCIDENTAL_TEXT: Record<number, string> = { [-2]: '𝄫', [-1]: '♭', 0: '', 1: '♯', 2: '𝄪' };
 
 /** The accidental as a musician writes it: ♭, ♯, 𝄫, 𝄪 or nothing. */

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { Chord as TonalChord, Key as TonalKey, Note as TonalNote } from 'tonal';
 import { describe, expect, it } from 'vitest';
-import { toMidi, type Pitch } from './pitch';
+import { blackKeyShape, toMidi, type Pitch } from './pitch';
 import { parseChord } from './chordName';
 import {
   chordSymbol,
@@ -196,4 +196,14 @@ describe('chords', () => {
     const names = Object.values(CHORD_KINDS).map((k) => k.musicxml);
     expect(new Set(names).size).toBe(names.length);
   });
+});
+
+describe('the shape of a chord on the keys', () => {
+  it.each([
+    [[60, 64, 67], ''],
+    [[62, 66, 69], 'white, black, white'],
+    [[63, 67, 70], 'black, white, black'],
+    [[66, 70, 73], 'all black keys'],
+    [[59, 63, 66], 'white, black, black'],
+  ])('%j: %s', (keys, shape) => expect(blackKeyShape(keys)).toBe(shape));
 });

@@ -39,7 +39,8 @@ export function drawnPositions({ positions, score, fingers }: Version): DrawnPos
     return [
       {
         hand: position.hand,
-        name: positionText(position),
+        // The picture shows which keys are black.
+        name: positionText({ ...position, onBlack: [] }),
         measure: measureAt(score.measures, position.onset).index,
         marks: list,
       },

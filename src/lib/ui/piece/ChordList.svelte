@@ -3,6 +3,7 @@
   import type { PieceReport } from '$core/report/report';
   import { plural } from '$ui/text';
   import { onMount } from 'svelte';
+  import { blackKeyShape } from '$core/theory/pitch';
   import ChordShape from './ChordShape.svelte';
   import { measureLink } from './links';
 
@@ -71,6 +72,7 @@
         </p>
         <ChordShape keys={chord.keys} label="{chord.symbol}: {chord.tones.join(' ')}" />
         <p>{chord.tones.join(' ')}</p>
+        {#if blackKeyShape(chord.keys)}<p class="text-quiet">{blackKeyShape(chord.keys)}</p>{/if}
         {#if bassText(chord)}<p class="text-quiet">{bassText(chord)}</p>{/if}
         <p class="text-quiet">
           <a class="hover:text-accent" href={measureLink(chord.measures[0]!)}>
