@@ -393,4 +393,21 @@ export const MUTATIONS: readonly Mutation[] = [
     ['Math.min(RINGS, again - onset)', 'RINGS'],
     ['ticks(onset - begins)', 'ticks(onset)'],
   ),
+  ...inFile('takes/move.ts', ["if (all === 0 && !take.isWhole) return { do: 'all' };", '']),
+  ...inFile('takes/grade.ts', ['take.isWhole &&', '']),
+  ...inFile(
+    'lessons/home.ts',
+    ['if (checkOf(packed!) !== check)', 'if (false)'],
+    [".replace(/</g, '\\\\u003c')", ''],
+    ['const MOST = 5000', 'const MOST = 1'],
+    ['{ level: 9 }', '{ level: 0 }'],
+  ),
+  ...inFile(
+    'keys/rank.ts',
+    ['tune.length === 0 && songRange', 'songRange'],
+    ['toMidi(pitch) + by', 'toMidi(pitch)'],
+    ["tune.length > 0 ? 'melody' : 'range'", "'melody'"],
+  ),
+  ...inFile('theory/pitch.ts', ["if (black === keys.length) return 'all black keys';", '']),
+  ...inFile('fingering/positions.ts', ['const SHAPE = 2', 'const SHAPE = 1']),
 ];

@@ -13,6 +13,7 @@ test('everything is found by one search', async ({ page }) => {
   await page.keyboard.press('Enter');
   await expect(page.getByRole('heading', { level: 1 })).toHaveText('Berit');
   await page.keyboard.press('Control+k');
+  await expect(dialog.locator('input')).toBeFocused();
   await page.keyboard.type('metronome');
   await expect(dialog.getByRole('option').first()).toHaveText('Metronome');
   await page.keyboard.press('Enter');

@@ -7,13 +7,13 @@ test('a file is taken home, practised from without a network, and its results ar
   page,
   context,
 }, info) => {
-  const { student } = await withRoom(page, 'Tilda');
+  const { student, name } = await withRoom(page, 'Tilda');
   await page.goto(`/learners/${student}/room`);
   const [file] = await Promise.all([
     page.waitForEvent('download'),
     page.getByRole('link', { name: 'Take home' }).click(),
   ]);
-  expect(file.suggestedFilename()).toBe('Tilda, practice room.html');
+  expect(file.suggestedFilename()).toBe(`${name}, practice room.html`);
   const path = join(info.outputDir, 'room.html');
   await file.saveAs(path);
 
@@ -61,12 +61,12 @@ test('a file is taken home, practised from without a network, and its results ar
   await expect(page.getByRole('status').first()).toContainText(
     /^Added: 2 results and \d minutes? of practice\.$/,
   );
-  await expect(page.getByRole('cell', { name: 'Tilda says so' })).toHaveCount(1);
+  await expect(page.getByRole('cell', { name: `${name} says so` })).toHaveCount(1);
   await expect(page.getByRole('cell', { name: 'heard', exact: true })).toHaveCount(1);
   await page.getByLabel('Results from home, as a file').setInputFiles(saved);
   await page.getByRole('button', { name: 'Add results' }).click();
   await expect(page.getByRole('status').first()).toContainText('in already');
-  await expect(page.getByRole('cell', { name: 'Tilda says so' })).toHaveCount(1);
+  await expect(page.getByRole('cell', { name: `${name} says so` })).toHaveCount(1);
   // What is cut off is said, and what was typed stays.
   await page.getByLabel('or as text').fill('kp1.eNqdUsuK2zAU');
   await page.getByRole('button', { name: 'Add results' }).click();

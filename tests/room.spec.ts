@@ -32,8 +32,17 @@ test('a student practises by the link, is heard, and the record has it', async (
   await expectAccessible(page);
   await page.getByRole('button', { name: 'Today' }).click();
   await expect(page.getByRole('button', { name: /^Listen.*done/ })).toBeVisible();
-  // The teacher sees what was heard, and who did what.
+  // On a wider screen, or a turned one, the music is drawn anew where it stands.
+  await page
+    .getByRole('button', { name: /^Listen.*done/ })
+    .first()
+    .click();
+  const widthOfMusic = async (): Promise<number> =>
+    Number((await page.locator('.music svg').first().getAttribute('viewBox'))?.split(' ')[2]);
+  const onPhone = await widthOfMusic();
   await page.setViewportSize({ width: 1280, height: 800 });
+  await expect.poll(widthOfMusic).toBeGreaterThan(onPhone * 1.2);
+  // The teacher sees what was heard, and who did what.
   await page.goto(`/learners/${student}`);
   await expect(page.getByRole('heading', { name: 'As heard' })).toBeVisible();
 });

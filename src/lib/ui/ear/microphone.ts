@@ -35,7 +35,12 @@ export async function listenToRoom(
 ): Promise<Listened> {
   // Without a secure page there is none; what is declared to be there is not.
   const devices = navigator.mediaDevices as MediaDevices | undefined;
-  if (!devices) throw new NoMicrophone('The microphone needs a secure page (https).');
+  if (!devices)
+    throw new NoMicrophone(
+      location.protocol === 'file:'
+        ? 'This browser doesn’t let a file use the microphone. Open the file in another browser.'
+        : 'The microphone needs a secure page (https).',
+    );
   const context = new AudioContext();
   let stream: MediaStream | undefined;
   const stop = (): void => {

@@ -15,13 +15,20 @@
 
   onMount(() => {
     void openOffline();
-    // It is drawn anew for this screen, where the server did not know how wide it is.
-    if (data.isOpen && isSmall({ room: data.room }) !== isSmall({ room: roomIn(innerWidth) })) {
-      keepRoom(innerWidth);
-      void invalidateAll();
-    }
+    fit();
     return () => room?.close();
   });
+  let resized: ReturnType<typeof setTimeout> | undefined;
+  /** It is drawn anew for this screen, where the server did not know how wide it is, or where it was turned. */
+  function fit(): void {
+    if (!data.isOpen || isSmall({ room: data.room }) === isSmall({ room: roomIn(innerWidth) })) return;
+    keepRoom(innerWidth);
+    invalidateAll().catch((error: unknown) => console.warn('The music stays as it was drawn:', error));
+  }
+  function onresize(): void {
+    clearTimeout(resized);
+    resized = setTimeout(fit, 300);
+  }
   function begin(): void {
     if (!data.isOpen) return;
     room = new RoomState({
@@ -36,6 +43,8 @@
     if (data.isOpen) untrack(() => room ?? begin());
   });
 </script>
+
+<svelte:window {onresize} />
 
 <svelte:head>
   <title>{data.isOpen ? `${data.name}, practice` : 'Practice'} · Key Path</title>

@@ -192,8 +192,9 @@
     <p>
       The practice room keeps which steps were done and when, how many minutes were practiced, and which notes
       were right or wrong. It keeps no sound: what the microphone or the keyboard hears is judged on your
-      device and then forgotten. Nothing goes to anybody but the teacher’s own computer. The teacher can show
-      you everything that is kept, give you a copy of it, and erase it.
+      device and then forgotten. A file taken home keeps the same in its browser. Nothing goes to anybody but
+      the teacher’s own computer. The teacher can show you everything that is kept, give you a copy of it, and
+      erase it.
     </p>
   </section>
 </main>
