@@ -81,10 +81,8 @@ test('the microphone hears a take: what was right, and the key that was not', as
   // It ends by itself, a moment after the last note.
   await expect(heard.getByRole('button', { name: 'Hear what you played' })).toBeVisible({ timeout: 120_000 });
   const measure = score.measures[expectation.notes[wrong]!.measure]!.number;
-  // On a busy machine the browser drops pieces of the sound: a note that goes on again is then heard as struck twice. No note that was
-  // right is called wrong or missing.
-  const says = heard.getByRole('status');
-  await expect(says).toContainText(new RegExp(`Measure ${measure}: .+, not .+\\. Everything else was right`));
-  expect((await says.textContent())!.match(/, not | missing/g)).toHaveLength(1);
+  await expect(heard.getByRole('status')).toContainText(
+    new RegExp(`^Measure ${measure}: .+, not .+\\. Everything else was right`),
+  );
   await hearing.close();
 });

@@ -3,6 +3,7 @@ import type { GraphModel } from '@tensorflow/tfjs-converter';
 import type { Expectation } from '$core/takes/expectation';
 import { keystrokesHeard } from '$core/takes/hearing';
 import type { Keystroke } from '$core/takes/keystroke';
+import { Concealer } from './conceal';
 import { joined, STEP, stepOf, type SoundStep } from './listen';
 import { HOP, MARGIN, WINDOW } from './model';
 import { Resampler } from './resample';
@@ -18,6 +19,7 @@ const NEEDED = WINDOW - MARGIN * HOP;
 
 /** Begins with silence. */
 export function nothing(model: GraphModel, expectation: Expectation, rate: number): Listening {
+  const concealer = new Concealer(rate);
   const resampler = new Resampler(rate);
   let samples = new Float32Array(WINDOW);
   let length = 0;
@@ -36,7 +38,7 @@ export function nothing(model: GraphModel, expectation: Expectation, rate: numbe
   return {
     add: (more) =>
       inTurn(async () => {
-        const made = resampler.add(more);
+        const made = resampler.add(concealer.add(more));
         if (length + made.length > samples.length) {
           const longer = new Float32Array(2 * (length + made.length));
           longer.set(samples.subarray(0, length));

@@ -107,6 +107,16 @@ describe('what a microphone hears', () => {
     expect(take(soundOf(more)).measures.flatMap((m) => m.extra.map((e) => e.midi))).toEqual([66]);
   });
 
+  it('hears one stroke in two beginnings of a key that follow at once, whichever is the note', () => {
+    const right = played();
+    for (const by of [-0.25, 0.25])
+      for (const { midi, onset } of right) {
+        const heard = take(soundOf([...right, { midi, onset: onset + by }]));
+        expect(heard.measures.flatMap((m) => m.extra)).toEqual([]);
+        expect(heard.right).toBe(1);
+      }
+  });
+
   it('is empty for music without notes, and for no sound', () => {
     expect(
       keystrokesHeard(

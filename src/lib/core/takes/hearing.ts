@@ -35,8 +35,8 @@ const [OVER_CAME, OVER_DID_NOT] = [0.62, 0.5];
 const AS_OVERTONE = 1.1;
 /** Frames that are hardly louder than the quietest tenth, or than a fiftieth of the loudest, are silence: no key begins there. */
 const [OVER_FLOOR, OF_LOUDEST] = [1.6, 0.02];
-/** A key too many began at least so surely; and was not struck so many seconds before. */
-const [TOO_MANY, ECHO] = [0.75, 3];
+/** A key too many began at least so surely; and was not struck so many seconds before, nor so soon after. */
+const [TOO_MANY, ECHO, AGAIN] = [0.75, 3, 0.4];
 /** Frames after a beginning in which its loudness is looked for. */
 const ATTACK = 8;
 /** Seconds around a place in which a note is looked for. */
@@ -205,8 +205,8 @@ function heardAt(
 }
 
 /**
- * Keys too many: what began so surely that nothing else explains it. A key that was struck shortly before, or one beside a likelier one,
- * is the model's echo.
+ * Keys too many: what began so surely that nothing else explains it. A key that was struck shortly before, or is struck at once, is one
+ * stroke that was heard twice.
  */
 function extraKeys(
   sound: Sound,
@@ -215,7 +215,7 @@ function extraKeys(
   struck: readonly Keystroke[],
 ): Keystroke[] {
   const echoes = (midi: number, at: number): boolean =>
-    struck.some((k) => k.midi === midi && at - k.onset < ECHO && at - k.onset > -0.1);
+    struck.some((k) => k.midi === midi && at - k.onset < ECHO && k.onset - at < AGAIN);
   return sure
     .filter((peak) => peak.value >= TOO_MANY && !taken.has(peak) && !isOvertone(sound, peak))
     .map(({ midi, frame }) => ({ midi, onset: frame * sound.frame }))
@@ -228,10 +228,14 @@ function asked(sound: Sound, expectation: Expectation, take: Take, sure: readonl
   const peakAt = (midi: number, frame: number): Peak | undefined =>
     sure.find((p) => p.midi === midi && Math.abs(p.frame - frame) <= SAME && !taken.has(p));
   const result: Keystroke[] = [];
+  /** Strokes of the pass in hand; a stroke that was heard twice may have made two passes of one. */
+  let ofPass: Keystroke[] = [];
   const strike = (midi: number, frame: number, certainty?: number): void => {
     const peak = peakAt(midi, frame);
     if (peak) taken.add(peak);
-    result.push({ midi, onset: frame * sound.frame, ...(certainty === undefined ? {} : { certainty }) });
+    const onset = frame * sound.frame;
+    if (result.some((k) => k.midi === midi && Math.abs(k.onset - onset) < AGAIN)) return;
+    ofPass.push({ midi, onset, ...(certainty === undefined ? {} : { certainty }) });
   };
   const onsetOf = new Map(expectation.onsets.flatMap((o, i) => o.notes.map((n) => [n.index, i] as const)));
   for (const pass of take.passes) {
@@ -262,6 +266,8 @@ function asked(sound: Sound, expectation: Expectation, take: Take, sure: readonl
       });
       if (heard) strike(heard.midi, heard.frame, heard.isSure ? undefined : UNSURE);
     }
+    result.push(...ofPass);
+    ofPass = [];
   }
   result.push(...extraKeys(sound, sure, taken, result));
   return result.sort((a, b) => a.onset - b.onset || a.midi - b.midi);
