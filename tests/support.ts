@@ -137,3 +137,17 @@ export async function withRoom(
   const room = await page.locator('a[href^="/room/"]').getAttribute('href');
   return { room: room!, student, name };
 }
+
+/** In a practice room: done with listening, on to the next step, and the pretend player begins it. What is heard of it comes back. */
+export async function firstTake(page: Page): Promise<Locator> {
+  await page.getByRole('button', { name: 'I did it' }).click();
+  await page.getByRole('button', { name: 'Next step' }).click();
+  await expect(page.locator('.music svg').first()).toBeVisible();
+  await expectAccessible(page);
+  await page.getByRole('button', { name: 'Faster' }).click();
+  await page.getByRole('button', { name: 'I’ll play' }).click();
+  await page.getByRole('button', { name: 'Let the pretend player play' }).click();
+  const heard = page.getByRole('region', { name: 'What was heard' });
+  await expect(heard.getByRole('list', { name: 'Measures as heard' })).toBeVisible({ timeout: 20_000 });
+  return heard;
+}

@@ -10,6 +10,7 @@ import { tasksOf, type RoomTask } from '../lib/core/lessons/room';
 import { weekOf } from '../lib/core/lessons/week';
 import { proposedLocale } from '../lib/core/locale';
 import { realise, type Version } from '../lib/core/version/realise';
+import { toLearn } from '../lib/core/version/toLearn';
 import { HANDHELD, roomWish, USUAL } from '../lib/ui/shown/shown';
 import { integerFrom, UsageError, wantedFrom, type Values } from './options';
 import type { Input } from './outcome';
@@ -36,8 +37,8 @@ function page(): string {
 
 /** The first week's steps of a version, by the plan that is proposed for it. */
 function firstWeek(id: string, version: Version, minutes: number): RoomTask[] {
-  const { form, score, difficulty, goalTempo } = version;
-  const music = { ids: score.measures.map((m) => m.id), form, difficulty: difficulty.map((d) => d.score) };
+  const { score, goalTempo } = version;
+  const music = toLearn(version);
   const plans = planState(chunksIn(proposedPlan(music, 'front to back'), music, goalTempo), {
     byMeasure: score.measures.map(() => new Map()),
   });
@@ -47,7 +48,6 @@ function firstWeek(id: string, version: Version, minutes: number): RoomTask[] {
     title: score.title || 'Untitled',
     time: score.measures.at(-1)!.time,
     goalTempo,
-    numbers: score.measures.map((m) => m.number),
     plans,
   };
   return weekOf([{ assignment: id, next: nextSteps(plans, AHEAD), due: [] }], minutes).flatMap((item) =>

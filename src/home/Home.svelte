@@ -32,5 +32,5 @@
 <svelte:head><title>{contents.name}, practice · Key Path</title></svelte:head>
 
 <Room name={contents.name} tasks={contents.tasks} {room} practised={record.minutesToday} {simulated}>
-  <Results {record} id={contents.id} name={contents.name} before={() => room.clock.tellNow()} />
+  <Results {record} name={contents.name} before={() => room.clock.tellNow()} />
 </Room>

@@ -6,12 +6,11 @@
 
   interface Props {
     record: HomeRecord;
-    id: string;
     name: string;
     /** Tells what is not told yet. */
     before: () => void;
   }
-  let { record, id, name, before }: Props = $props();
+  let { record, name, before }: Props = $props();
   let said = $state('');
   let shown = $state('');
   const steps = $derived(record.sent.filter((s) => s.kind === 'event').length);
@@ -21,7 +20,7 @@
 
   function text(): string {
     before();
-    return resultsText(id, name, record.sent);
+    return resultsText(name, record.sent);
   }
   function save(): void {
     const url = URL.createObjectURL(new Blob([text()], { type: 'text/plain' }));
@@ -47,13 +46,10 @@
 <section class="mt-6 border-t border-hairline pt-4" aria-labelledby="results">
   <h2 id="results" class="text-lg">For your teacher</h2>
   {#if record.sent.length === 0}
-    <p class="mt-1 text-quiet">
-      What you practice is kept here, in this browser, until you give it to your teacher.
-    </p>
+    <p class="mt-1 text-quiet">Your results are saved in this browser until you give them to your teacher.</p>
   {:else}
     <p class="mt-1 text-quiet">
-      {plural(steps, 'result')} and {plural(minutes, 'minute')} of practice are kept in this browser. Giving them
-      twice does no harm.
+      {plural(steps, 'result')} and {plural(minutes, 'minute')} of practice are saved in this browser.
     </p>
     <p class="mt-3 flex flex-wrap gap-x-5 gap-y-2">
       <button type="button" class="action" onclick={save}>Save results</button>

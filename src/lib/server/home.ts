@@ -2,8 +2,8 @@
 import { CONTENTS_HERE, contentsText, type HomeContents } from '$core/lessons/home';
 import { readFile } from 'node:fs/promises';
 
-/** Where the build puts the page. */
-const PAGE = process.env.KEYPATH_HOME_PAGE ?? 'build/home/room.html';
+/** Where the build puts the page, from the folder in which the server runs. */
+const PAGE = 'build/home/room.html';
 
 /** The bytes of the file. Rejects where the page is not built. */
 export async function homeFile(contents: HomeContents, page = PAGE): Promise<Buffer> {

@@ -1,9 +1,9 @@
 /** Results of a practice room that is one file: read back as they were, and refused in words where a letter is missing. */
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { toldStep } from '../test/told';
 import { InputError } from '../io/inputError';
 import { CONTENTS_HERE, contentsText, resultsIn, resultsText, type HomeContents } from './home';
-import type { RoomSent } from './record';
 
 const sent = fc.array(
   fc.record({
@@ -14,36 +14,22 @@ const sent = fc.array(
   }),
   { maxLength: 20 },
 );
-const one: RoomSent = {
-  kind: 'event',
-  token: 'a-token-of-twenty-11',
-  assignment: 'a1',
-  chunk: 'm0..m3',
-  step: 'right',
-  hand: 'right',
-  counting: false,
-  tempo: 60,
-  grade: 3,
-  by: 'ear',
-};
+const one = toldStep('a-token-of-twenty-11');
 
 describe('results', () => {
   it('law: are read as they were written, whatever a message does around them and to their lines', () => {
     fc.assert(
       fc.property(sent, fc.string(), fc.integer({ min: 1, max: 60 }), (things, name, width) => {
-        const text = resultsText('id', name.slice(0, 200), things);
+        const text = resultsText(name.slice(0, 200), things);
         const broken = text.slice(4).replace(new RegExp(`(.{${width}})`, 'g'), '$1\n');
         const read = resultsIn(`Hello,\nhere they are:\n\nkp1.${broken}\n`);
-        expect(read).toEqual({ id: 'id', name: name.slice(0, 200), sent: things });
+        expect(read).toEqual({ name: name.slice(0, 200), sent: things });
       }),
     );
   });
   it('a week of them is a message, not a book', () => {
-    const week = Array.from({ length: 40 }, (_, i): RoomSent => ({
-      ...one,
-      token: `a-token-of-twenty-${i + 10}`,
-    }));
-    expect(resultsText('id', 'Runa', week).length).toBeLessThan(1500);
+    const week = Array.from({ length: 40 }, (_, i) => toldStep(`a-token-of-twenty-${i + 10}`));
+    expect(resultsText('Runa', week).length).toBeLessThan(1500);
   });
   it.each([
     ['cut off', (text: string) => text.slice(0, -4), 'cut off'],
@@ -51,13 +37,13 @@ describe('results', () => {
     ['something else', () => 'Tuesday at four', 'aren’t practice results'],
     ['nothing', () => '', 'aren’t practice results'],
   ])('%s: said in a sentence', (_what, change, says) => {
-    const wrong = change(resultsText('id', 'Runa', [one]));
+    const wrong = change(resultsText('Runa', [one]));
     expect(() => resultsIn(wrong)).toThrow(InputError);
     expect(() => resultsIn(wrong)).toThrow(says);
   });
   it('what is packed rightly but is no result is refused as well', () => {
     const strange = { ...one, step: 'x'.repeat(500) };
-    expect(() => resultsIn(resultsText('id', 'Runa', [strange]))).toThrow('can’t be read');
+    expect(() => resultsIn(resultsText('Runa', [strange]))).toThrow('can’t be read');
   });
 });
 

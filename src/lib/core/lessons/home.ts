@@ -1,5 +1,5 @@
 /**
- * A practice room that is one file: what stands in it, and the results that it gives back. Results are text: it can be saved, or copied
+ * A practice room that is one file: what it holds, and the results that come of it. Results are text: it can be saved, or copied
  * into a message, and is taken in once, since everything in it carries its own name.
  */
 import { unzlibSync, zlibSync } from 'fflate';
@@ -28,7 +28,7 @@ export interface HomeContents {
   readonly pieces: Readonly<Record<string, HomePiece>>;
 }
 
-/** What stands in the page where its contents go. */
+/** Marks the place in the page where its contents go. */
 export const CONTENTS_HERE = '"CONTENTS"';
 
 /** As they stand in the page: JSON in which nothing ends the element around it. */
@@ -41,7 +41,6 @@ const LARGEST = 4_000_000;
 const MOST = 5000;
 
 const resultsSchema = z.object({
-  id: z.string().max(60),
   name: z.string().max(200),
   sent: z.array(roomSentSchema).max(MOST),
 });
@@ -67,10 +66,8 @@ const fromBase64 = (text: string): Uint8Array =>
   Uint8Array.from(atob(text.replace(/-/g, '+').replace(/_/g, '/')), (c) => c.charCodeAt(0));
 
 /** Results as text. */
-export function resultsText(id: string, name: string, sent: readonly RoomSent[]): string {
-  const packed = toBase64(
-    zlibSync(new TextEncoder().encode(JSON.stringify({ id, name, sent })), { level: 9 }),
-  );
+export function resultsText(name: string, sent: readonly RoomSent[]): string {
+  const packed = toBase64(zlibSync(new TextEncoder().encode(JSON.stringify({ name, sent })), { level: 9 }));
   return `${KIND}.${packed}.${checkOf(packed)}.`;
 }
 

@@ -90,7 +90,7 @@ export function moveText(
     case 'again':
       return 'Play it once more.';
     case 'all':
-      return 'So far it was right. Now play it to the end.';
+      return 'Right so far. Now play to the end.';
     case 'measure': {
       const hand = move.hand === 'both' ? '' : `, ${move.hand} hand`;
       return `Practice ${words.measureText(move.measure)} alone${hand}, at ${words.tempoText(move.tempo)}.`;

@@ -60,7 +60,7 @@ export const forNobody = (of: State): PaperFor => ({
   room: null,
 });
 
-/** A version on paper for a learner who has it: with the voice, the plan, what was set for the week, and the practice room's link under `origin`. */
+/** A version on paper for one of its learners: with the voice, the plan, what was set for the week, and the practice room's link under `origin`. */
 export async function forLearner(
   db: Db,
   work: Work,

@@ -1,4 +1,5 @@
 /** A request from its first word to its promise, and the room’s record beside it. */
+import { toldStep } from '$core/test/told';
 import { resultsText } from '$core/lessons/home';
 import { DEFAULT_RECIPE } from '$core/version/recipe';
 import { documentOf } from '$core/version/document';
@@ -35,6 +36,16 @@ const asked = (learner = '') =>
     place: 'https://sound.invalid/ferry',
     known: 'slow, in a minor key',
   });
+
+/** Two students, of whom the first has a version. */
+function twoStudents() {
+  const { db } = studio;
+  const nora = addLearner(db, NORA, '2026-11-01');
+  const odd = addLearner(db, { ...NORA, name: 'Odd' }, '2026-11-01');
+  const piece = addPiece(db, { ...MELODY, rights: 'own work' });
+  const version = addVersion(db, piece, documentOf({ ...DEFAULT_RECIPE, level: 1 }, []));
+  return { nora, odd, version, assignment: giveVersion(db, version, nora, { edit: 0, goalTempo: 80 }) };
+}
 
 describe('a request', () => {
   it('goes from asked to promised by what is done with the piece, and is never stored twice', () => {
@@ -97,25 +108,16 @@ describe('a practice room', () => {
 
   it('keeps what it tells once, and nothing of what another has', () => {
     const { db } = studio;
-    const [nora, odd] = [
-      addLearner(db, NORA, '2026-11-01'),
-      addLearner(db, { ...NORA, name: 'Odd' }, '2026-11-01'),
-    ];
-    const piece = addPiece(db, { ...MELODY, rights: 'own work' });
-    const version = addVersion(db, piece, documentOf({ ...DEFAULT_RECIPE, level: 1 }, []));
-    const assignment = giveVersion(db, version, nora, { edit: 0, goalTempo: 80 });
-    const event = {
-      kind: 'event',
-      token: 'told-once-and-only-once',
+    const { nora, odd, assignment } = twoStudents();
+    const event = toldStep('told-once-and-only-once', {
       assignment,
       chunk: 'm0..m1',
       step: 'hear',
       hand: null,
-      counting: false,
       tempo: null,
       grade: null,
       by: 'learner',
-    } as const;
+    });
     expect(keepFromRoom(db, odd, event)).toBe(false);
     expect(keepFromRoom(db, nora, event)).toBe(true);
     expect(keepFromRoom(db, nora, event)).toBe(true);
@@ -129,36 +131,17 @@ describe('a practice room', () => {
 
   it('adds results from home once, also of a file made from the version, and none of another student’s', () => {
     const { db } = studio;
-    const [nora, odd] = [
-      addLearner(db, NORA, '2026-11-01'),
-      addLearner(db, { ...NORA, name: 'Odd' }, '2026-11-01'),
-    ];
-    const piece = addPiece(db, { ...MELODY, rights: 'own work' });
-    const version = addVersion(db, piece, documentOf({ ...DEFAULT_RECIPE, level: 1 }, []));
-    const assignment = giveVersion(db, version, nora, { edit: 0, goalTempo: 80 });
+    const { nora, odd, version, assignment } = twoStudents();
     // Three weeks ago: a lesson was missed.
     const at = new Date(Date.now() - 21 * 86_400_000).toISOString();
-    const step = (token: string, of: string) =>
-      ({
-        kind: 'event',
-        token,
-        assignment: of,
-        chunk: 'm0..m1',
-        step: 'right',
-        hand: 'right',
-        counting: false,
-        tempo: 60,
-        grade: 3,
-        by: 'ear',
-        at,
-      }) as const;
+    const step = (token: string, of: string) => toldStep(token, { assignment: of, chunk: 'm0..m1', at });
     const sent = [
       step('told-at-home-and-once-1', assignment),
       step('told-at-home-and-once-2', version),
       step('told-at-home-and-once-3', 'elsewhere'),
       { kind: 'practice', token: 'minutes-at-home-and-once', seconds: 600, at } as const,
     ];
-    const text = resultsText(nora, 'Nora', sent);
+    const text = resultsText('Nora', sent);
     expect(() => takeResults(db, odd, text)).toThrow('aren’t assigned to this student');
     expect(practisedByDay(db, odd, '2000-01-01').size).toBe(0);
     expect(takeResults(db, nora, text)).toEqual({
@@ -169,7 +152,7 @@ describe('a practice room', () => {
       ['right', 'ear', at],
       ['right', 'ear', at],
     ]);
-    expect(takeResults(db, nora, text).says).toBe('These results are in already.');
+    expect(takeResults(db, nora, text).says).toBe('These results were already added.');
     expect(eventsOf(db, assignment)).toHaveLength(2);
   });
 });

@@ -63,7 +63,7 @@ export const takeResults = (db: Db, learnerId: string, text: string): TakenIn =>
 };
 
 function saysOf(fresh: readonly RoomSent[], elsewhere: number): string {
-  if (fresh.length === 0) return 'These results are in already.';
+  if (fresh.length === 0) return 'These results were already added.';
   const steps = fresh.filter((s) => s.kind === 'event').length;
   const seconds = fresh.reduce((sum, s) => sum + (s.kind === 'practice' ? s.seconds : 0), 0);
   const added = `Added: ${plural(steps, 'result')} and ${plural(Math.round(seconds / 60), 'minute')} of practice.`;

@@ -1,4 +1,4 @@
-/** The parts of the microphone as the server has them. A room that is one file has a module of its own in this place: src/home/parts.ts. */
+/** The parts of the microphone as the server has them. A room that is one file has src/home/parts.ts in its place. */
 
 /** The thread that hears. */
 export const hearWorker = (): Worker =>

@@ -16,11 +16,10 @@
     type VoiceRange,
     type Weights,
   } from '$core/keys/rank';
-  import { capital } from '$core/capital';
   import { keyName, type Key } from '$core/theory/key';
-  import { parsePitch, pitchName, toMidi } from '$core/theory/pitch';
   import type { VersionDocument } from '$core/version/document';
   import { service } from '$ui/worker/service';
+  import SongRange from './SongRange.svelte';
 
   interface Props {
     /** Where the piece is to be fetched. */
@@ -41,26 +40,12 @@
   let problem = $state('');
   let weights = $state<{ -readonly [K in keyof Weights]: number }>({ ...DEFAULT_WEIGHTS });
 
-  /** How low and high the song goes, as it was typed, where there is no melody to tell. */
-  let ends = $state({ low: '', high: '' });
-  let said = $state.raw<VoiceRange | null>(null);
-  let wrong = $state('');
-  const isAsked = $derived(voice !== null && judged[0] !== undefined && judged[0].voiceFrom !== 'melody');
-
-  function sayRange(event: SubmitEvent): void {
-    event.preventDefault();
-    const [low, high] = [parsePitch(capital(ends.low.trim())), parsePitch(capital(ends.high.trim()))];
-    wrong =
-      !low || !high
-        ? 'Write each note with its octave, like A3 or C5.'
-        : toMidi(low) >= toMidi(high)
-          ? 'The lowest note comes first.'
-          : '';
-    if (low && high && wrong === '') said = { low, high };
-  }
+  /** How low and high the song goes, where there is no melody to tell. */
+  let songRange = $state.raw<VoiceRange | null>(null);
+  let hasMelody = $state(true);
 
   $effect(() => {
-    const [wanted, from, range] = [document, score, said];
+    const [wanted, from, range] = [document, score, songRange];
     judged = [];
     const music = service();
     music
@@ -68,7 +53,9 @@
       .then(() => music.keys(wanted, voice, range))
       .then(
         (keys) => {
-          if (wanted === document && range === said) judged = keys;
+          if (wanted !== document || range !== songRange) return;
+          judged = keys;
+          hasMelody = keys[0]?.voiceFrom === 'melody';
         },
         (error: unknown) => (problem = error instanceof Error ? error.message : String(error)),
       );
@@ -89,40 +76,14 @@
     CRITERIA.map((c) => `${CRITERION_NAMES[c].name} ${(weights[c] * key[c]).toFixed(1)}`).join(', ');
 </script>
 
+{#if voice && !hasMelody}
+  <SongRange said={songRange} onsay={(range) => (songRange = range)} />
+{/if}
 {#if problem}
   <p class="text-alarm" role="alert">Key Path couldn’t compare the keys: {problem}</p>
 {:else if ranked.length === 0}
   <p class="text-quiet" role="status">Playing the piece through in every key…</p>
 {:else}
-  {#if isAsked}
-    <form
-      class="mb-6 flex flex-wrap items-end gap-x-4 gap-y-2"
-      onsubmit={sayRange}
-      aria-label="Range of the song"
-    >
-      <p class="basis-full">
-        {said
-          ? `The voice is judged by the range you gave, ${pitchName(said.low)} to ${pitchName(said.high)}.`
-          : 'There’s no melody here, so the voice doesn’t count yet. How low and high does the song go, in the key as written?'}
-      </p>
-      <label class="grid text-sm text-quiet"
-        >Lowest note <input
-          class="field w-24 text-base text-ink"
-          placeholder="A3"
-          bind:value={ends.low}
-        /></label
-      >
-      <label class="grid text-sm text-quiet"
-        >Highest note <input
-          class="field w-24 text-base text-ink"
-          placeholder="C5"
-          bind:value={ends.high}
-        /></label
-      >
-      <button class="action">Compare for the voice</button>
-      {#if wrong}<p class="basis-full text-alarm" role="alert">{wrong}</p>{/if}
-    </form>
-  {/if}
   <ol class="mb-6 grid gap-1 pl-6 [list-style:decimal]" aria-label="Best three keys">
     {#each ranked.slice(0, 3) as key (key.key)}
       <li>{keySentence(key, mode, ranked)}</li>

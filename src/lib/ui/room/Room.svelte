@@ -26,7 +26,7 @@
   const open = $derived(tasks.filter((t) => !room?.done.includes(taskId(t))));
   const minutes = $derived(open.reduce((sum, t) => sum + t.minutes, 0));
 
-  /** What was practised is told before the page is put away. */
+  /** What was practised is told before the page is closed. */
   function onvisibilitychange(): void {
     if (document.hidden) room?.clock.tellNow();
   }

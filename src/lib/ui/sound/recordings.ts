@@ -1,4 +1,4 @@
-/** The recordings of the grand as the server has them. A room that is one file has a module of its own in this place: src/home/recordings.ts. */
+/** The recordings of the grand as the server has them. A room that is one file has src/home/recordings.ts in its place. */
 import { sampleName } from './samples';
 
 /** The bytes of a key's recording. Rejects where it cannot be had. */

@@ -5,7 +5,7 @@ import { openDoor, roomAt } from '$server/guard/room';
 import { Tries } from '$server/guard/tries';
 import { about, work } from '$server/pool';
 import { todayIn } from '$server/studio/clock';
-import { roomPieces } from '$server/studio/roomPieces';
+import { roomPieces } from '$server/roomPieces';
 import { isPin, practisedByDay, tasksToday } from '$server/studio/room';
 import { roomWish, SHOWN_COOKIE, shownFrom } from '$ui/shown/shown';
 import { fail } from '@sveltejs/kit';

@@ -19,7 +19,7 @@
     return () => room?.close();
   });
   let resized: ReturnType<typeof setTimeout> | undefined;
-  /** It is drawn anew for this screen, where the server did not know how wide it is, or where it was turned. */
+  /** Draws the music again where the server did not know how wide this screen is, or where it was turned. */
   function fit(): void {
     if (!data.isOpen || isSmall({ room: data.room }) === isSmall({ room: roomIn(innerWidth) })) return;
     keepRoom(innerWidth);

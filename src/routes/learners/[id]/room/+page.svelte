@@ -98,8 +98,8 @@
     <h2 id="home">Without a network</h2>
     <p class="text-quiet">
       One file with this week’s steps, the music and the sound of the piano; it listens to a keyboard or the
-      microphone. It opens in any browser, also without a network, and keeps what {learner.name} does until you
-      have it.
+      microphone. It opens in any browser, also offline, and saves {learner.name}’s results until you add them
+      here.
     </p>
     <p class="mt-3">
       <a class="action inline-block" href="/learners/{learner.id}/room/file" download>Take home</a>

@@ -7,7 +7,7 @@ import { about, work } from '$server/pool';
 import { findLearner } from '$server/studio/learners';
 import { localeOf } from '$server/studio/locale';
 import { tasksToday } from '$server/studio/room';
-import { roomPieces } from '$server/studio/roomPieces';
+import { roomPieces } from '$server/roomPieces';
 import { HANDHELD, roomWish, SHOWN_COOKIE, shownFrom } from '$ui/shown/shown';
 import { error } from '@sveltejs/kit';
 import type { RequestHandler } from './$types';

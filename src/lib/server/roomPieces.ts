@@ -1,13 +1,13 @@
 /** What a practice room plays, hears and shows of the pieces that are practised today. */
 import type { RoomPiece, RoomTask } from '$core/lessons/room';
 import type { LargeWish } from '$lib/engrave/large';
-import type { Db } from '../db/open';
-import { work } from '../pool';
-import { drawn } from '../pool/drawn';
-import type { Asked } from '../pool/work';
-import { readable } from '../readable';
-import { findAssignment } from './assignments';
-import { documentAt, findVersion } from './versions';
+import type { Db } from './db/open';
+import { work } from './pool';
+import { drawn } from './pool/drawn';
+import type { Asked } from './pool/work';
+import { readable } from './readable';
+import { findAssignment } from './studio/assignments';
+import { documentAt, findVersion } from './studio/versions';
 
 /** By assignment. `asked` says for a piece who waits for it. */
 export async function roomPieces(
