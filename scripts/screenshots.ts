@@ -18,12 +18,22 @@ test('screenshots', async ({ page }) => {
     await open(page, path);
     await shot(page, name);
   }
+  // Whoever has a practice room finds its code on the handout.
+  await open(page, '/learners');
+  await page.getByRole('link', { name: 'Maelle', exact: true }).click();
+  await page.getByRole('link', { name: 'Practice room' }).click();
+  await page.getByRole('button', { name: /^(Create|Replace) the link$/ }).click();
+  await expect(page.locator('a[href^="/room/"]')).toBeVisible();
   await open(page, '/pieces');
   await page.locator('input[type=file]').setInputFiles('demo-studio/mill-pond-waltz.musicxml');
   await expect(page.locator('.sheet svg').first()).toBeVisible({ timeout: 30_000 });
   await page.getByRole('button', { name: 'Cancel' }).click();
   await page.getByRole('link', { name: 'Kite Weather' }).click();
   await expect(page.getByRole('heading', { level: 1 })).toHaveText('Kite Weather');
+  await expect(page.getByText('right hand', { exact: true })).toBeVisible(); // the chart has come
+  await page.getByText('Chord numbers').scrollIntoViewIfNeeded();
+  await page.mouse.wheel(0, 260);
+  await page.waitForTimeout(500);
   await shot(page, 'piece');
   await page
     .getByRole('link', { name: /^Level 2 in/ })

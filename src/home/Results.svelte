@@ -1,7 +1,6 @@
 <script lang="ts">
   /** What was done, for the teacher: as a file, or as text for a message. */
-  import { resultsText } from '$core/lessons/home';
-  import { plural } from '$ui/text';
+  import { resultsInWords, resultsText } from '$core/lessons/home';
   import type { HomeRecord } from './record.svelte';
 
   interface Props {
@@ -13,11 +12,6 @@
   let { record, name, before }: Props = $props();
   let said = $state('');
   let shown = $state('');
-  const steps = $derived(record.sent.filter((s) => s.kind === 'event').length);
-  const minutes = $derived(
-    Math.round(record.sent.reduce((sum, s) => sum + (s.kind === 'practice' ? s.seconds : 0), 0) / 60),
-  );
-
   function text(): string {
     before();
     return resultsText(name, record.sent);
@@ -49,7 +43,7 @@
     <p class="mt-1 text-quiet">Your results are saved in this browser until you give them to your teacher.</p>
   {:else}
     <p class="mt-1 text-quiet">
-      {plural(steps, 'result')} and {plural(minutes, 'minute')} of practice are saved in this browser.
+      Saved in this browser: {resultsInWords(record.sent)}.
     </p>
     <p class="mt-3 flex flex-wrap gap-x-5 gap-y-2">
       <button type="button" class="action" onclick={save}>Save results</button>

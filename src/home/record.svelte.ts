@@ -1,5 +1,6 @@
 /** What was done in a practice room that is one file: kept in this browser, to be given to the teacher. */
 import { roomSentSchema, type RoomSent } from '$core/lessons/record';
+import { practisedIn } from '$core/lessons/home';
 import { daysAfter } from '$core/lessons/calendar';
 import type { RoomRecord } from '$ui/room/room.svelte';
 import { z } from 'zod';
@@ -27,8 +28,7 @@ export class HomeRecord implements RoomRecord {
     this.#key = `keypath home ${id}`;
     const since = daysAfter(dayOf(undefined), -DAYS);
     this.sent = this.#read().filter(({ at }) => dayOf(at) >= since);
-    const seconds = this.kept.reduce((sum, s) => sum + (s.kind === 'practice' ? s.seconds : 0), 0);
-    this.minutesToday = Math.floor(seconds / 60);
+    this.minutesToday = Math.floor(practisedIn(this.kept) / 60);
   }
 
   /** What was done today. */

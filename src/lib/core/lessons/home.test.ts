@@ -3,7 +3,14 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { toldStep } from '../test/told';
 import { InputError } from '../io/inputError';
-import { CONTENTS_HERE, contentsText, resultsIn, resultsText, type HomeContents } from './home';
+import {
+  CONTENTS_HERE,
+  contentsText,
+  resultsIn,
+  resultsInWords,
+  resultsText,
+  type HomeContents,
+} from './home';
 
 const sent = fc.array(
   fc.record({
@@ -45,6 +52,17 @@ describe('results', () => {
     const strange = { ...one, step: 'x'.repeat(500) };
     expect(() => resultsIn(resultsText('Runa', [strange]))).toThrow('can’t be read');
   });
+});
+
+describe('results in words', () => {
+  it.each([
+    [[one], '1 result'],
+    [[one, { kind: 'practice', token: 'minutes-of-twenty-1', seconds: 25 } as const], '1 result'],
+    [
+      [one, one, { kind: 'practice', token: 'minutes-of-twenty-1', seconds: 840 } as const],
+      '2 results and 14 minutes of practice',
+    ],
+  ])('%#', (sent, says) => expect(resultsInWords(sent)).toBe(says));
 });
 
 describe('contents', () => {

@@ -5,6 +5,7 @@
 import { unzlibSync, zlibSync } from 'fflate';
 import { z } from 'zod';
 import type { Locale } from '../locale';
+import { plural } from '../plural';
 import { InputError } from '../io/inputError';
 import { roomSentSchema, type RoomSent } from './record';
 import type { RoomPiece, RoomTask } from './room';
@@ -97,3 +98,14 @@ export function resultsIn(text: string): Results {
     });
   }
 }
+
+/** "2 results and 14 minutes of practice", without minutes where none was full. */
+export function resultsInWords(sent: readonly RoomSent[]): string {
+  const steps = plural(sent.filter((s) => s.kind === 'event').length, 'result');
+  const minutes = Math.round(practisedIn(sent) / 60);
+  return minutes === 0 ? steps : `${steps} and ${plural(minutes, 'minute')} of practice`;
+}
+
+/** Seconds of practice in results. */
+export const practisedIn = (sent: readonly RoomSent[]): number =>
+  sent.reduce((sum, s) => sum + (s.kind === 'practice' ? s.seconds : 0), 0);

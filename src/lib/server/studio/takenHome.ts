@@ -1,5 +1,5 @@
 /** Practice rooms that are one file: what a student takes home, and the results that come back. */
-import { resultsIn } from '$core/lessons/home';
+import { resultsIn, resultsInWords } from '$core/lessons/home';
 import { InputError } from '$core/io/inputError';
 import type { RoomSent } from '$core/lessons/record';
 import { plural } from '$core/plural';
@@ -64,8 +64,6 @@ export const takeResults = (db: Db, learnerId: string, text: string): TakenIn =>
 
 function saysOf(fresh: readonly RoomSent[], elsewhere: number): string {
   if (fresh.length === 0) return 'These results were already added.';
-  const steps = fresh.filter((s) => s.kind === 'event').length;
-  const seconds = fresh.reduce((sum, s) => sum + (s.kind === 'practice' ? s.seconds : 0), 0);
-  const added = `Added: ${plural(steps, 'result')} and ${plural(Math.round(seconds / 60), 'minute')} of practice.`;
+  const added = `Added: ${resultsInWords(fresh)}.`;
   return elsewhere === 0 ? added : `${added} ${plural(elsewhere, 'result')} about other pieces left out.`;
 }
