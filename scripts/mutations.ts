@@ -406,7 +406,7 @@ export const MUTATIONS: readonly Mutation[] = [
   ),
   ...inFile(
     'keys/rank.ts',
-    ['tune.length === 0 && songRange', 'songRange'],
+    ['tune.length > 0 ? tune : ends.map', 'ends.length > 0 ? tune : ends.map'],
     ['toMidi(pitch) + by', 'toMidi(pitch)'],
     ["tune.length > 0 ? 'melody' : 'range'", "'melody'"],
   ),

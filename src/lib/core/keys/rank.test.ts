@@ -1,5 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { readScoreFile } from '../io/readScoreFile';
+import type { Score } from '../score/score';
 import { scoreFrom } from '../test/shorthand';
 import { DEFAULT_RECIPE } from '../version/recipe';
 import { keySentence, rankKeys, weighed } from './rank';
@@ -28,6 +30,22 @@ describe('ranking keys', () => {
     expect(place('C')).toBeLessThan(place('E'));
     expect(ranked.find((k) => k.key === 'C')!.reading).toBe(0);
     expect(ranked.find((k) => k.key === 'F#')!.reading).toBe(6);
+  });
+  it('judges the voice by the melody, and of a chart by the range that is said, moved along with the key', () => {
+    const chart = readScoreFile(
+      'chart.txt',
+      new TextEncoder().encode('C F\nSlow the river\nG C\nslow the day\n'),
+    ).score;
+    const [sung, high] = [voice('C', 4, 'C', 5), voice('G', 4, 'G', 5)];
+    const of = (score: Score, songRange?: typeof high) => (key: string) =>
+      rankKeys(score, DEFAULT_RECIPE, { voice: sung, songRange }).find((k) => k.key === key)!;
+    expect(of(chart)('C')).toMatchObject({ voice: 0, voiceFrom: null });
+    // An octave a fifth too high fits a fifth lower.
+    expect(of(chart, high)('C')).toMatchObject({ voice: 1, voiceFrom: 'range' });
+    expect(of(chart, high)('F')).toMatchObject({ voice: 0, voiceFrom: 'range' });
+    // A melody says more than any range.
+    expect(of(song, high)('E')).toMatchObject({ voice: of(song)('E').voice, voiceFrom: 'melody' });
+    expect(rankKeys(song, DEFAULT_RECIPE)[0]!.voiceFrom).toBeNull();
   });
   it('counts what lies outside the voice, more the further it lies', () => {
     const of = (key: string, range: ReturnType<typeof voice>): number =>

@@ -126,7 +126,7 @@ function judge(
   const by = transpositionTo(sourceKey, key).semitones;
   const tune = arranged.melody.notes;
   // Of a chart only how low and high the song goes is known, where somebody says so.
-  const ends = tune.length === 0 && songRange ? [songRange.low, songRange.high] : [];
+  const ends = songRange ? [songRange.low, songRange.high] : [];
   const sung = tune.length > 0 ? tune : ends.map((pitch) => ({ midi: toMidi(pitch) + by, duration: 1 }));
   // What lies off the keyboard is folded or rests: both are told by the arranger.
   const lost = arranged.reasons.filter((r) => r.loss === 'no room' || r.loss === 'off the keyboard').length;

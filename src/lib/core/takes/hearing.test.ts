@@ -117,6 +117,20 @@ describe('what a microphone hears', () => {
       }
   });
 
+  it('hears no key twice at once where everything that sounds begins once more, whatever passes that makes', () => {
+    const right = played();
+    for (const by of [0.1, 0.2, 0.3])
+      for (const { onset } of right) {
+        const sounding = right.filter((k) => k.onset <= onset && k.onset > onset - 2.5);
+        const again = sounding.map(({ midi }) => ({ midi, onset: onset + by }));
+        const strokes = keystrokesHeard(soundOf([...right, ...again]), expectation);
+        const twice = strokes.filter((k) =>
+          strokes.some((o) => o !== k && o.midi === k.midi && Math.abs(o.onset - k.onset) < 0.4),
+        );
+        expect(twice).toEqual([]);
+      }
+  });
+
   it('is empty for music without notes, and for no sound', () => {
     expect(
       keystrokesHeard(
