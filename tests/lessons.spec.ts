@@ -190,8 +190,11 @@ test('a plan is split, renamed, given a step of one’s own, moved by keys and t
   const named = page.locator('li[aria-label^="The entrance"]');
   await expect(named).toHaveCount(1);
   await expect(page.getByText('with your changes')).toBeVisible();
-  // Split, and its second half has what it is joined to.
+  // Split inside a measure, and its second half has what it is joined to.
+  await named.getByLabel('Split before beat').selectOption('2');
   await named.getByRole('button', { name: 'Split' }).click();
+  await expect(named).toHaveAttribute('aria-label', /beat 1$/);
+  await expect(page.getByRole('listitem', { name: /measure \d+ beat 2 to measure/ })).toHaveCount(1);
   await expect(page.locator(`li[aria-label="${name}"]`)).toHaveCount(0);
   // A step of one's own.
   await named.getByLabel('Add a step').selectOption('own');

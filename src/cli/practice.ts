@@ -70,11 +70,11 @@ async function fileOf(id: string, version: Version, values: Values): Promise<Uin
   ]);
   const drawnIn = async (room: number): Promise<Record<string, string[]>> => {
     const pictures: Record<string, string[]> = {};
-    for (const { chunk, from, to } of tasks) {
-      if (pictures[chunk]) continue;
-      pictures[chunk] = [];
-      for (const sheet of largeSheets(version, { from, to }, wishFor(room)))
-        pictures[chunk].push(await engrave(sheet));
+    for (const { shows, ...places } of tasks) {
+      if (pictures[shows]) continue;
+      pictures[shows] = [];
+      for (const sheet of largeSheets(version, places, wishFor(room)))
+        pictures[shows].push(await engrave(sheet));
     }
     return pictures;
   };

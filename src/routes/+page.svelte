@@ -5,7 +5,7 @@
   import Prepare from '$ui/learner/Prepare.svelte';
   import PieceLine from '$ui/learner/PieceLine.svelte';
   import { weekdayOf } from '$core/lessons/calendar';
-  import { longDay, measuresBetween, plural, shortDate, shortWeekday, timeText } from '$ui/text';
+  import { longDay, plural, shortDate, shortWeekday, timeText } from '$ui/text';
 
   let { data } = $props();
   const given = $derived(data.lessons.filter((l) => l.isGiven));
@@ -71,7 +71,7 @@
                 <p>
                   Due: {learner.review.title}, {learner.review.isWhole
                     ? 'all of it'
-                    : measuresBetween(learner.review.numbers)}{learner.due > 1
+                    : learner.review.where}{learner.due > 1
                     ? `, and ${plural(learner.due - 1, 'more place')}`
                     : ''}.
                 </p>

@@ -1,4 +1,6 @@
 import { beforeAll, describe, expect, it } from 'vitest';
+import { readMusicXml } from '$core/io/musicxml/read';
+import { ticksOf } from '$core/score/places';
 import { readChart } from '$core/io/chart/read';
 import { NO_CHOICES, withParts } from '$core/players/parts';
 import type { Score } from '$core/score/score';
@@ -97,6 +99,37 @@ describe('a sheet that is said to fit on one system', () => {
       verovio.setOptions({ breaks: 'auto' });
       verovio.loadData(sheet.xml);
       expect(picture).toBe(filled(templateOf(verovio.renderToSVG(1), sheet), sheet));
+    }
+  });
+});
+
+describe('a chunk that begins or ends at a beat', () => {
+  it('is engraved with the notes struck there, in measures as long as it', async () => {
+    for (const [, song] of songs) {
+      const made = realise(song, { ...DEFAULT_RECIPE, level: 4 }, []);
+      const { measures, parts } = made.score;
+      for (const [fromBeat, toBeat] of [
+        [2, 1],
+        [3, 2],
+        [4, 3],
+      ] as const) {
+        const places = { from: 0, to: 1, fromBeat, toBeat };
+        const sheet = sheetOf(made, places, { width: 900, fingers: true, counts: true, chords: true });
+        const { start, end } = ticksOf(measures, places);
+        const own = parts[0]!.notes.filter((n) => n.onset >= start && n.onset < end).map((n) => n.id);
+        expect(
+          Object.values(sheet.notes)
+            .map((n) => n.id)
+            .sort(),
+        ).toEqual(own.sort());
+        expect(sheet.counts.every(({ tick }) => tick >= start && tick < end)).toBe(true);
+        const read = readMusicXml(sheet.xml).score;
+        expect(read.measures.map((m) => m.length)).toEqual([
+          measures[0]!.length - (start - measures[0]!.start),
+          end - measures[1]!.start,
+        ]);
+        expect(await engrave(sheet)).toContain('<svg');
+      }
     }
   });
 });

@@ -4,6 +4,7 @@
  */
 import { writeMusicXml } from '$core/io/musicxml/write';
 import type { Phrase } from '$core/analysis/form';
+import { ticksOf, type Places } from '$core/score/places';
 import { countText } from '$core/counting/count';
 import { excerpt } from '$core/score/excerpt';
 import { endOf } from '$core/score/metre';
@@ -164,15 +165,23 @@ const withBareStaff = (xml: string): string =>
     '<note$1 print-object="no">$2',
   );
 
+/** The counts of some places. */
+function countsIn({ score: { measures }, counts }: WrittenVersion, places: Places): WrittenVersion['counts'] {
+  const { start, end } = ticksOf(measures, places);
+  return counts.slice(places.from, places.to + 1).map(({ measure, counts: own }) => {
+    const inside = own.filter(({ at }) => {
+      const tick = measures[measure]!.start + at;
+      return tick >= start && tick < end;
+    });
+    return { measure, counts: inside };
+  });
+}
+
 /** Cuts a phrase out of a version and prepares it for the engraver. */
-export function sheetOf(
-  version: WrittenVersion,
-  phrase: Pick<Phrase, 'from' | 'to'>,
-  wish: SheetWish,
-): Sheet {
+export function sheetOf(version: WrittenVersion, phrase: Places, wish: SheetWish): Sheet {
   const options = sheetOptionsSchema.parse(wish);
-  const part = excerpt(version.score, phrase.from, phrase.to);
-  const counts = options.counts ? version.counts.slice(phrase.from, phrase.to + 1) : [];
+  const part = excerpt(version.score, phrase);
+  const counts = options.counts ? countsIn(version, phrase) : [];
   // Only the spoken onset goes into the engraver's lyric line, to keep its place; held beats are drawn between.
   const spoken = new Map<Ticks, string>();
   for (const { measure, counts: list } of counts)

@@ -20,7 +20,7 @@ export function sourceSheet(
   { from, to }: { readonly from: number; readonly to: number } = firstMeasures(score),
 ): Sheet {
   const shown = score.parts.filter((p) => p.role !== 'other');
-  const part = excerpt({ ...score, parts: shown.length > 0 ? shown : score.parts.slice(0, 1) }, from, to);
+  const part = excerpt({ ...score, parts: shown.length > 0 ? shown : score.parts.slice(0, 1) }, { from, to });
   const named = sheetNames(part.parts.flatMap((p) => p.notes));
   const names = new Map(named.map(({ name, note }) => [note, name]));
   const parts = part.parts.map((p) => ({

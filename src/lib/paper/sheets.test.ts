@@ -415,9 +415,7 @@ describe('the practice sheet', () => {
       items: [
         {
           piece: null,
-          from: 5,
-          to: 8,
-          isHere: true,
+          places: { from: 5, to: 8 },
           measures: 'Verse, measures 5 to 8',
           steps: ['Left hand'],
           tempo: '♩ = 50',
@@ -425,9 +423,7 @@ describe('the practice sheet', () => {
         },
         {
           piece: 'Slow Ferry',
-          from: 0,
-          to: 0,
-          isHere: false,
+          places: undefined,
           measures: 'A, measures 1 to 4',
           steps: ['Play it again'],
           tempo: null,

@@ -7,6 +7,7 @@ import { chunksIn, proposedPlan, type Chunk } from '$core/lessons/plan';
 import type { Score } from '$core/score/score';
 import type { Recipe } from '$core/version/recipe';
 import { realise, type Version } from '$core/version/realise';
+import type { Places } from '$core/score/places';
 import { toLearn } from '$core/version/toLearn';
 import type { Choices } from './choices';
 
@@ -14,10 +15,8 @@ import type { Choices } from './choices';
 export interface ToPractise {
   /** The piece, where it is another than the sheet's. */
   readonly piece: string | null;
-  /** Measures by index, where they are of this version. */
-  readonly from: number;
-  readonly to: number;
-  readonly isHere: boolean;
+  /** Where they are of this version. */
+  readonly places: Places | undefined;
   readonly measures: string;
   readonly steps: readonly string[];
   /** "♩ = 60"; null where nothing is at a tempo. */

@@ -1,4 +1,5 @@
 /** Music on paper: a stretch of a version engraved in lines, and each line as a block. */
+import type { Places } from '$core/score/places';
 import type { WrittenVersion } from '$core/version/realise';
 import { engrave, naturalWidths } from '$lib/engrave/engrave';
 import { WORDS } from '$lib/engrave/look';
@@ -28,9 +29,7 @@ interface System {
   readonly block: Block;
 }
 
-interface Wish {
-  readonly from: number;
-  readonly to: number;
+interface Wish extends Places {
   readonly show: Shown;
   /** Of the paper, in points. */
   readonly width: number;
@@ -47,16 +46,17 @@ export const engravedWidth = (width: number, staff: number): number =>
 
 /** A stretch of music as blocks, a line each. Notes are smaller where a measure by itself is wider than the paper. */
 export async function systemsOf(version: WrittenVersion, wish: Wish): Promise<System[]> {
-  const { from, to, show, metre = false } = wish;
+  const { from, to, fromBeat, toBeat, show, metre = false } = wish;
+  const places = { from, to, fromBeat, toBeat };
   const wanted = engravedWidth(wish.width, wish.staff);
   const plain = { ...show, width: wanted, metre };
-  const natural = await naturalWidths(sheetOf(version, { from, to }, plain));
+  const natural = await naturalWidths(sheetOf(version, places, plain));
   const { form, score } = version;
   const room = wanted - MARGINS / UNITS_PER_PIXEL;
   const lines = linesOn({ form, measures: score.measures }, { from, to }, natural, room);
   const width = Math.min(4000, wanted / Math.min(1, ...lines.map((l) => l.ratio)));
   const breaks = lines.map((l) => l.from);
-  const sheet = sheetOf(version, { from, to }, { ...plain, width, breaks });
+  const sheet = sheetOf(version, places, { ...plain, width, breaks });
   return systemsIn(await engrave(sheet), wish.width, width, lines);
 }
 

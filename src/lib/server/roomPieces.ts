@@ -20,7 +20,7 @@ export async function roomPieces(
   for (const id of new Set(tasks.map((task) => task.assignment))) {
     const { versionId, edit } = findAssignment(db, id)!;
     const { pieceId } = findVersion(db, versionId)!;
-    const chunks = [...new Set(tasks.flatMap((t) => (t.assignment === id ? [t.chunk] : [])))];
+    const chunks = [...new Set(tasks.flatMap((t) => (t.assignment === id ? [t.shows] : [])))];
     const document = await readable(pieceId, () => documentAt(db, versionId, edit));
     const { music, stretches } = await readable(pieceId, () =>
       work('room', { pieceId, document, show, chunks }, asked(pieceId)),

@@ -29,6 +29,7 @@ export function differenceText(now: string, before: string): string {
 }
 
 export { plural } from '$core/plural';
+export { placesText } from '$core/score/places';
 export { measuresBetween, measuresText, measureText } from '$core/score/measureText';
 
 /** "hands together: 5 of 15 measures" */

@@ -38,7 +38,7 @@ export const load: PageServerLoad = async () => {
           due,
           lastDate: last?.date ?? null,
           gained,
-          stuck: stuck && { title: stuck.title, numbers: stuck.at.numbers, says: stuck.at.step.says },
+          stuck: stuck && { title: stuck.title, where: stuck.at.where, says: stuck.at.step.says },
           needsPiece,
           promised: promised[0] ?? null,
         };

@@ -51,7 +51,7 @@ describe('a piece cut into pieces', () => {
     );
   });
   it('is the same music, key and meter when it is a file of its own', () => {
-    const { score } = readMusicXml(writeMusicXml(excerpt(long(20), 7, 9)));
+    const { score } = readMusicXml(writeMusicXml(excerpt(long(20), { from: 7, to: 9 })));
     expect(score.measures.map((m) => [m.time.beats, m.key.fifths])).toEqual([
       [3, 1],
       [3, 1],

@@ -1,19 +1,11 @@
 /** From a form to the chunks that are learned: two to four measures at the boundaries of phrases; what comes again is learned once. */
 import type { Form } from '../analysis/form';
+import type { Places } from '../score/places';
 
 /** What chunks need of a form. */
 export type ChunkForm = Pick<Form, 'phrases' | 'firstSeen'> & {
   readonly sections: readonly Pick<Form['sections'][number], 'label' | 'from' | 'to'>[];
 };
-
-/** Measures from one to another, by their places in a version. */
-export interface Places {
-  readonly from: number;
-  readonly to: number;
-}
-
-/** The name of the measures from one to another, by their ids. */
-export const chunkId = (from: string, to: string): string => `${from}..${to}`;
 
 /** The shortest chunk, and the longest but for a pickup in front of it. */
 const SHORTEST = 2;

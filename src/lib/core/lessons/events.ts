@@ -20,7 +20,7 @@ export const gradeText = (grade: Grade): string => GRADES[grade - 1]!;
 export interface LessonEvent {
   /** Rising with time. */
   readonly id: number;
-  /** First and last measure by their ids in the source: "m0..m3". */
+  /** First and last measure by their ids in the source, "m0..m3", or a beat of them: "m0:4..m3:2". */
   readonly chunk: string;
   readonly step: string;
   readonly hand: StepHand | null;
@@ -53,9 +53,3 @@ export function holding<T extends LessonEvent>(events: readonly T[]): T[] {
 
 /** Whether a step was gained: "not yet" is an attempt. */
 export const isGained = ({ grade }: Pick<LessonEvent, 'grade'>): boolean => grade !== 1;
-
-/** The ids of the first and the last measure of an event. */
-export function endsOf(chunk: string): readonly [from: string, to: string] {
-  const [from = '', to = from] = chunk.split('..');
-  return [from, to];
-}

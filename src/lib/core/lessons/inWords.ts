@@ -1,5 +1,6 @@
 /** Steps and chunks of a piece in words. */
-import { measuresText } from '../score/measureText';
+import { covers, placesText } from '../score/places';
+import { placesOf } from './chunkId';
 import type { Chunk, Step } from './plan';
 import { REVIEW, stepFacts } from './steps';
 
@@ -19,12 +20,12 @@ export const nameOf = ({ plans }: Pick<PieceInWords, 'plans'>, step: string): st
     ? 'Play it again'
     : (plans.flatMap((p) => p.steps).find((s) => s.id === step)?.says ?? stepFacts(step)?.says ?? 'A step');
 
-/** "A, measures 1 to 4"; `chunk`: ids of its first and last measure. */
+/** "A, measures 1 to 4". */
 export function whereIn({ ids, numbers, form }: Omit<PieceInWords, 'plans'>, chunk: string): string {
-  const [first = '', last = first] = chunk.split('..');
-  const [from, to] = [ids.indexOf(first), ids.indexOf(last)];
-  if (from < 0 || to < 0) return 'measures that aren’t in this version';
+  const places = placesOf(ids, chunk);
+  if (!places) return 'measures that aren’t in this version';
+  const { from } = places;
   const section = form.sections.find((s) => from >= s.from && from <= s.to)?.label ?? '';
-  const isWhole = from === 0 && to >= ids.length - 1;
-  return isWhole ? 'all of it' : `${section ? `${section}, ` : ''}${measuresText(numbers, from, to)}`;
+  const isWhole = covers(places, { from: 0, to: ids.length - 1 });
+  return isWhole ? 'all of it' : `${section ? `${section}, ` : ''}${placesText(numbers, places)}`;
 }

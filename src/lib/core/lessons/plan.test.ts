@@ -1,8 +1,8 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { chunksOf } from './chunks';
-import { chunksIn, METHODS, planSchema, proposedPlan, templateOf, type Plan } from './plan';
-import { edited, type PlanEdit } from './planEdits';
+import { chunksIn, METHODS, planSchema, playedIn, proposedPlan, templateOf, type Plan } from './plan';
+import { edited, planEditSchema, type PlanEdit } from './planEdits';
 import { learnedIn, planState } from './progress';
 import { chunksBy, GOAL, MUSIC, recorder } from '../test/lessonPiece';
 import { firstTempo, ladder } from './private/tempi';
@@ -186,6 +186,45 @@ describe('a plan that is changed', () => {
     expect(split.chunks[1]!.steps.map((s) => s.id)).toContain('join');
     expect(places(after({ do: 'join', chunk: 'm0..m1' }, split))).toEqual(places(plan));
   });
+  it('is split at a beat and joined there again', () => {
+    const split = after({ do: 'split', chunk: 'm0..m3', before: 'm1', beat: 3 });
+    expect(places(split)).toEqual(['m0..m1:2', 'm1:3..m3', 'm4..m7']);
+    expect(split.chunks[1]!.steps.map((s) => s.id)).toContain('join');
+    expect(chunksIn(split, MUSIC, GOAL).map((c) => [c.from, c.toBeat, c.fromBeat])).toEqual([
+      [0, 2, undefined],
+      [1, undefined, 3],
+      [4, undefined, undefined],
+    ]);
+    const again = after({ do: 'split', chunk: 'm1:3..m3', before: 'm1', beat: 4 }, split);
+    expect(places(again)).toEqual(['m0..m1:2', 'm1:3..m1:3', 'm1:4..m3', 'm4..m7']);
+    expect(places(after({ do: 'join', chunk: 'm0..m1:2' }, split))).toEqual(places(plan));
+    // A measure's first beat is the measure.
+    expect(places(after({ do: 'split', chunk: 'm0..m3', before: 'm2', beat: 1 }))[1]).toBe('m2..m3');
+  });
+  it('has chunks added from one beat to another, of those that there are', () => {
+    const add = (edit: Partial<PlanEdit>): string =>
+      places(after({ do: 'add', at: 0, from: 'm2', to: 'm4', ...edit } as PlanEdit))[0]!;
+    expect(add({ fromBeat: 2, toBeat: 3 })).toBe('m2:2..m4:3');
+    expect(add({ fromBeat: 1, toBeat: 4 })).toBe('m2..m4');
+    for (const edit of [
+      { do: 'add', at: 0, from: 'm2', fromBeat: 5, to: 'm4' },
+      { do: 'add', at: 0, from: 'm2', fromBeat: 3, to: 'm2', toBeat: 2 },
+      { do: 'split', chunk: 'm0..m3', before: 'm1', beat: 7 },
+      { do: 'split', chunk: 'm0..m3', before: 'm4', beat: 2 },
+      { do: 'split', chunk: 'm0..m3', before: 'm0', beat: 1 },
+    ] as const)
+      expect(edited(plan, edit, MUSIC)).toHaveProperty('refused');
+    // Forms send what was left empty as nothing.
+    expect(
+      planEditSchema.parse({ do: 'add', at: 0, from: 'm2', fromBeat: '', to: 'm4', toBeat: '3' }),
+    ).toEqual({ do: 'add', at: 0, from: 'm2', fromBeat: undefined, to: 'm4', toBeat: 3 });
+  });
+  it('plays a chunk that is connected with the one that ends where it begins', () => {
+    const chunks = chunksIn(after({ do: 'split', chunk: 'm0..m3', before: 'm1', beat: 3 }), MUSIC, GOAL);
+    expect(playedIn('join', chunks[1]!, chunks).places).toEqual({ from: 0, to: 3 });
+    expect(playedIn('both', chunks[1]!, chunks).places).toEqual({ from: 1, to: 3, fromBeat: 3 });
+    expect(playedIn('join', chunks[0]!, chunks).places).toEqual({ from: 0, to: 1, toBeat: 2 });
+  });
   it('is moved, dropped, added to, renamed; its steps are the teacher’s', () => {
     expect(places(after({ do: 'move', chunk: 'm0..m3', to: 1 }))).toEqual(['m4..m7', 'm0..m3']);
     expect(places(after({ do: 'drop', chunk: 'm0..m3' }))).toEqual(['m4..m7']);
@@ -218,12 +257,15 @@ describe('a plan that is changed', () => {
         do: fc.constant('split' as const),
         chunk: fc.nat(5),
         before: fc.constantFrom(...MUSIC.ids),
+        beat: fc.option(fc.integer({ min: 1, max: 5 }), { nil: undefined }),
       }),
       fc.record({
         do: fc.constant('add' as const),
         at: fc.nat(5),
         from: fc.constantFrom(...MUSIC.ids),
+        fromBeat: fc.option(fc.integer({ min: 1, max: 5 }), { nil: undefined }),
         to: fc.constantFrom(...MUSIC.ids),
+        toBeat: fc.option(fc.integer({ min: 1, max: 5 }), { nil: undefined }),
       }),
       fc.record({ do: fc.constant('method' as const), method: fc.constantFrom(...METHODS.map((m) => m.id)) }),
     );

@@ -4,7 +4,9 @@
  */
 import { lineText } from '../plainText';
 import { z } from 'zod';
-import { chunkId, chunksOf, sectionAt, type ChunkForm, type Places } from './chunks';
+import { follows, type Places } from '../score/places';
+import { chunkId, edgeSchema, placesBetween } from './chunkId';
+import { chunksOf, sectionAt, type ChunkForm } from './chunks';
 import { OWN_MINUTES, STEPS, stepFacts, type StepHand, type StepId, type StepTempi } from './steps';
 import { stepTempi } from './private/tempi';
 
@@ -65,11 +67,10 @@ export const plannedStepSchema = z.object({
 });
 export type PlannedStep = z.infer<typeof plannedStepSchema>;
 
-const measure = z.string().regex(/^[mi]\d{1,5}$/);
 export const plannedChunkSchema = z.object({
-  /** Measures by their ids in the source. */
-  from: measure,
-  to: measure,
+  /** Measures by their ids in the source, or a beat of them. */
+  from: edgeSchema,
+  to: edgeSchema,
   name: lineText().max(60, 'Keep the name under 60 letters.').nullable(),
   steps: z.array(plannedStepSchema).max(30, 'Keep the plan under 30 steps.'),
 });
@@ -84,6 +85,8 @@ export type Plan = z.infer<typeof planSchema>;
 /** What plans need to know of a version: its measures, form, difficulty (0 to 100) and goal (quarter notes per minute). */
 export interface ToLearn {
   readonly ids: readonly string[];
+  /** The first and the last beat of each measure, as they are counted. */
+  readonly beats: readonly (readonly [first: number, last: number])[];
   readonly form: ChunkForm;
   readonly difficulty: readonly number[];
 }
@@ -133,7 +136,7 @@ export interface Step {
 
 /** A chunk of a plan, found in a version. */
 export interface Chunk extends Places {
-  /** First and last measure by id: "m0..m3". */
+  /** Its ends by measure, or beat: "m0..m3", "m0:4..m3:2". */
   readonly id: string;
   readonly name: string | null;
   readonly section: string;
@@ -162,23 +165,38 @@ function stepOf(planned: PlannedStep, measures: number, difficulty: number, goal
 
 /** The chunks of a plan in a version, in the plan's order. One whose measures the version does not have is left out. */
 export function chunksIn(plan: Plan, music: ToLearn, goal: number): Chunk[] {
-  const places = new Map(music.ids.map((id, i) => [id, i]));
   return plan.chunks.flatMap(({ from: first, to: last, name, steps }) => {
-    const [from, to] = [places.get(first), places.get(last)];
-    if (from === undefined || to === undefined || to < from) return [];
-    const difficulty = difficultyIn(music, { from, to });
+    const places = placesBetween(music.ids, first, last);
+    if (!places) return [];
+    const { from, to } = places;
+    const difficulty = difficultyIn(music, places);
     return [
       {
         id: chunkId(first, last),
         name,
         section: sectionAt(music.form, from),
-        from,
-        to,
+        ...places,
         difficulty,
         steps: steps.map((s) => stepOf(s, to - from + 1, difficulty, goal)),
       },
     ];
   });
+}
+
+/**
+ * What is played in a step of a chunk: to connect it, the chunk that ends where it begins comes first, wherever in a measure that is;
+ * else the chunk alone.
+ */
+export function playedIn(
+  step: string | undefined,
+  chunk: Places,
+  chunks: readonly Places[],
+): { readonly places: Places; readonly before: Places | undefined } {
+  const before = step === 'join' ? chunks.find((c) => follows(c, chunk)) : undefined;
+  const { from, to, fromBeat, toBeat } = chunk;
+  return before
+    ? { places: { from: before.from, to, fromBeat: before.fromBeat, toBeat }, before }
+    : { places: { from, to, fromBeat, toBeat }, before };
 }
 
 /** The steps that most chunks of a plan have, as a template for other pieces. */

@@ -4,7 +4,8 @@
  */
 import { lineText } from '../plainText';
 import { z } from 'zod';
-import { chunkId } from './chunks';
+import { compareEdges, covers, follows, type Places } from '../score/places';
+import { chunkId, chunkSchema, edgeId, edgesOf, placesBetween } from './chunkId';
 import {
   METHOD_IDS,
   plannedStepSchema,
@@ -13,10 +14,14 @@ import {
   type PlannedChunk,
   type ToLearn,
 } from './plan';
-import { chunkSchema } from './record';
 
 const place = z.number().int().min(0).max(500);
 const measure = z.string().regex(/^[mi]\d{1,5}$/);
+/** A beat as it is counted, from a form: nothing where it is the measure's first, or its last. */
+const beat = z.preprocess(
+  (value) => (value === '' || value === undefined ? undefined : Number(value)),
+  z.number().int().min(1).max(99).optional(),
+);
 const name = lineText().max(60, 'Keep the name under 60 letters.');
 
 export const planEditSchema = z.discriminatedUnion('do', [
@@ -28,9 +33,17 @@ export const planEditSchema = z.discriminatedUnion('do', [
   }),
   z.object({ do: z.literal('move'), chunk: chunkSchema, to: place }),
   z.object({ do: z.literal('drop'), chunk: chunkSchema }),
-  z.object({ do: z.literal('add'), at: place, from: measure, to: measure }),
-  /** `before` begins the second part. */
-  z.object({ do: z.literal('split'), chunk: chunkSchema, before: measure }),
+  /** From a measure, or a beat of it, to another with its last beat or up to and with the one that is named. */
+  z.object({
+    do: z.literal('add'),
+    at: place,
+    from: measure,
+    fromBeat: beat,
+    to: measure,
+    toBeat: beat,
+  }),
+  /** `before`, and of it `beat`, begins the second part. */
+  z.object({ do: z.literal('split'), chunk: chunkSchema, before: measure, beat }),
   /** Joins it with the one that follows it in the music. */
   z.object({ do: z.literal('join'), chunk: chunkSchema }),
   z.object({ do: z.literal('name'), chunk: chunkSchema, name }),
@@ -57,26 +70,40 @@ export const moved = <T>(list: readonly T[], from: number, to: number): T[] =>
 type PlanChange = { readonly plan: Plan } | { readonly refused: string };
 
 const THERE = 'These measures are already a chunk.';
+const NO_BEAT = 'This measure doesn’t have that beat.';
+
+/** The ends of a stretch by their ids, without beats that say nothing; a sentence where a measure does not have the beat. */
+function endsIn(
+  { ids, beats }: Pick<ToLearn, 'ids' | 'beats'>,
+  { from, to, fromBeat, toBeat }: Places,
+): { readonly from: string; readonly to: string } | { readonly refused: string } {
+  const isMissing = (at: number, wanted: number | undefined): boolean =>
+    wanted !== undefined && (wanted < beats[at]![0] || wanted > beats[at]![1]);
+  if (isMissing(from, fromBeat) || isMissing(to, toBeat)) return { refused: NO_BEAT };
+  return {
+    from: edgeId(ids[from]!, fromBeat === beats[from]![0] ? undefined : fromBeat),
+    to: edgeId(ids[to]!, toBeat === beats[to]![1] ? undefined : toBeat),
+  };
+}
 
 /** Applies an edit to a plan of some music. */
 export function edited(plan: Plan, edit: PlanEdit, music: ToLearn): PlanChange {
   const { chunks } = plan;
-  const placeOf = (id: string): number => music.ids.indexOf(id);
   const as = (next: readonly PlannedChunk[]): PlanChange => ({ plan: { ...plan, chunks: [...next] } });
   if (edit.do === 'method') return { plan: proposedPlan(music, edit.method) };
   if (edit.do === 'template') return { plan: proposedPlan(music, edit.method, edit.steps) };
   if (edit.do === 'add') {
-    const [from, to] = [placeOf(edit.from), placeOf(edit.to)];
-    if (from < 0 || to < from)
+    const places = placesBetween(music.ids, edgeId(edit.from, edit.fromBeat), edgeId(edit.to, edit.toBeat));
+    if (!places)
       return { refused: 'These measures aren’t in the version, or the last comes before the first.' };
-    if (chunks.some((c) => c.from === edit.from && c.to === edit.to)) return { refused: THERE };
+    const ends = endsIn(music, places);
+    if ('refused' in ends) return ends;
+    if (chunks.some((c) => c.from === ends.from && c.to === ends.to)) return { refused: THERE };
     const steps = chunks.find((c) => c.steps.some((s) => s.id === 'join'))?.steps ?? chunks[0]?.steps ?? [];
-    return as(
-      withAt(chunks, Math.min(edit.at, chunks.length), { from: edit.from, to: edit.to, name: null, steps }),
-    );
+    return as(withAt(chunks, Math.min(edit.at, chunks.length), { ...ends, name: null, steps }));
   }
   // A chunk that was split or joined since is still the one that begins there.
-  const [begins] = edit.chunk.split('..');
+  const [begins] = edgesOf(edit.chunk);
   const exact = chunks.findIndex((c) => chunkId(c.from, c.to) === edit.chunk);
   const at = exact >= 0 ? exact : chunks.findIndex((c) => c.from === begins);
   const chunk = chunks[at];
@@ -92,20 +119,32 @@ export function edited(plan: Plan, edit: PlanEdit, music: ToLearn): PlanChange {
     case 'steps':
       return as(chunks.map((c, i) => (i === at ? { ...c, steps: edit.steps } : c)));
     case 'split': {
-      const [from, cut, to] = [placeOf(chunk.from), placeOf(edit.before), placeOf(chunk.to)];
-      if (cut <= from || cut > to) return { refused: 'Split a chunk between two of its measures.' };
-      const last = music.ids[cut - 1]!;
-      if (isThere(chunk.from, last) || isThere(edit.before, chunk.to)) return { refused: THERE };
+      const whole = placesBetween(music.ids, chunk.from, chunk.to);
+      const cut = music.ids.indexOf(edit.before);
+      if (!whole || cut < 0) return { refused: SPLIT };
+      const isInside = edit.beat !== undefined && edit.beat !== music.beats[cut]![0];
+      const before: Places = isInside
+        ? { from: whole.from, fromBeat: whole.fromBeat, to: cut, toBeat: edit.beat! - 1 }
+        : { from: whole.from, fromBeat: whole.fromBeat, to: cut - 1 };
+      const after: Places = { ...whole, from: cut, fromBeat: isInside ? edit.beat : undefined };
+      if (!isBehind(before) || !isBehind(after) || !covers(whole, before) || !covers(whole, after))
+        return { refused: SPLIT };
+      const [first, rest] = [endsIn(music, before), endsIn(music, after)];
+      if ('refused' in first) return first;
+      if ('refused' in rest) return rest;
+      if (isThere(first.from, first.to) || isThere(rest.from, rest.to)) return { refused: THERE };
       const second = chunk.steps.some((s) => s.id === 'join') ? chunk.steps : joining(chunk.steps);
       return as([
         ...chunks.slice(0, at),
-        { ...chunk, to: last },
-        { ...chunk, from: edit.before, name: null, steps: second },
+        { ...chunk, ...first },
+        { ...chunk, ...rest, name: null, steps: second },
         ...chunks.slice(at + 1),
       ]);
     }
     case 'join': {
-      const next = chunks.findIndex((c) => placeOf(c.from) === placeOf(chunk.to) + 1);
+      const places = chunks.map((c) => placesBetween(music.ids, c.from, c.to));
+      const own = places[at];
+      const next = places.findIndex((p) => own && p && follows(own, p));
       if (next < 0) return { refused: 'No chunk follows this one in the music.' };
       if (isThere(chunk.from, chunks[next]!.to)) return { refused: THERE };
       const whole = { ...chunk, to: chunks[next]!.to };
@@ -113,6 +152,12 @@ export function edited(plan: Plan, edit: PlanEdit, music: ToLearn): PlanChange {
     }
   }
 }
+
+const SPLIT = 'Split a chunk between two of its measures or beats.';
+
+/** Whether some places end behind where they begin. */
+const isBehind = ({ from, fromBeat, to, toBeat }: Places): boolean =>
+  compareEdges([from, fromBeat ?? 0], [to, toBeat ?? Infinity]) <= 0;
 
 /** The second part of a chunk that had nothing to be joined to has: it goes before polishing, or at the end. */
 function joining(steps: PlannedChunk['steps']): PlannedChunk['steps'] {

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { chunkId } from './chunks';
+import { chunkId } from './chunkId';
 import { proposedPlan, type Plan } from './plan';
 import { edited, type PlanEdit } from './planEdits';
 import { mergePlans } from './planMerge';

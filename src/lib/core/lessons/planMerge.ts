@@ -3,7 +3,7 @@
  * another. Where both change the same thing of a chunk, or both its place, the later change conflicts.
  */
 import { merged, mergedSet } from '../edits/merge';
-import { chunkId } from './chunks';
+import { chunkId } from './chunkId';
 import type { Plan, PlannedChunk } from './plan';
 
 /** A plan of both changes; or the chunks (or "method", "order") that both changed, each otherwise. */

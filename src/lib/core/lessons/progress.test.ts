@@ -115,6 +115,48 @@ describe('measures', () => {
   });
 });
 
+describe('chunks that begin or end at a beat', () => {
+  const plan = {
+    ...proposedPlan(MUSIC, 'front to back'),
+    chunks: [
+      { from: 'm0', to: 'm1:2', name: null, steps: [{ id: 'both', name: null }] },
+      {
+        from: 'm1:3',
+        to: 'm3',
+        name: null,
+        steps: [
+          { id: 'both', name: null },
+          { id: 'join', name: null },
+        ],
+      },
+    ],
+  };
+  const stateOf = (...events: LessonEvent[]) => planState(chunksIn(plan, MUSIC, GOAL), learned(events));
+  const done = (...events: LessonEvent[]): boolean[] => stateOf(...events).map((c) => !!c.steps[0]!.done);
+  const both = (chunk: string, more: Partial<LessonEvent> = {}): LessonEvent =>
+    did({ chunk, step: 'both', ...more });
+  it('are done by themselves: half of a measure is not the other half', () => {
+    expect(done(both('m0..m1:2'))).toEqual([true, false]);
+    expect(done(both('m1:3..m3'))).toEqual([false, true]);
+    expect(done(both('m0..m3'))).toEqual([true, true]);
+    expect(done(both('m0..m1:1'), both('m1:3..m3'))).toEqual([false, true]);
+  });
+  it('together are the measure that they share, at the slower of their tempi', () => {
+    const halves = [both('m0..m1:2', { tempo: 60 }), both('m1:3..m3', { tempo: 72 })];
+    expect(states(halves).slice(0, 4)).toEqual(['both', 'both', 'both', 'both']);
+    expect(states(halves.slice(0, 1)).slice(0, 3)).toEqual(['both', 'open', 'open']);
+    const [whole] = planState(chunksBy('front to back'), learned(halves));
+    expect(whole!.steps.find((s) => s.id === 'both')).toMatchObject({ measures: 4, tempo: 60 });
+    const [gap] = planState(chunksBy('front to back'), learned([both('m0..m1:1'), both('m1:3..m3')]));
+    expect(gap!.steps.find((s) => s.id === 'both')).toMatchObject({ done: null, measures: 3 });
+  });
+  it('are connected where they meet', () => {
+    const joins = (...events: LessonEvent[]) => stateOf(...events)[1]!.steps.find((s) => s.id === 'join')!;
+    expect(joins(both('m1:3..m3')).waits).toBe(true);
+    expect(joins(both('m1:3..m3'), both('m0..m1:2')).waits).toBe(false);
+  });
+});
+
 describe('gains', () => {
   it('count a step once, and a ladder by its rungs', () => {
     const chunks = chunksBy('front to back');

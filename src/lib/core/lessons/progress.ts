@@ -1,47 +1,103 @@
 /** How far a learner is: the state of every measure and hand, of every step of a plan, and what is next. Computed from the events. */
 import type { Form } from '../analysis/form';
 import type { Chunk, Step } from './plan';
-import { endsOf, holding, isGained, type LessonEvent } from './events';
+import { covers, follows, type Places } from '../score/places';
+import { placesOf } from './chunkId';
+import { holding, isGained, type LessonEvent } from './events';
 import { isLearning, passedBy, REVIEW } from './steps';
 
 /** What was reached of a step in a measure. */
-export interface Reached {
+interface Reached {
   /** The best tempo, in quarter notes per minute; null where none was measured. */
   readonly tempo: number | null;
   /** When it was last gained. */
   readonly at: string;
 }
 
+/** What was reached of a step in some beats of a measure: all of them, or those of a chunk that begins or ends inside it. */
+interface ReachedBeats extends Reached {
+  readonly beats: Beats;
+}
+
+/** Beats of a measure, the last included; all of them go from 0 to infinity. */
+interface Beats {
+  readonly first: number;
+  readonly last: number;
+}
+
+/** The beats of a measure that lie in some places. */
+const beatsOf = ({ from, to, fromBeat, toBeat }: Places, measure: number): Beats => ({
+  first: measure === from ? (fromBeat ?? 0) : 0,
+  last: measure === to ? (toBeat ?? Infinity) : Infinity,
+});
+
+const ALL: Beats = { first: 0, last: Infinity };
+
+/** Whether some stretches of beats together have all of others. */
+function fill(parts: readonly Beats[], { first, last }: Beats): boolean {
+  let reached = first;
+  for (const part of [...parts].sort((a, b) => a.first - b.first)) {
+    if (part.first > reached) break;
+    reached = Math.max(reached, part.last + 1);
+  }
+  return reached === Infinity || reached > last;
+}
+
 /** What was reached in each measure, by index. */
 export interface Learned {
-  readonly byMeasure: readonly ReadonlyMap<string, Reached>[];
+  readonly byMeasure: readonly ReadonlyMap<string, readonly ReachedBeats[]>[];
   /** The events that hold, with the measures of this version that each is about. */
-  readonly events: readonly (LessonEvent & { readonly from: number; readonly to: number })[];
+  readonly events: readonly (LessonEvent & Places)[];
   /** Steps gained in measures that this version does not have. */
   readonly elsewhere: readonly LessonEvent[];
 }
 
 /** Reads the events of an assignment, in any order, into the measures of a version. */
 export function learnedIn(ids: readonly string[], events: readonly LessonEvent[]): Learned {
-  const places = new Map(ids.map((id, i) => [id, i]));
-  const byMeasure = ids.map(() => new Map<string, Reached>());
+  const byMeasure = ids.map(() => new Map<string, ReachedBeats[]>());
   const elsewhere = new Map<string, LessonEvent>();
   const placed: Learned['events'][number][] = [];
   for (const event of holding(events)) {
-    const [first, last] = endsOf(event.chunk);
-    const [from, to] = [places.get(first), places.get(last)];
-    if (from === undefined || to === undefined) {
+    const places = placesOf(ids, event.chunk);
+    if (!places) {
       if (isGained(event)) elsewhere.set(`${event.chunk} ${event.step}`, event);
       continue;
     }
-    placed.push({ ...event, from, to });
+    placed.push({ ...event, ...places });
     if (!isGained(event)) continue;
-    for (let i = from; i <= to; i++) {
-      const best = Math.max(byMeasure[i]!.get(event.step)?.tempo ?? 0, event.tempo ?? 0) || null;
-      byMeasure[i]!.set(event.step, { tempo: best, at: event.at });
+    for (let i = places.from; i <= places.to; i++) {
+      const known = byMeasure[i]!.get(event.step) ?? [];
+      byMeasure[i]!.set(event.step, withReached(known, { beats: beatsOf(places, i), ...event }));
     }
   }
   return { byMeasure, events: placed, elsewhere: [...elsewhere.values()] };
+}
+
+/** With something more that was reached: of the same beats the best tempo and the last time are kept. */
+function withReached(known: readonly ReachedBeats[], { beats, tempo, at }: ReachedBeats): ReachedBeats[] {
+  const isSame = (r: ReachedBeats): boolean => r.beats.first === beats.first && r.beats.last === beats.last;
+  const before = known.find(isSame)?.tempo ?? 0;
+  return [...known.filter((r) => !isSame(r)), { beats, tempo: Math.max(before, tempo ?? 0) || null, at }];
+}
+
+/** What was reached in some beats of a measure: at once, else part by part, at the slowest of their tempi; nothing where a beat is missing. */
+function reachedIn(known: readonly ReachedBeats[] | undefined, wanted: Beats): Reached[] {
+  if (!known) return [];
+  const whole = known.filter(({ beats }) => beats.first <= wanted.first && beats.last >= wanted.last);
+  if (whole.length > 0)
+    return [
+      {
+        tempo: Math.max(...whole.map((r) => r.tempo ?? 0)) || null,
+        at: whole.map((r) => r.at).reduce((a, b) => (a > b ? a : b)),
+      },
+    ];
+  const parts = known.filter(({ beats }) => beats.first <= wanted.last && beats.last >= wanted.first);
+  return fill(
+    parts.map((r) => r.beats),
+    wanted,
+  )
+    ? parts
+    : [];
 }
 
 /** A step of a chunk as it stands. */
@@ -55,8 +111,12 @@ export interface StepState {
 }
 
 function stepState({ byMeasure }: Pick<Learned, 'byMeasure'>, chunk: Chunk, step: Step): StepState {
-  const reached = byMeasure.slice(chunk.from, chunk.to + 1).flatMap((steps) => steps.get(step.id) ?? []);
-  const isWhole = reached.length > chunk.to - chunk.from;
+  const inMeasures = byMeasure
+    .slice(chunk.from, chunk.to + 1)
+    .map((steps, i) => reachedIn(steps.get(step.id), beatsOf(chunk, chunk.from + i)));
+  const measures = inMeasures.filter((reached) => reached.length > 0).length;
+  const isWhole = measures > chunk.to - chunk.from;
+  const reached = inMeasures.flat();
   const tempi = reached.flatMap((r) => r.tempo ?? []);
   // A measure that was played without a measured tempo says nothing of how fast all of it goes.
   const tempo = isWhole && tempi.length === reached.length ? Math.min(...tempi) : null;
@@ -66,7 +126,7 @@ function stepState({ byMeasure }: Pick<Learned, 'byMeasure'>, chunk: Chunk, step
     .map((r) => r.at)
     .sort()
     .at(-1);
-  return { done: isDone ? { tempo, at: at! } : null, measures: reached.length, tempo };
+  return { done: isDone ? { tempo, at: at! } : null, measures, tempo };
 }
 
 /** A chunk with its steps as they stand. */
@@ -81,7 +141,7 @@ function hasNeighbour(
   passed: readonly ReadonlySet<string>[],
   chunk: Chunk,
 ): boolean {
-  const before = chunks.findIndex((c) => c.to === chunk.from - 1);
+  const before = chunks.findIndex((c) => follows(c, chunk));
   return before < 0 || !chunks[before]!.steps.some((s) => s.id === 'both') || passed[before]!.has('both');
 }
 
@@ -147,18 +207,24 @@ export function measureStates(
   { events, byMeasure }: Pick<Learned, 'byMeasure' | 'events'>,
   goal: number,
 ): MeasureState[] {
-  const hands = byMeasure.map(() => ({ right: false, left: false, both: false, goal: false }));
+  const played = byMeasure.map(() => ({
+    right: [] as Beats[],
+    left: [] as Beats[],
+    both: [] as Beats[],
+    goal: [] as Beats[],
+  }));
   for (const event of events) {
     if (!isGained(event) || event.hand === null || event.step === REVIEW) continue;
     for (let i = event.from; i <= event.to; i++) {
-      hands[i]![event.hand] = true;
-      if (isAtGoal(event, goal)) hands[i]!.goal = true;
+      played[i]![event.hand].push(beatsOf(event, i));
+      if (isAtGoal(event, goal)) played[i]!.goal.push(beatsOf(event, i));
     }
   }
-  const own = hands.map((h): MeasureState => {
-    if (h.goal) return 'goal';
-    if (h.both || (h.right && h.left)) return 'both';
-    return h.right ? 'right' : h.left ? 'left' : 'open';
+  const own = played.map(({ right, left, both, goal: atGoal }): MeasureState => {
+    if (fill(atGoal, ALL)) return 'goal';
+    const [isRight, isLeft] = [fill([...right, ...both], ALL), fill([...left, ...both], ALL)];
+    if (fill(both, ALL) || (isRight && isLeft)) return 'both';
+    return isRight ? 'right' : isLeft ? 'left' : 'open';
   });
   const best = new Map<number, MeasureState>();
   own.forEach((state, i) => {
@@ -177,8 +243,7 @@ export function gainsOf(
   return events.flatMap((event) => {
     if (!isGained(event) || event.step === REVIEW) return [];
     const chunk =
-      chunks.find((c) => c.from <= event.from && c.to >= event.to) ??
-      chunks.find((c) => c.from >= event.from && c.from <= event.to);
+      chunks.find((c) => covers(c, event)) ?? chunks.find((c) => c.from >= event.from && c.from <= event.to);
     const step = chunk?.steps.find((s) => s.id === event.step);
     if (!chunk || !step) return [];
     const key = `${chunk.id} ${step.id}`;

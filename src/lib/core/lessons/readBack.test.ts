@@ -6,7 +6,8 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { daysAfter } from './calendar';
 import { estimateOf, minutesLeft, paceOf } from './estimate';
-import { endsOf, holding, type Grade, type LessonEvent } from './events';
+import { edgesOf } from './chunkId';
+import { holding, type Grade, type LessonEvent } from './events';
 import { historyOf } from './history';
 import { gainsOf, learnedIn, measureStates, nextSteps, planState, type MeasureState } from './progress';
 import { REVIEW, STEPS } from './steps';
@@ -53,7 +54,7 @@ const holds = (event: LessonEvent, all: readonly LessonEvent[]): boolean =>
 const about = (measure: number, all: readonly LessonEvent[]): LessonEvent[] =>
   all.filter((event) => {
     if (event.withdraws !== null || event.grade === 1 || !holds(event, all)) return false;
-    const [from, to] = endsOf(event.chunk).map((id) => ids.indexOf(id)) as [number, number];
+    const [from, to] = edgesOf(event.chunk).map((id) => ids.indexOf(id)) as [number, number];
     return form.firstSeen.some((first, i) => first === form.firstSeen[measure] && i >= from && i <= to);
   });
 
@@ -62,7 +63,7 @@ function stateSaid(measure: number, all: readonly LessonEvent[]): MeasureState {
   const copies = ids.flatMap((_, i) => (form.firstSeen[i] === form.firstSeen[measure] ? [i] : []));
   const inCopy = (copy: number): LessonEvent[] =>
     about(measure, all).filter((event) => {
-      const [from, to] = endsOf(event.chunk).map((id) => ids.indexOf(id)) as [number, number];
+      const [from, to] = edgesOf(event.chunk).map((id) => ids.indexOf(id)) as [number, number];
       return copy >= from && copy <= to && event.step !== REVIEW && event.hand !== null;
     });
   const said = copies.map((copy): MeasureState => {
@@ -101,7 +102,7 @@ describe('read back by another reader', () => {
         const plain = events.filter((e) => e.withdraws === null && e.grade !== 1 && holds(e, events));
         const gainedIn = (measure: number, step: string): LessonEvent[] =>
           plain.filter((e) => {
-            const [from, to] = endsOf(e.chunk).map((id) => ids.indexOf(id)) as [number, number];
+            const [from, to] = edgesOf(e.chunk).map((id) => ids.indexOf(id)) as [number, number];
             return e.step === step && measure >= from && measure <= to;
           });
         for (const { chunk, steps } of planState(CHUNKS, learnedIn(ids, events)))

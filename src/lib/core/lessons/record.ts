@@ -1,6 +1,7 @@
 /** What a lesson has to say, as it travels from its page to the record: an event, what takes one back, or what is written and set. */
 import { z } from 'zod';
 import { linesText } from '../plainText';
+import { chunkSchema } from './chunkId';
 import { heardSchema } from './heard';
 
 /** Named by the page that says it: what arrives twice is kept once. */
@@ -9,8 +10,6 @@ const assignment = z.string().max(40);
 /** When it was done, by the clock of the page: what was kept there while the server was away is not of now. */
 const at = z.iso.datetime().optional();
 
-/** First and last measure by their ids in the source. */
-export const chunkSchema = z.string().regex(/^[mi]\d{1,5}\.\.[mi]\d{1,5}$/, 'Name the measures.');
 export const stepIdSchema = z.string().regex(/^[a-z0-9-]{1,40}$/i, 'Name the step.');
 
 /** Quarter notes per minute. */

@@ -3,6 +3,7 @@
  * grade a day counts, the last one; a tick without a grade counts as "well".
  */
 import { createEmptyCard, fsrs, type Card, type Grade as Rating } from 'ts-fsrs';
+import { covers } from '../score/places';
 import { daysAfter, type Day } from './calendar';
 import { isGained, UNGRADED, type Grade, type LessonEvent } from './events';
 import type { Chunk } from './plan';
@@ -85,7 +86,7 @@ export function reviewsOf(
   const played = events.filter(isPlayed);
   const known = knownSince(chunks, states, played, goal);
   const ofChunks = chunks.flatMap((chunk): Review[] => {
-    const own = played.filter((e) => e.from <= chunk.from && e.to >= chunk.to);
+    const own = played.filter((e) => covers(e, chunk));
     const begun = own.findIndex(isGained);
     const memory = begun < 0 ? null : memoryOf(own.slice(begun).map(graded));
     const isLearned = states.slice(chunk.from, chunk.to + 1).every((s) => s === 'both' || s === 'goal');

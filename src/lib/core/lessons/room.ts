@@ -1,18 +1,21 @@
 /** What a practice room is about: today's steps of one student, as they are set or, where nothing is, as they are next. */
 import type { TimeSignature } from '../score/score';
 import type { Version } from '../version/realise';
+import type { Places } from '../score/places';
+import { chunkOf, placesOf } from './chunkId';
 import { nameOf, whereIn, type PieceInWords } from './inWords';
+import { playedIn } from './plan';
 import { playedBy, stepFacts, type StepHand } from './steps';
 import type { WeekItem } from './week';
 
 /** A step of today, ready to be practised. Tempi are quarter notes per minute, measures by index. */
-export interface RoomTask {
+export interface RoomTask extends Places {
   readonly assignment: string;
   readonly title: string;
   readonly time: TimeSignature;
   readonly chunk: string;
-  readonly from: number;
-  readonly to: number;
+  /** What of the piece is shown and played, named like a chunk: its places. */
+  readonly shows: string;
   /** "A, measures 1 to 4" */
   readonly where: string;
   readonly step: string;
@@ -34,7 +37,7 @@ export interface RoomTask {
 /** What a room plays, hears and shows of a piece. */
 export interface RoomPiece {
   readonly music: Pick<Version, 'score' | 'feel' | 'counts'>;
-  /** Drawn music by chunk, a picture a line. */
+  /** Drawn music by what a step shows, a picture a line. */
   readonly pictures: Readonly<Record<string, readonly string[]>>;
 }
 
@@ -65,18 +68,20 @@ export function tasksOf(
   item: WeekItem,
   isDone: (step: string) => boolean = () => false,
 ): RoomTask[] {
-  const [from, to] = item.chunk.split('..').map((id) => piece.ids.indexOf(id));
-  if (from === undefined || to === undefined || from < 0 || to < from) return [];
+  const places = placesOf(piece.ids, item.chunk);
+  if (!places) return [];
+  const chunks = piece.plans.map((p) => p.chunk);
   const minutes = sharedMinutes(item.minutes, item.steps.length);
   return item.steps.map((step, i): RoomTask => {
     const planned = piece.plans.find((p) => p.chunk.id === item.chunk)?.steps.find((s) => s.id === step);
+    const played = playedIn(step, places, chunks).places;
     return {
       assignment: item.assignment,
       title: piece.title,
       time: piece.time,
       chunk: item.chunk,
-      from,
-      to,
+      ...played,
+      shows: chunkOf(piece.ids, played),
       where: whereIn(piece, item.chunk),
       step,
       says: nameOf(piece, step),

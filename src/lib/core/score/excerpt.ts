@@ -1,28 +1,49 @@
 import { endOf } from './metre';
-import type { ClefMark, Mark, PedalMark, Score } from './score';
+import { ticksOf, type Places } from './places';
+import type { ClefMark, Mark, Measure, Note, PedalMark, Score } from './score';
 import type { Ticks } from './ticks';
 
-/** The measures `from` to `to` (both included, by index) as a score of their own; onsets keep counting from the old start. */
-export function excerpt(score: Score, from: number, to: number): Score {
-  const measures = score.measures.slice(from, to + 1);
-  const first = measures[0];
-  const last = measures.at(-1);
-  if (!first || !last) return { ...score, measures: [], parts: [], chordSymbols: [], pedals: [] };
-  const inside = (item: { onset: number }): boolean => item.onset >= first.start && item.onset < endOf(last);
+/** The measures of some places as a score of their own; onsets keep counting from the old start. A measure may be cut at a beat. */
+export function excerpt(score: Score, places: Places): Score {
+  const whole = score.measures.slice(places.from, places.to + 1);
+  if (whole.length === 0) return { ...score, measures: [], parts: [], chordSymbols: [], pedals: [] };
+  const { start, end } = ticksOf(score.measures, { ...places, to: places.from + whole.length - 1 });
+  const measures = whole.map((measure) => measureWithin(measure, start, end));
+  const inside = (item: { onset: number }): boolean => item.onset >= start && item.onset < end;
   return {
     ...score,
     measures,
     parts: score.parts.map((part) => ({
       ...part,
-      notes: part.notes.filter(inside),
-      ...(part.clefs ? { clefs: clefsWithin(part.clefs, first.start, endOf(last)) } : {}),
-      ...(part.marks ? { marks: marksWithin(part.marks, first.start, endOf(last)) } : {}),
+      notes: part.notes.filter(inside).map((note) => noteWithin(note, end)),
+      ...(part.clefs ? { clefs: clefsWithin(part.clefs, start, end) } : {}),
+      ...(part.marks ? { marks: marksWithin(part.marks, start, end) } : {}),
     })),
     chordSymbols: score.chordSymbols.filter(inside),
     ...(score.tempoChanges ? { tempoChanges: score.tempoChanges.filter(inside) } : {}),
-    pedals: pedalsWithin(score.pedals, first.start, endOf(last)),
+    pedals: pedalsWithin(score.pedals, start, end),
   };
 }
+
+/** A measure, or the part of it that lies between two ticks. */
+function measureWithin(measure: Measure, from: Ticks, to: Ticks): Measure {
+  if (measure.start >= from && endOf(measure) <= to) return measure;
+  const start = Math.max(measure.start, from);
+  return {
+    ...measure,
+    start,
+    length: Math.min(endOf(measure), to) - start,
+    beginsAt: measure.beginsAt + start - measure.start,
+  };
+}
+
+/** A note as long as it sounds before the end; what it would be tied to lies behind it. */
+const noteWithin = (note: Note, end: Ticks): Note => {
+  if (note.onset + note.duration <= end) return note;
+  const { tie, ...rest } = note;
+  const isHeld = tie === 'stop' || tie === 'both';
+  return { ...rest, duration: end - note.onset, ...(isHeld ? { tie: 'stop' as const } : {}) };
+};
 
 /** Clefs of a stretch: those that hold when it begins stand at its beginning. */
 function clefsWithin(clefs: readonly ClefMark[], from: Ticks, to: Ticks): ClefMark[] {

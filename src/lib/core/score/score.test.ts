@@ -229,17 +229,17 @@ describe('excerpts', () => {
     ],
   };
   it('hold the notes of their measures and keep their onsets', () => {
-    const part = excerpt(score, 1, 2);
+    const part = excerpt(score, { from: 1, to: 2 });
     expect(part.measures.map((m) => m.index)).toEqual([1, 2]);
     expect(part.parts[0]!.notes.map((n) => n.onset / Q)).toEqual([2, 4]);
   });
   it('open a pedal that is already down and close one that stays down', () => {
-    expect(excerpt(score, 1, 2).pedals.map((p) => [p.onset / Q, p.type])).toEqual([
+    expect(excerpt(score, { from: 1, to: 2 }).pedals.map((p) => [p.onset / Q, p.type])).toEqual([
       [2, 'start'],
       [4, 'change'],
       [6, 'stop'],
     ]);
-    expect(excerpt(score, 2, 3).pedals.map((p) => [p.onset / Q, p.type])).toEqual([
+    expect(excerpt(score, { from: 2, to: 3 }).pedals.map((p) => [p.onset / Q, p.type])).toEqual([
       [4, 'start'],
       [8, 'stop'],
     ]);

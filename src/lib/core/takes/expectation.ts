@@ -39,6 +39,9 @@ interface Stretch {
   /** First and last written measure, by index. */
   readonly from: number;
   readonly to: number;
+  /** Ticks of the first measure that are not played, and ticks of the last one after which nothing is. */
+  readonly skips?: Ticks;
+  readonly until?: Ticks;
   /** One hand alone; without it both. */
   readonly hand?: TakenHand;
   /** Quarter notes per minute that are asked for; without it the performance's own. */
@@ -51,9 +54,9 @@ const TOGETHER = TICKS_PER_QUARTER / 8;
 /** The expectation of a stretch, as it is played the first time. Empty where no note stands there. */
 export function expectationOf(
   performance: Performance,
-  { from, to, hand, tempo = performance.tempi[0]?.tempo ?? 100 }: Stretch,
+  { hand, tempo = performance.tempi[0]?.tempo ?? 100, ...stretch }: Stretch,
 ): Expectation {
-  const played = stretchOf(performance, from, to);
+  const played = stretchOf(performance, stretch);
   const begins = played[0]?.onset ?? 0;
   const strikes = played.flatMap((measure) =>
     performance.notes
@@ -84,11 +87,19 @@ const isOf = (hand: TakenHand | undefined, staff: number): boolean =>
   !hand || (staff === 1) === (hand === 'right');
 
 /** The measures of a stretch as they follow one another the first time that it is played. */
-function stretchOf({ measures }: Performance, from: number, to: number): Performance['measures'] {
+function stretchOf(
+  { measures }: Performance,
+  { from, to, skips = 0, until = Infinity }: Pick<Stretch, 'from' | 'to' | 'skips' | 'until'>,
+): Performance['measures'] {
   const start = measures.findIndex((m) => m.index === from);
   if (start < 0) return [];
   const end = measures.findIndex((m, i) => i >= start && m.index === to);
-  return measures.slice(start, end < 0 ? undefined : end + 1);
+  const own = measures.slice(start, end < 0 ? undefined : end + 1);
+  return own.map((measure, i) => {
+    const begins = i === 0 ? skips : 0;
+    const ends = i === own.length - 1 ? Math.min(measure.length, until) : measure.length;
+    return { ...measure, onset: measure.onset + begins, length: ends - begins };
+  });
 }
 
 /** Of a written note that sounds as several the longest stroke is the note itself; the others adorn it. */

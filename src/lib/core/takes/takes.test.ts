@@ -2,6 +2,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { perform } from '../performance/perform';
+import { insideOf } from '../score/places';
 import { scoreFrom } from '../test/shorthand';
 import { expectationOf, type Expectation } from './expectation';
 import { proposedGrade } from './grade';
@@ -42,6 +43,18 @@ describe('what is expected', () => {
     expect(wanted({ hand: 'left' }).notes).toHaveLength(15);
     expect(wanted({ from: 2, to: 2 }).onsets.map((o) => o.time)).toEqual([0, 10080, 20160]);
     expect(wanted({ from: 9, to: 9 }).onsets).toEqual([]);
+  });
+  it('begins and ends at a beat where that is asked: what is struck before or after it is not missed', () => {
+    const { measures } = song;
+    const places = { from: 0, to: 1, fromBeat: 2, toBeat: 2 };
+    const { notes, onsets } = wanted({ ...places, ...insideOf(measures, places) });
+    // The left hand of the second measure, and A, B, D, B above it.
+    expect(notes.map((n) => n.midi)).toEqual([69, 71, 55, 59, 62, 74, 71]);
+    expect(onsets[0]!.time).toBe(0);
+    const cut = wanted({ ...places, ...insideOf(measures, places) });
+    const take = judge(cut, exact(cut), true);
+    expect(take.measures.map((m) => m.notes.length)).toEqual([2, 5]);
+    expect(take.isWhole).toBe(true);
   });
   it('does not ask for the notes of an ornament', () => {
     const trill = {

@@ -1,5 +1,6 @@
 /** For tests: a song of A B A, its plan, and events as they are written down. */
 import { formOf } from '../analysis/form';
+import { beatsIn } from '../score/places';
 import { scoreFrom } from './shorthand';
 import type { LessonEvent } from '../lessons/events';
 import { chunksIn, proposedPlan, type Chunk, type MethodId, type ToLearn } from '../lessons/plan';
@@ -15,6 +16,7 @@ export const SONG = scoreFrom({
 export const GOAL = 80;
 export const MUSIC: ToLearn & { readonly form: ReturnType<typeof formOf> } = {
   ids: SONG.measures.map((m) => m.id),
+  beats: SONG.measures.map(beatsIn),
   form: formOf(SONG),
   difficulty: SONG.measures.map((_, i) => (i >= 4 && i < 8 ? 60 : 20)),
 };

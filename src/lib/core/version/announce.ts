@@ -1,4 +1,5 @@
 /** What a screen reader hears of a note: "Measure 7, beat 2, right hand, F sharp 4, quarter, finger 2, your choice, in D7, with A 3: because …". */
+import { ticksOf, type Places } from '../score/places';
 import { capital } from '../capital';
 import { beatLength, placeInMeasure } from '../score/metre';
 import { measureText } from '../score/measureText';
@@ -95,12 +96,9 @@ export interface Reading {
 }
 
 /** Everything that hands strike in some measures (first and last by index), in order of time and from below. */
-export function readingOf(
-  version: Announced,
-  { from, to }: { readonly from: number; readonly to: number },
-): Reading[] {
+export function readingOf(version: Announced, places: Places): Reading[] {
   const { measures, parts } = version.score;
-  const [start, end] = [measures[from]?.start ?? 0, (measures[to]?.start ?? 0) + (measures[to]?.length ?? 0)];
+  const { start, end } = ticksOf(measures, places);
   return parts[0]!.notes
     .filter((n) => isStruck(n) && n.onset >= start && n.onset < end)
     .map((n) => ({

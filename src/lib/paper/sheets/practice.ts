@@ -1,7 +1,7 @@
 /** The practice sheet: what is set for the week, how each piece of it begins, a box for every day, and a line for whoever is at home. */
 import { capital } from '$core/capital';
 import { CAUTION } from '$core/lessons/caution';
-import { measuresText } from '$core/score/measureText';
+import { placesText } from '$core/score/places';
 import { tempoText } from '$core/score/tempoText';
 import { HAIRLINE, INK, QUIET } from '$lib/engrave/look';
 import { element, type SvgElement } from '$lib/engrave/svg';
@@ -33,17 +33,15 @@ function weekOf({ week, chunks, version }: Source): WeekSet {
   return {
     minutesADay: USUAL_MINUTES,
     note: '',
-    items: taken.map(({ from, to, steps }): ToPractise => {
+    items: taken.map(({ steps, ...places }): ToPractise => {
       const own = steps.slice(0, FIRST_STEPS);
       const tempo = own.flatMap((s) => s.ladder.slice(0, 1))[0];
       return {
         piece: null,
-        from,
-        to,
-        isHere: true,
-        measures: measuresText(numbers, from, to),
+        places,
+        measures: placesText(numbers, places),
         steps: own.map((s) => s.says),
-        tempo: tempo === undefined ? null : tempoText(measures[from]!.time, tempo),
+        tempo: tempo === undefined ? null : tempoText(measures[places.from]!.time, tempo),
         minutes: Math.max(1, Math.round(USUAL_MINUTES / taken.length)),
       };
     }),
@@ -125,15 +123,16 @@ async function itemBlock(source: Source, item: ToPractise, width: number): Promi
 }
 
 /** How a chunk begins, engraved. */
-async function incipitOf(source: Source, { from, to, isHere }: ToPractise): Promise<Block | undefined> {
-  if (!isHere) return undefined;
+async function incipitOf(source: Source, { places }: ToPractise): Promise<Block | undefined> {
+  if (!places) return undefined;
+  const { from, to } = places;
   const { version } = source;
   // A pickup comes on top of the first measures.
   const more = version.score.measures[from]?.number === '0' ? 1 : 0;
   for (let count = INCIPIT.measures + more; count > more; count--) {
     const systems = await systemsOf(version, {
-      from,
-      to: Math.min(to, from + count - 1),
+      ...places,
+      ...(from + count - 1 < to ? { to: from + count - 1, toBeat: undefined } : {}),
       show: { ...shownOf(source), counts: false, words: 'none', names: false, pedal: false },
       width: INCIPIT.width,
       staff: INCIPIT.staff,

@@ -3,7 +3,7 @@
  * version are named by their ids in the source. Runs when the database is opened, once; what cannot be read stays where it is
  * and is tried again the next time.
  */
-import { chunkId } from '$core/lessons/chunks';
+import { chunkId } from '$core/lessons/chunkId';
 import { editTo, type Edited } from '$core/edits/edit';
 import { listed, type VersionDocument } from '$core/version/document';
 import { introductionOf } from '$core/version/introduction';

@@ -22,7 +22,7 @@ export function sectionFile(
   const numbers = score.measures.map((m) => m.number);
   if (from > to || to >= numbers.length) return undefined;
   const title = `${score.title}, ${measuresText(numbers, from, to)}`;
-  const bytes = new TextEncoder().encode(writeMusicXml({ ...excerpt(score, from, to), title }));
+  const bytes = new TextEncoder().encode(writeMusicXml({ ...excerpt(score, { from, to }), title }));
   const name = `${title}.musicxml`;
   return { name, bytes, found: { ...readPiece(db, { name, bytes }), title } };
 }

@@ -2,6 +2,8 @@
  * What pages show of pieces and versions, derived from their content. Reads and arranges, and so runs in the pool; summaries.ts keeps
  * what comes out.
  */
+import type { ToLearn } from '$core/lessons/plan';
+import { beatsIn } from '$core/score/places';
 import { idiomOf } from '$core/analysis/idiom';
 import type { Idiom } from '$core/analysis/idioms';
 import { formOf, type Form } from '$core/analysis/form';
@@ -63,6 +65,7 @@ export interface VersionSummary {
   /** By measure of the version. */
   readonly ids: readonly string[];
   readonly numbers: readonly string[];
+  readonly beats: ToLearn['beats'];
   readonly difficulty: readonly number[];
   /** Points of each kind of difficulty by measure, in the order of STRANDS. */
   readonly strands: readonly (readonly number[])[];
@@ -109,6 +112,7 @@ const formFacts = (form: Form, measures: readonly Measure[]) => ({
   time: measures.at(-1)!.time,
   ids: measures.map((m) => m.id),
   numbers: measures.map((m) => m.number),
+  beats: measures.map(beatsIn),
   form: {
     firstSeen: form.firstSeen,
     newMeasures: form.newMeasures,

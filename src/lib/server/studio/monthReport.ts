@@ -4,7 +4,6 @@ import { holding, isGained, type Grade, type LessonEvent } from '$core/lessons/e
 import { learnedIn, measureStates } from '$core/lessons/progress';
 import { REVIEW, stepInSentence } from '$core/lessons/steps';
 import { plural } from '$core/plural';
-import { measuresBetween } from '$core/score/measureText';
 import { tempoText, toBeats } from '$core/score/tempoText';
 import { and, eq, gte, isNotNull, lte, min } from 'drizzle-orm';
 import type { Db } from '../db/open';
@@ -124,7 +123,7 @@ export async function monthReport(
     next: progress.flatMap((p) =>
       p.next[0]
         ? [
-            `${p.title}, ${p.next[0].chunk.section}, ${measuresBetween(p.next[0].numbers)}: ${stepInSentence(p.next[0].step.says)}.`,
+            `${p.title}, ${p.next[0].chunk.section}, ${p.next[0].where}: ${stepInSentence(p.next[0].step.says)}.`,
           ]
         : [],
     ),

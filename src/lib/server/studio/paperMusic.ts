@@ -2,7 +2,7 @@
 import { noteNaming } from '$core/theory/noteNames';
 import { chunksIn, type Plan } from '$core/lessons/plan';
 import type { VoiceRange } from '$core/keys/rank';
-import { endsOf } from '$core/lessons/events';
+import { placesOf } from '$core/lessons/chunkId';
 import { listed, type VersionDocument } from '$core/version/document';
 import { toLearn } from '$core/version/toLearn';
 import { writeSvg } from '$lib/engrave/svg';
@@ -86,7 +86,7 @@ function sourceFor(db: Db, asked: PaperFor, choices: Choices): Source {
     choices,
   });
   const { version } = made;
-  const places = new Map(version.score.measures.map((m) => [m.id, m.index]));
+  const ids = version.score.measures.map((m) => m.id);
   return {
     ...made,
     chunks: plan ? chunksIn(plan, toLearn(version), version.goalTempo) : made.chunks,
@@ -94,9 +94,8 @@ function sourceFor(db: Db, asked: PaperFor, choices: Choices): Source {
       minutesADay: week.minutesADay,
       note: week.note,
       items: week.lines.map(({ piece: title, chunk, where, ...line }) => {
-        const [from, to] = endsOf(chunk).map((id) => places.get(id));
-        const isHere = title === null && from !== undefined && to !== undefined;
-        return { ...line, piece: title, measures: where, from: from ?? 0, to: to ?? 0, isHere };
+        const places = title === null ? placesOf(ids, chunk) : undefined;
+        return { ...line, piece: title, measures: where, places };
       }),
     },
   };

@@ -1,5 +1,7 @@
 /** Where a learner stands in each piece: computed from the events over what was given, never stored as truth. */
 import type { Day } from '$core/lessons/calendar';
+import { placesText } from '$core/score/places';
+import { placesOf } from '$core/lessons/chunkId';
 import { minutesLeft } from '$core/lessons/estimate';
 import { isGained, type LessonEvent } from '$core/lessons/events';
 import { historyOf, type History } from '$core/lessons/history';
@@ -24,13 +26,11 @@ import type { VersionSummary } from './derive';
 import { versionBasis, versionSummaries, versionSummaryOf } from './summaries';
 import { findVersion } from './versions';
 
-/** Measures by their printed numbers, the first and the last. */
-export type Numbers = readonly [string, string];
-
 /** Something to practise, as a line says it. */
 export interface NextLine {
   readonly chunk: Pick<Chunk, 'id' | 'section' | 'name'>;
-  readonly numbers: Numbers;
+  /** "measures 1 to 4" */
+  readonly where: string;
   readonly step: {
     readonly id: string;
     readonly says: string;
@@ -42,7 +42,8 @@ export interface NextLine {
 
 /** Something that is kept alive, as a line says it. */
 export interface ReviewLine extends Review {
-  readonly numbers: Numbers;
+  /** "measures 1 to 4" */
+  readonly where: string;
 }
 
 /** How an assignment stands. */
@@ -101,8 +102,6 @@ function computed(
   const plans = planState(chunks, learned);
   // A pickup is not counted as a measure.
   const isNew = (i: number): boolean => form.firstSeen[i] === i && numbers[i] !== '0';
-  const numbersOf = ({ from, to }: { from: number; to: number }): Numbers => [numbers[from]!, numbers[to]!];
-  const placeOf = (id: string): number => ids.indexOf(id);
   return {
     chunks,
     learned,
@@ -116,20 +115,17 @@ function computed(
     isKnown: states.every((s, i) => !isNew(i) || s === 'goal'),
     next: nextSteps(plans, AHEAD).map(({ chunk, step, tempo }: NextStep): NextLine => ({
       chunk: { id: chunk.id, section: chunk.section, name: chunk.name },
-      numbers: numbersOf(chunk),
+      where: placesText(numbers, chunk),
       step: { id: step.id, says: step.says, hand: step.hand, minutes: step.minutes },
       tempo,
     })),
     left: minutesLeft(plans),
-    reviews: reviewsOf(chunks, learned, states, ids, goalTempo).map((review): ReviewLine => {
-      const [from, to] = review.chunk.split('..').map(placeOf) as [number, number];
-      return {
-        ...review,
-        // As exactly as days need it.
-        stability: Math.round(review.stability * 100) / 100,
-        numbers: numbersOf({ from, to }),
-      };
-    }),
+    reviews: reviewsOf(chunks, learned, states, ids, goalTempo).map((review): ReviewLine => ({
+      ...review,
+      // As exactly as days need it.
+      stability: Math.round(review.stability * 100) / 100,
+      where: placesText(numbers, placesOf(ids, review.chunk)!),
+    })),
     picture: pathPicture(form, difficulty, states),
   };
 }
@@ -424,6 +420,7 @@ export async function progressOf(db: Db, work: Work, row: AssignmentRow) {
     time: summary.time,
     ids: summary.ids,
     numbers: summary.numbers,
+    beats: summary.beats,
     form: summary.form,
     difficulty: summary.difficulty,
     states,

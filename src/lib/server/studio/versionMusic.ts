@@ -4,7 +4,7 @@ import { decisionText, kindOf } from '$core/decisions/registry';
 import { subjectOf } from '$core/decisions/decide';
 import { placeText } from '$core/decisions/placeText';
 import { scoreOfWhole } from '$core/difficulty/level';
-import { endsOf } from '$core/lessons/events';
+import { placesOf } from '$core/lessons/chunkId';
 import { keyCode, keyName } from '$core/theory/key';
 import { versionKey } from '$core/version/arrangement';
 import { listed, type VersionDocument } from '$core/version/document';
@@ -81,12 +81,10 @@ export function stretchSheets(
   { pieceId, document, show, chunks }: Of & { readonly show: LargeWish; readonly chunks: readonly string[] },
 ): { readonly chunk: string; readonly sheets: readonly Sheet[] }[] {
   const version = realiseDocument(db, pieceId, document);
-  const places = new Map(version.score.measures.map((m) => [m.id, m.index]));
+  const ids = version.score.measures.map((m) => m.id);
   return chunks.flatMap((chunk) => {
-    const [from, to] = endsOf(chunk).map((id) => places.get(id));
-    return from === undefined || to === undefined || to < from
-      ? []
-      : [{ chunk, sheets: largeSheets(version, { from, to }, show) }];
+    const places = placesOf(ids, chunk);
+    return places ? [{ chunk, sheets: largeSheets(version, places, show) }] : [];
   });
 }
 

@@ -1,4 +1,5 @@
 /** What can be done on the bench, as intents: plain data that keys, clicks and menus mean. `perform` carries them out. */
+import { beatAt, type Places } from '$core/score/places';
 import type { DecisionKey } from '$core/decisions/kind';
 import { allKinds, kindOf, type Decision, type KindId } from '$core/decisions/registry';
 import { sectionDecision } from '$core/decisions/holds';
@@ -122,9 +123,18 @@ function hear({ sound, selection, view }: BenchState, fingering: MeasureFingerin
   void sound.hear(measure, next?.hand ?? hand, next?.fingers ?? {});
 }
 
-/** The measures that are chosen, where they are several; else those of the phrase in hand. */
-function phraseInHand({ view, phrase, selection }: BenchState): { from: number; to: number } | undefined {
-  const { range } = selection;
+/** What is chosen, from the beat of its first note to that of its last where it is not by measure; else the phrase in hand. */
+function phraseInHand({ view, phrase, selection }: BenchState): Places | undefined {
+  const { range, notes, byMeasure } = selection;
+  const measures = view.version?.score.measures;
+  if (!byMeasure && notes.length > 1 && measures && range) {
+    const onsets = notes.map((n) => n.onset);
+    return {
+      ...range,
+      fromBeat: beatAt(measures[range.from]!, Math.min(...onsets)),
+      toBeat: beatAt(measures[range.to]!, Math.max(...onsets)),
+    };
+  }
   return range && range.from !== range.to ? range : view.version?.form.phrases[phrase];
 }
 

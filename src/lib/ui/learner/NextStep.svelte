@@ -2,7 +2,7 @@
   /** The next thing to practise in a piece, in one sentence. */
   import { stepInSentence } from '$core/lessons/steps';
   import type { TimeSignature } from '$core/score/score';
-  import { measuresBetween, tempoText } from '$ui/text';
+  import { tempoText } from '$ui/text';
 
   interface Props {
     title?: string;
@@ -10,8 +10,8 @@
     next:
       | {
           chunk: { section: string; name?: string | null };
-          /** Numbers of its first and last measure, as they are printed. */
-          numbers: readonly [string, string];
+          /** "measures 1 to 4" */
+          where: string;
           step: { says: string; hand: string | null };
           tempo: number | null;
         }
@@ -22,8 +22,6 @@
 </script>
 
 {#if title}<strong class="font-semibold">{title}</strong>{next ? ', ' : ': '}{/if}{#if next}{next.chunk
-    .name ?? next.chunk.section}, {measuresBetween(next.numbers)}: {stepInSentence(
-    next.step.says,
-  )}{#if next.tempo},
+    .name ?? next.chunk.section}, {next.where}: {stepInSentence(next.step.says)}{#if next.tempo},
     <span class="font-mono whitespace-nowrap tracking-tight">{tempoText(time, next.tempo)}</span
     >{/if}{:else}every step is done{/if}

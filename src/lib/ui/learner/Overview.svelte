@@ -3,7 +3,7 @@
   import { stepInSentence } from '$core/lessons/steps';
   import { levelText } from '$core/arrange/levels';
   import { keepFile } from '$ui/sound/keepFile';
-  import { GOAL_TEXTS, measuresBetween, shortDate, shortWeekday, timeText } from '$ui/text';
+  import { GOAL_TEXTS, shortDate, shortWeekday, timeText } from '$ui/text';
   import {
     columnFilteringFeature,
     createFilteredRowModel,
@@ -35,7 +35,7 @@
     readonly gained: number;
     readonly stuck: {
       readonly title: string;
-      readonly numbers: readonly [string, string];
+      readonly where: string;
       readonly says: string;
     } | null;
     readonly needsPiece: boolean;
@@ -51,7 +51,7 @@
   const stateOf = (row: Row): State =>
     row.stuck ? 'stuck' : row.needsPiece ? 'needs a piece' : row.gained > 0 ? 'moves' : 'new';
   const stuckText = ({ stuck }: Row): string =>
-    stuck ? `${stuck.title}, ${measuresBetween(stuck.numbers)}, ${stepInSentence(stuck.says)}` : '';
+    stuck ? `${stuck.title}, ${stuck.where}, ${stepInSentence(stuck.says)}` : '';
 
   const features = tableFeatures({
     rowSortingFeature,

@@ -2,7 +2,7 @@
   /** What can be prepared: who is stuck, what is promised, who needs a piece, which version nobody has signed. */
   import { stepInSentence } from '$core/lessons/steps';
   import { levelText } from '$core/arrange/levels';
-  import { GOAL_TEXTS, measuresBetween, plural, shortDate, spanText } from '$ui/text';
+  import { GOAL_TEXTS, plural, shortDate, spanText } from '$ui/text';
 
   interface Props {
     stuck: readonly {
@@ -10,7 +10,7 @@
       name: string;
       title: string;
       assignment: string;
-      at: { numbers: readonly [string, string]; step: { says: string } };
+      at: { where: string; step: { says: string } };
     }[];
     promised: readonly {
       learner: string;
@@ -41,7 +41,7 @@
             <a class="font-semibold hover:text-accent" href="/learners/{id}">{name}</a> has been stuck for two
             lessons:
             <a class="hover:text-accent" href="/assignments/{assignment}"
-              >{title}, {measuresBetween(at.numbers)}, {stepInSentence(at.step.says)}</a
+              >{title}, {at.where}, {stepInSentence(at.step.says)}</a
             >.
           </li>
         {/each}

@@ -1,8 +1,9 @@
 <script lang="ts">
   /** A lesson: the music of the chunk in hand, large; its steps, how they went, what is said and what is set for the week. */
+  import { playedIn } from '$core/lessons/plan';
   import { stepInSentence } from '$core/lessons/steps';
   import { KEYBOARDS } from '$core/hands/register';
-  import { endOf } from '$core/score/metre';
+  import { follows, ticksOf } from '$core/score/places';
   import { toMidi } from '$core/theory/pitch';
   import type { TimeSignature } from '$core/score/score';
   import { FASTEST, SLOWEST } from '$ui/sound/sound.svelte';
@@ -11,7 +12,7 @@
   import Picture from '$ui/score/Picture.svelte';
   import { readingMove, walkReading } from '$ui/score/walkReading';
   import { readingOf } from '$core/version/announce';
-  import { measuresText, tempoText, toBeats, toQuarters } from '$ui/text';
+  import { placesText, tempoText, toBeats, toQuarters } from '$ui/text';
   import Play from '@lucide/svelte/icons/play';
   import Square from '@lucide/svelte/icons/square';
   import EarIcon from '@lucide/svelte/icons/ear';
@@ -59,14 +60,17 @@
 
   const chunk = $derived(lesson.chunk);
   const after = $derived(lesson.walk[lesson.walk.findIndex((c) => c.id === chunk?.id) + 1]);
-  const shown = $derived(music.stretchesOf(chunk));
+  /** What the step in hand is played over: with the chunk before it, where it is connected to that. */
+  const played = $derived(chunk && playedIn(lesson.step?.id, chunk, lesson.chunks));
+  const shown = $derived([
+    ...music.stretchesOf(lesson.chunks.find((c) => c === played?.before)),
+    ...music.stretchesOf(chunk),
+  ]);
   const later = $derived(shown.length > 1 || after === lesson.whole ? [] : music.stretchesOf(after));
-  const chunkName = $derived(
-    chunk ? (chunk.name ?? `${chunk.section}, ${measuresText(numbers, chunk.from, chunk.to)}`) : '',
-  );
+  const chunkName = $derived(chunk ? (chunk.name ?? `${chunk.section}, ${placesText(numbers, chunk)}`) : '');
   const joins = $derived(
     lesson.steps.some((s) => s.id === 'join' && !s.passed)
-      ? lesson.chunks.find((c) => chunk && c.to === chunk.from - 1)
+      ? lesson.chunks.find((c) => chunk && follows(c, chunk))
       : undefined,
   );
   const tempo = $derived(lesson.asked ?? lesson.rungs[0] ?? lesson.piece?.goal ?? 60);
@@ -75,10 +79,10 @@
   /** As much of the keyboard as the chunk needs, whole octaves: large keys are read from further away. */
   const keys = $derived.by(() => {
     if (!version || !chunk) return range;
-    const [start, last] = [version.score.measures[chunk.from], version.score.measures[chunk.to]];
-    const midis = version.score.parts[0]!.notes.filter(
-      (n) => n.onset >= (start?.start ?? 0) && n.onset < (last ? endOf(last) : Infinity),
-    ).map((n) => toMidi(n.pitch));
+    const { start, end } = ticksOf(version.score.measures, chunk);
+    const midis = version.score.parts[0]!.notes.filter((n) => n.onset >= start && n.onset < end).map((n) =>
+      toMidi(n.pitch),
+    );
     if (midis.length === 0) return range;
     return {
       low: Math.max(range.low, 12 * Math.floor((Math.min(...midis) - 1) / 12)),
@@ -89,7 +93,7 @@
     if (!version || !chunk) return undefined;
     const note = version.score.parts[0]!.notes.find((n) => n.id === music.note);
     // Before anything sounds: how the hands lie where the chunk begins.
-    const begins = version.score.measures[chunk.from]?.start ?? 0;
+    const begins = ticksOf(version.score.measures, chunk).start;
     const first = version.score.parts[0]!.notes.find((n) => n.onset >= begins)?.onset ?? begins;
     return shapeAt(version, note?.onset ?? first, sound.isPlaying ? { ids: sound.sounding } : undefined);
   });
@@ -114,21 +118,20 @@
 
   function play(): void {
     if (sound.isPlaying) return sound.stop();
-    if (!version || !chunk) return;
+    if (!version || !played) return;
     metronome.stop();
     sound.hands = lesson.step?.hand ?? 'both';
     sound.loops = true;
     sound.countIn = true;
     sound.share = Math.min(FASTEST, Math.max(SLOWEST, tempo / version.score.tempo));
-    void sound.toggle(version.score.measures[chunk.from]!.start, chunk);
+    void sound.toggle(ticksOf(version.score.measures, played.places).start, played.places);
   }
   /** Listens to the step in hand, or ends the take. */
   function listen(): void {
     if (ear.isListening) return ear.stop();
-    if (!version || !chunk) return;
+    if (!version || !played) return;
     sound.stop();
-    const { from, to } = chunk;
-    void ear.start({ version, from, to, hand: lesson.step?.hand ?? 'both', tempo }, simulated);
+    void ear.start({ version, places: played.places, hand: lesson.step?.hand ?? 'both', tempo }, simulated);
   }
   function accept(grade = ear.heard?.grade): void {
     const { heard } = ear;
@@ -212,9 +215,7 @@
   <div class="contents flex-col bg-paper lg:flex lg:min-h-0 lg:min-w-0">
     <div class="flex flex-wrap items-baseline gap-x-3 bg-paper px-4 pt-3 sm:px-7">
       <h2 class="text-lg">{chunkName}</h2>
-      {#if joins}<span class="text-quiet"
-          >then connected to {measuresText(numbers, joins.from, joins.to)}</span
-        >{/if}
+      {#if joins}<span class="text-quiet">then connected to {placesText(numbers, joins)}</span>{/if}
       <span class="ml-auto flex items-center gap-1">
         <button
           class="flex h-9 w-9 items-center justify-center text-lg"
@@ -230,7 +231,7 @@
           onchange={(e) => lesson.choose(e.currentTarget.value)}
         >
           {#each lesson.walk as c (c.id)}
-            <option value={c.id}>{c.name ?? measuresText(numbers, c.from, c.to)}</option>
+            <option value={c.id}>{c.name ?? placesText(numbers, c)}</option>
           {/each}
         </select>
         <button
@@ -261,14 +262,14 @@
             selected={music.note}
             sounding={sound.sounding}
             slipped={ear.slipped}
-            label="{measuresText(numbers, stretch.from, stretch.to)} of {chunkName}"
+            label="{placesText(numbers, stretch)} of {chunkName}"
           />
         {/each}
       {/each}
       {#each later as stretch (stretch.id)}
         <div class="opacity-40">
           {#each music.pictures[stretch.id] ?? [] as svg, i (i)}
-            <Picture {svg} label="Next: {measuresText(numbers, stretch.from, stretch.to)}" />
+            <Picture {svg} label="Next: {placesText(numbers, stretch)}" />
           {/each}
         </div>
       {/each}

@@ -1,4 +1,5 @@
 /** The ear of a lesson: listens to an instrument while a step is played, judges as it goes, and proposes how it went. */
+import { insideOf, type Places } from '$core/score/places';
 import { perform } from '$core/performance/perform';
 import type { Heard } from '$core/lessons/heard';
 import { expectationOf, type Expectation, type TakenHand } from '$core/takes/expectation';
@@ -14,8 +15,7 @@ import { measureText } from '$ui/text';
 /** What is played in a take. */
 interface Wanted {
   readonly version: Pick<Version, 'score' | 'feel'>;
-  readonly from: number;
-  readonly to: number;
+  readonly places: Places;
   readonly hand: TakenHand | 'both' | null;
   /** Quarter notes per minute that are asked for. */
   readonly tempo: number;
@@ -66,11 +66,12 @@ export class Ear {
   /** Begins to listen. `simulated`: to the instrument that ships for tests. */
   async start(wanted: Wanted, simulated: boolean): Promise<void> {
     this.forget();
-    const { version, from, to, hand, tempo } = wanted;
+    const { version, places, hand, tempo } = wanted;
     this.#wanted = wanted;
     this.#expectation = expectationOf(perform(version.score, version.feel), {
-      from,
-      to,
+      from: places.from,
+      to: places.to,
+      ...insideOf(version.score.measures, places),
       tempo,
       ...(hand === 'right' || hand === 'left' ? { hand } : {}),
     });

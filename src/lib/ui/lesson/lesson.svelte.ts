@@ -1,5 +1,7 @@
 /** A lesson as it goes on: what is in hand, what was ticked and how it went, what is written and set. All of it is kept at once. */
-import { endsOf, GRADES, holding, type Grade, type LessonEvent } from '$core/lessons/events';
+import { placesOf } from '$core/lessons/chunkId';
+import { inMusic } from '$core/score/places';
+import { GRADES, holding, type Grade, type LessonEvent } from '$core/lessons/events';
 import { chunksIn, type Chunk, type Plan, type Step, type ToLearn } from '$core/lessons/plan';
 import {
   learnedIn,
@@ -237,12 +239,13 @@ export class LessonState {
   readonly whole: Chunk | null = $derived.by(() => {
     const id = this.#kept.find((r) => r.isWhole)?.chunk;
     if (id === undefined || !this.piece) return null;
-    const [from, to] = endsOf(id).map((measure) => this.piece!.ids.indexOf(measure)) as [number, number];
-    return { id, from, to, name: WHOLE_NAME, section: WHOLE_NAME, difficulty: 0, steps: [] };
+    const places = placesOf(this.piece.ids, id);
+    if (!places) return null;
+    return { id, ...places, name: WHOLE_NAME, section: WHOLE_NAME, difficulty: 0, steps: [] };
   });
   /** Chunks in the order of the music, and the whole piece at the end. */
   readonly walk: readonly Chunk[] = $derived.by(() => [
-    ...[...this.chunks].sort((a, b) => a.from - b.from),
+    ...[...this.chunks].sort(inMusic),
     ...(this.whole && !this.chunks.some((c) => c.id === this.whole!.id) ? [this.whole] : []),
   ]);
   readonly chunk = $derived(this.walk.find((c) => c.id === this.chunkId) ?? this.walk[0]);

@@ -1,4 +1,5 @@
 /** The music of a lesson: the version as it sounds, and large pictures of what is in hand. */
+import { covers, type Places } from '$core/score/places';
 import type { LevelContract } from '$core/arrange/levels';
 import type { VersionDocument } from '$core/version/document';
 import type { Version } from '$core/version/realise';
@@ -15,10 +16,8 @@ interface LessonMusicStart {
   readonly pictures: Readonly<Record<string, readonly string[]>>;
 }
 
-interface Stretch {
+interface Stretch extends Places {
   readonly id: string;
-  readonly from: number;
-  readonly to: number;
 }
 
 /** Longer than this, music is shown phrase by phrase. */
@@ -60,19 +59,29 @@ export class LessonMusic {
     if (chunk.to - chunk.from < LONG || !this.version) return [chunk];
     return this.version.form.phrases
       .filter((p) => p.to >= chunk.from && p.from <= chunk.to)
-      .map(({ from, to }) => ({ id: `phrase ${from}`, from, to }));
+      .map(({ from, to }): Stretch => {
+        // A chunk that begins or ends inside a phrase shows no more of it than is its own.
+        const isWhole = covers(chunk, { from, to });
+        return {
+          id: isWhole ? `phrase ${from}` : `${chunk.id} ${from}`,
+          from: Math.max(from, chunk.from),
+          to: Math.min(to, chunk.to),
+          ...(from <= chunk.from ? { fromBeat: chunk.fromBeat } : {}),
+          ...(to >= chunk.to ? { toBeat: chunk.toBeat } : {}),
+        };
+      });
   }
 
   /** Draws stretches that have no picture yet, the first one first. */
   async draw(stretches: readonly Stretch[]): Promise<void> {
     const { version } = this;
     if (!version) return;
-    for (const { id, from, to } of stretches) {
+    for (const { id, ...places } of stretches) {
       if (this.pictures[id] !== undefined || this.#asked[id]) continue;
       this.#asked[id] = true;
       try {
         const drawn: string[] = [];
-        for (const sheet of largeSheets(version, { from, to }, this.#start.show))
+        for (const sheet of largeSheets(version, places, this.#start.show))
           drawn.push(await service().draw(sheet));
         this.pictures = { ...this.pictures, [id]: drawn };
       } catch (error) {

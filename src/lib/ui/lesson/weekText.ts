@@ -1,6 +1,7 @@
 /** What is set for a week, in words. */
+import { placesOf } from '$core/lessons/chunkId';
+import { placesText } from '$core/score/places';
 import { REVIEW, stepInSentence } from '$core/lessons/steps';
-import { measuresText } from '$ui/text';
 
 /** "right hand, counting aloud; then both hands slowly" */
 export const shortSteps = (steps: readonly string[], nameOf: (id: string) => string): string =>
@@ -8,7 +9,6 @@ export const shortSteps = (steps: readonly string[], nameOf: (id: string) => str
 
 /** The measures of a chunk in a piece, by their printed numbers. */
 export function chunkText(chunk: string, ids: readonly string[], numbers: readonly string[]): string {
-  const [from = '', to = from] = chunk.split('..');
-  const [first, last] = [ids.indexOf(from), ids.indexOf(to)];
-  return first < 0 || last < 0 ? 'measures that aren’t there any more' : measuresText(numbers, first, last);
+  const places = placesOf(ids, chunk);
+  return places ? placesText(numbers, places) : 'measures that aren’t there any more';
 }

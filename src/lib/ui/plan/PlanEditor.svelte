@@ -5,7 +5,8 @@
   import type { PlanEdit } from '$core/lessons/planEdits';
   import type { ChunkState } from '$core/lessons/progress';
   import { kept } from '$ui/form/kept';
-  import { measuresText } from '$ui/text';
+  import { placesText } from '$ui/text';
+  import { placesBetween } from '$core/lessons/chunkId';
   import { invalidateAll } from '$app/navigation';
   import type { SubmitFunction } from '@sveltejs/kit';
   import { dragHandle, dragHandleZone, type DndEvent } from 'svelte-dnd-action';
@@ -18,10 +19,12 @@
     plan: Plan;
     ids: readonly string[];
     numbers: readonly string[];
+    /** The first and the last beat of each measure. */
+    beats: readonly (readonly [number, number])[];
     isProposed: boolean;
     templates: readonly { id: string; name: string; method: Plan['method']; steps: readonly PlannedStep[] }[];
   }
-  let { plans, plan, ids, numbers, isProposed, templates }: Props = $props();
+  let { plans, plan, ids, numbers, beats, isProposed, templates }: Props = $props();
 
   interface Item {
     id: string;
@@ -76,17 +79,42 @@
     if (moved && moved.index !== to) void send({ do: 'move', chunk: idOf(plan.chunks[moved.index]!), to });
   }
 
-  const placeOf = (id: string): number => ids.indexOf(id);
-  const whereOf = (c: Plan['chunks'][number]): string =>
-    placeOf(c.from) < 0 || placeOf(c.to) < 0
-      ? 'measures that aren’t there any more'
-      : measuresText(numbers, placeOf(c.from), placeOf(c.to));
+  const placesOf = (c: Plan['chunks'][number]) => placesBetween(ids, c.from, c.to);
+  const whereOf = (c: Plan['chunks'][number]): string => {
+    const places = placesOf(c);
+    return places ? placesText(numbers, places) : 'measures that aren’t there any more';
+  };
   const stateOf = (c: Plan['chunks'][number]) => plans.find((p) => p.chunk.id === `${c.from}..${c.to}`);
-  /** Measures at which a chunk can be split: all but its first. */
-  const inside = (c: Plan['chunks'][number]): string[] => ids.slice(placeOf(c.from) + 1, placeOf(c.to) + 1);
+  /** Measures in which a chunk can be split. */
+  const inside = (c: Plan['chunks'][number]): readonly string[] => {
+    const places = placesOf(c);
+    return places ? ids.slice(places.from, places.to + 1) : [];
+  };
+  /** Where each chunk is split, and the ends of the one that is added, as they are chosen. */
+  const cut = $state<Record<string, string>>({});
+  const ends = $state({ from: '', to: '' });
+  /** Beats at which a measure can be cut: with script those that it has, else as many as any has. */
+  const beatsOf = (measure: string | undefined): number[] => {
+    const [first, last] = beats[ids.indexOf(measure ?? '')] ?? [1, Math.max(...beats.map((b) => b[1]))];
+    return Array.from({ length: last - first + 1 }, (_, i) => first + i);
+  };
   const idOf = (c: Plan['chunks'][number]): string => `${c.from}..${c.to}`;
+  const numberOf = (id: string): string => {
+    const number = numbers[ids.indexOf(id)];
+    return number === '0' ? 'pickup' : (number ?? '');
+  };
   const JSONof = (change: object): string => JSON.stringify(change);
 </script>
+
+{#snippet beat(name: string, says: string, own: readonly number[], usual: string)}
+  <label class="grid text-sm text-quiet"
+    >beat
+    <select {name} class="field text-base text-ink" aria-label={says}>
+      <option value="">{usual}</option>
+      {#each own as value (value)}<option {value}>{value}</option>{/each}
+    </select></label
+  >
+{/snippet}
 
 <form method="post" action="?/plan" use:kept={{ submit: keep }} bind:this={form} class="hidden">
   <input type="hidden" name="edit" value={edit} />
@@ -149,16 +177,23 @@
               <button class="link mb-1">Rename</button>
             </form>
             {#if inside(chunk).length > 0}
+              {@const own = inside(chunk)}
+              {@const at = cut[idOf(chunk)] ?? own[1] ?? own[0]}
               <form method="post" action="?/plan" use:kept={{ submit: keep }} class="flex items-end gap-2">
                 <input type="hidden" name="edit" value={JSONof({ do: 'split', chunk: idOf(chunk) })} />
                 <label class="grid text-sm text-quiet"
                   >Split before measure
-                  <select name="before" class="field text-base text-ink">
-                    {#each inside(chunk) as measure (measure)}<option value={measure}
-                        >{numbers[placeOf(measure)]}</option
+                  <select
+                    name="before"
+                    class="field text-base text-ink"
+                    value={at}
+                    onchange={(e) => (cut[idOf(chunk)] = e.currentTarget.value)}
+                  >
+                    {#each own as measure (measure)}<option value={measure}>{numberOf(measure)}</option
                       >{/each}
                   </select></label
                 >
+                {@render beat('beat', 'Split before beat', beatsOf(at), 'first')}
                 <button class="link mb-1">Split</button>
               </form>
             {/if}
@@ -199,16 +234,18 @@
     <form method="post" action="?/plan" use:kept={{ submit: keep }} class="grid gap-1">
       <h3 class="font-bold">Add a chunk</h3>
       <input type="hidden" name="edit" value={JSONof({ do: 'add', at: plan.chunks.length })} />
-      <div class="flex items-end gap-2">
-        {#each [['from', 'From measure'], ['to', 'to']] as const as [field, says] (field)}
-          <label class="grid text-sm text-quiet"
+      {#each [['from', 'From measure', 'Begins on beat', 'first'], ['to', 'to measure', 'Ends with beat', 'last']] as const as [field, says, beatSays, usual] (field)}
+        <div class="flex items-end gap-2">
+          <label class="grid w-32 text-sm text-quiet"
             >{says}
-            <select name={field} class="field text-base text-ink">
-              {#each ids as id, i (id)}<option value={id}>{numbers[i] === '0' ? 'pickup' : numbers[i]}</option
-                >{/each}
+            <select name={field} class="field text-base text-ink" bind:value={ends[field]}>
+              {#each ids as id (id)}<option value={id}>{numberOf(id)}</option>{/each}
             </select></label
           >
-        {/each}
+          {@render beat(`${field}Beat`, beatSays, beatsOf(ends[field] || ids[0]), usual)}
+        </div>
+      {/each}
+      <div>
         <button class="link mb-1">Add</button>
       </div>
     </form>

@@ -4,7 +4,7 @@
   import type { TimeSignature } from '$core/score/score';
   import { kept, stays } from '$ui/form/kept';
   import Once from '$ui/form/Once.svelte';
-  import { measuresText, plural, shortDate, tempoText, toBeats } from '$ui/text';
+  import { placesText, plural, shortDate, tempoText, toBeats } from '$ui/text';
 
   interface Props {
     plans: readonly ChunkState[];
@@ -16,7 +16,7 @@
 
 <div class="mt-3 grid gap-x-12 gap-y-6 md:grid-cols-2">
   {#each plans as { chunk, steps } (chunk.id)}
-    {@const name = `${chunk.name ?? chunk.section}, ${measuresText(numbers, chunk.from, chunk.to)}`}
+    {@const name = `${chunk.name ?? chunk.section}, ${placesText(numbers, chunk)}`}
     <section aria-label={name} class="border-t border-hairline pt-3">
       <h3 class="font-bold">{name}</h3>
       <ul class="mt-1">

@@ -1,5 +1,7 @@
 /** A practice room: the step in hand, how it is practised now, what was heard of it, and what is told to the server. */
+import { chunkOf } from '$core/lessons/chunkId';
 import type { Heard } from '$core/lessons/heard';
+import { ticksOf, type Places } from '$core/score/places';
 import type { RoomSent } from '$core/lessons/record';
 import { taskId, type RoomPiece, type RoomTask } from '$core/lessons/room';
 import type { TakenHand } from '$core/takes/expectation';
@@ -34,9 +36,7 @@ interface RoomStart {
 }
 
 /** What of a step is practised now: all of it, or what a proposal has made of it. */
-interface Practising {
-  readonly from: number;
-  readonly to: number;
+interface Practising extends Places {
   readonly hand: TakenHand | 'both';
   readonly tempo: number;
 }
@@ -90,7 +90,7 @@ export class RoomState {
     return this.#piece?.music;
   }
   get pictures(): readonly string[] {
-    return this.#piece?.pictures[this.task?.chunk ?? ''] ?? [];
+    return this.#piece?.pictures[this.task?.shows ?? ''] ?? [];
   }
 
   /** The step after the one in hand that is not done yet. */
@@ -124,7 +124,8 @@ export class RoomState {
   whole(): void {
     const { task } = this;
     if (!task) return;
-    this.practising = { from: task.from, to: task.to, hand: task.hand ?? 'both', tempo: task.tempo };
+    const { from, to, fromBeat, toBeat } = task;
+    this.practising = { from, to, fromBeat, toBeat, hand: task.hand ?? 'both', tempo: task.tempo };
     this.move = undefined;
     this.ear.forget();
   }
@@ -150,15 +151,15 @@ export class RoomState {
     }
     if (!music) return;
     this.move = undefined;
-    const { from, to, hand, tempo } = practising;
-    await ear.start({ version: music, from, to, hand, tempo }, this.#start.simulated);
+    const { hand, tempo } = practising;
+    await ear.start({ version: music, places: practising, hand, tempo }, this.#start.simulated);
     if (ear.problem) return;
     // What the program plays would be heard as well: a microphone gets the count-in alone, before it listens.
     const isOpen = ear.source === 'microphone';
     sound.click = !isOpen;
     sound.share = this.#share;
     const other = hand === 'right' ? 'left' : hand === 'left' ? 'right' : 'none';
-    await sound.accompany(from, to, this.plays === 'other hand' && !isOpen ? other : 'none');
+    await sound.accompany(practising, this.plays === 'other hand' && !isOpen ? other : 'none');
     if (isOpen) ear.hush(sound.begins - EARLY);
   }
 
@@ -168,14 +169,14 @@ export class RoomState {
     this.clock.begin();
     if (sound.isPlaying) return sound.stop();
     if (!music) return;
-    const { from, to, hand } = practising;
+    const { hand } = practising;
     sound.click = false;
     sound.share = this.#share;
     sound.hands = hand;
     sound.countIn = true;
     // Round the stretch where it loops, else once.
-    if (sound.loops) await sound.toggle(music.score.measures[from]!.start, { from, to });
-    else await sound.accompany(from, to, hand);
+    if (sound.loops) await sound.toggle(ticksOf(music.score.measures, practising).start, practising);
+    else await sound.accompany(practising, hand);
   }
 
   /** What was played in the take. */
@@ -212,13 +213,13 @@ export class RoomState {
 
   #event(heard: Heard): RoomSent {
     const { task, music, practising } = this;
-    const ids = [practising.from, practising.to].map((i) => music!.score.measures[i]!.id);
+    const ids = music!.score.measures.map((m) => m.id);
     const isPart = !this.isWhole;
     return {
       kind: 'event',
       token: formToken(),
       assignment: task!.assignment,
-      chunk: isPart ? ids.join('..') : task!.chunk,
+      chunk: isPart ? chunkOf(ids, practising) : task!.chunk,
       // One hand of a step for both is a step of that hand.
       step: isPart && practising.hand !== 'both' ? practising.hand : task!.step,
       hand: practising.hand,

@@ -3,6 +3,7 @@ import type { Finger } from '$core/fingering/grips';
 import { perform } from '$core/performance/perform';
 import { isPlayed, programOf, type Hands, type PlayedHands, type Program } from '$core/performance/program';
 import { type Performance } from '$core/performance/played';
+import { insideOf, ticksOf, type Places } from '$core/score/places';
 import type { Measure } from '$core/score/score';
 import type { Ticks } from '$core/score/ticks';
 import type { Version } from '$core/version/realise';
@@ -18,9 +19,7 @@ export const FASTEST = 1.2;
 const STEP = 0.05;
 
 /** Measures (by index) to be played: on to the end, up to the last of them, or round and round. */
-interface Stretch {
-  readonly from: number;
-  readonly to: number;
+interface Stretch extends Places {
   readonly goes: 'on' | 'once' | 'round';
   /** Other hands than those that are heard otherwise. */
   readonly hands?: PlayedHands;
@@ -86,10 +85,7 @@ export class SoundState {
   }
 
   /** Plays from a written tick to the end, or, where phrases loop, round the measures that are given; stops what plays. */
-  async toggle(
-    from: Ticks,
-    phrase: { readonly from: number; readonly to: number } | undefined,
-  ): Promise<void> {
+  async toggle(from: Ticks, phrase: Places | undefined): Promise<void> {
     if (this.isPlaying) return this.stop();
     const version = this.#version();
     if (!version) return;
@@ -98,7 +94,7 @@ export class SoundState {
       this.loops && phrase
         ? { ...phrase, goes: 'round' }
         : { from: measures.findLastIndex((m) => m.start <= from), to: measures.length - 1, goes: 'on' };
-    const start = this.loops && phrase ? measures[phrase.from]!.start : from;
+    const start = this.loops && phrase ? ticksOf(measures, phrase).start : from;
     this.isPlaying = true;
     performance.mark('play');
     await this.#begin(start, this.countIn);
@@ -117,11 +113,11 @@ export class SoundState {
   }
 
   /** Counts in and plays some measures once beside whoever plays: the other hand, or clicks alone. */
-  async accompany(from: number, to: number, hands: PlayedHands): Promise<void> {
+  async accompany({ from, to, fromBeat, toBeat }: Places, hands: PlayedHands): Promise<void> {
     this.stop();
     const version = this.#version();
     if (!version) return;
-    this.#stretch = { from, to, goes: 'once', hands };
+    this.#stretch = { from, to, fromBeat, toBeat, goes: 'once', hands };
     this.isPlaying = true;
     await this.#begin(version.score.measures[from]!.start, true);
   }
@@ -226,10 +222,11 @@ export class SoundState {
     if (!first) return this.stop();
     const last = stretch.goes === 'on' ? performance.measures.at(-1) : passOf(stretch.to, first.onset);
     const inFirst = written === undefined ? 0 : Math.max(0, written - measures[stretch.from]!.start);
-    const from = first.onset + (stretch.goes === 'on' ? inFirst : 0);
+    const { skips, until } = insideOf(measures, stretch);
+    const from = first.onset + (stretch.goes === 'on' ? inFirst : skips);
     const program = programOf(performance, measures, {
-      from: stretch.goes === 'round' ? first.onset : Math.min(from, played ?? from),
-      to: last ? last.onset + last.length : performance.end,
+      from: stretch.goes === 'round' ? from : Math.min(from, played ?? from),
+      to: last ? last.onset + (stretch.goes === 'on' ? last.length : until) : performance.end,
       hands: stretch.hands ?? this.hands,
       share: this.share,
       click: this.click,

@@ -1,4 +1,5 @@
-import { chunkSchema, stepIdSchema } from '$core/lessons/record';
+import { chunkSchema } from '$core/lessons/chunkId';
+import { stepIdSchema } from '$core/lessons/record';
 import { plainLine } from '$core/plainText';
 import { PRACTICE_DAYS } from '$core/lessons/estimate';
 import { planSchema, templateOf, type Plan } from '$core/lessons/plan';

@@ -136,6 +136,7 @@
       plan={progress.plan}
       ids={progress.ids}
       numbers={progress.numbers}
+      beats={progress.beats}
       isProposed={progress.isProposed}
       templates={data.templates}
     />

@@ -15,7 +15,6 @@
   import PathPicture from '$ui/path/PathPicture.svelte';
   import {
     GOAL_TEXTS,
-    measuresBetween,
     plural,
     progressText,
     reachName,
@@ -75,7 +74,7 @@
           Due for review: {#each data.due as review, i (review.assignment + review.chunk)}{i > 0
               ? '; '
               : ''}<a class="hover:text-accent" href="/assignments/{review.assignment}"
-              >{review.title}, {review.isWhole ? 'all of it' : measuresBetween(review.numbers)}</a
+              >{review.title}, {review.isWhole ? 'all of it' : review.where}</a
             >{/each}.
         </p>
       {/if}

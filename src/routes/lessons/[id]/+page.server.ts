@@ -1,3 +1,4 @@
+import { inMusic } from '$core/score/places';
 import { gone } from '$server/gone';
 import { daysAfter } from '$core/lessons/calendar';
 import { dueOn } from '$core/lessons/reviews';
@@ -86,9 +87,9 @@ async function opened(
   const { pieceId, versionId } = progress;
   const document = await readable(pieceId, () => documentAt(db(), versionId, assignment.edit));
   const first = chunk ?? progress.next[0]?.chunk.id ?? progress.plans[0]?.chunk.id;
-  const inMusic = progress.plans.map((p) => p.chunk).sort((a, b) => a.from - b.from);
-  const at = inMusic.findIndex((c) => c.id === first);
-  const wanted = inMusic.slice(Math.max(0, at), Math.max(0, at) + 2).map((c) => c.id);
+  const walk = progress.plans.map((p) => p.chunk).sort(inMusic);
+  const at = walk.findIndex((c) => c.id === first);
+  const wanted = walk.slice(Math.max(0, at), Math.max(0, at) + 2).map((c) => c.id);
   const asked = about(pieceId, request);
   const sheets = await readable(pieceId, () =>
     work('stretches', { pieceId, document, show, chunks: wanted }, asked),
@@ -112,6 +113,7 @@ async function opened(
     goal: progress.goalTempo,
     ids: progress.ids,
     numbers: progress.numbers,
+    beats: progress.beats,
     form: progress.form,
     difficulty: progress.difficulty,
     plan: progress.plan,

@@ -5,7 +5,7 @@
   import { LessonMusic } from '$ui/lesson/music.svelte';
   import { LessonState } from '$ui/lesson/lesson.svelte';
   import { chunkText } from '$ui/lesson/weekText';
-  import { longDay, measuresBetween } from '$ui/text';
+  import { longDay } from '$ui/text';
   import { onMount, untrack } from 'svelte';
 
   let { data } = $props();
@@ -73,7 +73,7 @@
           where: (chunk: string) => {
             if (open && p.id === open.id) return chunkText(chunk, open.ids, open.numbers);
             const line = p.next.find((n) => n.chunk.id === chunk) ?? p.due.find((r) => r.chunk === chunk);
-            return line ? measuresBetween(line.numbers) : '';
+            return line ? line.where : '';
           },
         },
       ]),
