@@ -16,6 +16,8 @@ import type { Scope } from './anchor';
 /** What stands where something is about to be decided. */
 export interface Situation {
   readonly measure: Measure;
+  /** How far what is decided will reach, where that is chosen already. */
+  readonly scope?: Scope;
   /** The note in hand, where the decision is about a note. */
   readonly note?: Note | undefined;
   readonly level: number;
@@ -50,6 +52,8 @@ export interface Passage {
   readonly inKey: (pitch: Pitch) => Pitch;
   /** Widest stretch of a hand by its staff (1 right, 2 left), in semitones. */
   readonly reach: (staff: number) => number;
+  /** Most keys that the right hand strikes or holds at once at the level. */
+  readonly rightNotes: number;
   /** Parks what was decided about a note, or holds in a measure (by its index), with the reason. */
   readonly refuse: (place: string | number, why: string) => void;
 }

@@ -20,11 +20,15 @@ interface Standing extends Layout {
 }
 
 /** What waits, in the order in which it was decided. */
-export const parkedIn = (decisions: readonly Decision[], standing: Standing): Parked[] =>
-  decisions.flatMap((decision): Parked[] => {
-    const why = standing.refused.get(decision) ?? missing(decision, standing);
+export function parkedIn(decisions: readonly Decision[], standing: Standing): Parked[] {
+  // By what they say: a stage that is kept answers for an equal decision that it was given before.
+  const refused = new Map([...standing.refused].map(([decision, why]) => [JSON.stringify(decision), why]));
+  return decisions.flatMap((decision): Parked[] => {
+    const own = refused.size > 0 ? refused.get(JSON.stringify(decision)) : undefined;
+    const why = own ?? missing(decision, standing);
     return why === undefined ? [] : [{ decision, why }];
   });
+}
 
 function missing({ kind, at }: Decision, standing: Standing): string | undefined {
   if ('note' in at) {

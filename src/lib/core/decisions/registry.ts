@@ -6,12 +6,15 @@ import { add } from './kinds/add';
 import { advice } from './kinds/advice';
 import { articulation } from './kinds/articulation';
 import { rhythm } from './kinds/rhythm';
+import { bringOut } from './kinds/bringOut';
 import { chords } from './kinds/chords';
 import { counting } from './kinds/counting';
 import { count } from './kinds/count';
+import { doubling } from './kinds/doubling';
 import { drop } from './kinds/drop';
 import { dynamic } from './kinds/dynamic';
 import { figure } from './kinds/figure';
+import { filling } from './kinds/filling';
 import { finger } from './kinds/finger';
 import { groups } from './kinds/groups';
 import { hairpin } from './kinds/hairpin';
@@ -32,6 +35,7 @@ import { section } from './kinds/section';
 import { slur } from './kinds/slur';
 import { words } from './kinds/words';
 import { strike } from './kinds/strike';
+import { sustain } from './kinds/sustain';
 import { technique } from './kinds/technique';
 import { texture } from './kinds/texture';
 import { voicing } from './kinds/voicing';
@@ -49,7 +53,10 @@ export const KINDS = [
   figure,
   voicing,
   inversion,
+  filling,
+  doubling,
   strike,
+  sustain,
   hand,
   octave,
   pitch,
@@ -59,6 +66,7 @@ export const KINDS = [
   length,
   hold,
   articulation,
+  bringOut,
   slur,
   finger,
   counting,

@@ -186,6 +186,8 @@ export interface Note {
   readonly ornaments?: readonly Ornament[];
   readonly arpeggio?: 'plain' | 'up' | 'down' | 'bracket';
   readonly fermata?: boolean;
+  /** It belongs to a voice that is brought out: it sounds louder than what is around it. */
+  readonly isBroughtOut?: true;
   readonly slurs?: readonly Slur[];
   /** 1 thumb to 5 little finger. */
   readonly finger?: number;

@@ -177,17 +177,19 @@ const handsStage = stage(
 interface MarkSetting {
   readonly transposition: Transposition;
   readonly reach: Arrangement['reach'];
+  readonly rightNotes: number | null;
 }
 
 const surroundingsOf = (
   { measures }: Score,
   chords: readonly ChordSpan[],
-  { transposition, reach }: MarkSetting,
+  { transposition, reach, rightNotes }: MarkSetting,
 ): Surroundings => ({
   measures,
   chordAt: (tick) => chordAt(chords, tick),
   inKey: (pitch) => transposePitch(pitch, transposition),
   reach: (staff) => (staff === 1 ? reach.right : reach.left),
+  rightNotes: rightNotes ?? Infinity,
 });
 
 const markStage = stage(
@@ -276,7 +278,12 @@ export function arrangement(
         ];
   const keyReason: Reason[] = because ? [{ measure: 0, about: 'register', notes: [], text: because }] : [];
   const aboutNotes = decisions.filter((d) => kindOf(d.kind).apply);
-  const setting = sameData({ transposition: transpositionTo(sourceKey, key), reach });
+  const setting = sameData({
+    transposition: transpositionTo(sourceKey, key),
+    reach,
+    // Small plain data has no infinity.
+    rightNotes: Number.isFinite(contract.rightNotes) ? contract.rightNotes : null,
+  });
   const { score, refused } = handsStage(moved, arranged, feel, sameData(aboutNotes), layout, setting);
   return {
     score,

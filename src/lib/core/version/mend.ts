@@ -41,6 +41,7 @@ export function mended(score: Score, mends: readonly Decision[]): Score {
     chordAt: () => null,
     inKey: <T>(pitch: T): T => pitch,
     reach: () => Infinity,
+    rightNotes: Infinity,
   };
   const parts = score.parts.map((part) => {
     const own = new Set(part.notes.map((n) => n.id));

@@ -55,7 +55,7 @@ export function offersOf(bench: BenchState, wished: Scope | undefined, only?: Ki
     const group = { group: kind.name, words: kind.words, kind: kind.id };
     const choose = (value: Decision['value'] | undefined) => () =>
       perform(bench, { do: 'decide here', kind: kind.id, scope, value });
-    const choices = choicesOf(bench, kind).map(([value, name]): Offer => ({
+    const choices = choicesOf(bench, kind, scope).map(([value, name]): Offer => ({
       ...group,
       name,
       ...(same(now, value) ? { note: 'your choice' } : {}),
@@ -96,10 +96,11 @@ export function offersOf(bench: BenchState, wished: Scope | undefined, only?: Ki
 export function choicesOf(
   bench: BenchState,
   kind: AnyKind,
+  scope?: Scope,
 ): readonly (readonly [Decision['value'], string])[] {
   const { situation, selection } = bench;
   const { spans } = kind;
-  return (situation ? (kind.choices?.(situation) ?? []) : []).filter(
+  return (situation ? (kind.choices?.({ ...situation, ...(scope ? { scope } : {}) }) ?? []) : []).filter(
     ([value]) => !spans || selection.notes.length > 1 || spans(value, '') === value,
   );
 }

@@ -14,6 +14,7 @@ import { transpositionTo } from '../../transpose/transpose';
 import { realise, type Version } from '../../version/realise';
 import { DEFAULT_RECIPE, type Recipe } from '../../version/recipe';
 import { allKinds, decisionSchema, KINDS, type Decision } from '../registry';
+import type { Anchor, Scope } from '../anchor';
 import type { Situation } from '../kind';
 
 const song = scoreFrom({
@@ -418,8 +419,9 @@ describe('every kind', () => {
       measure: fc.nat(3),
       note: fc.nat(100),
       choice: fc.nat(30),
+      scope: fc.nat(30),
     })
-    .map(({ kind, measure, note, choice }): Decision | undefined => {
+    .map(({ kind, measure, note, choice, scope }): Decision | undefined => {
       const choices = kind.choices?.(situation(plain, measure)) ?? [];
       const value = kind.written
         ? kind.written.read('G', situation(plain, measure))
@@ -427,11 +429,15 @@ describe('every kind', () => {
           ? choices[choice % choices.length]![0]
           : kind.keys?.[choice % kind.keys.length]?.next(undefined, situation(plain, measure));
       const ids = Object.keys(plain.fingers);
-      const at = kind.scopes.includes('note')
-        ? { note: ids[note % ids.length]! }
-        : kind.scopes.includes('measure')
-          ? { measure: `m${measure}` }
-          : { version: true as const };
+      const until = `m${Math.min(3, measure + 1)}`;
+      const places: Record<Scope, Anchor> = {
+        note: { note: ids[note % ids.length]! },
+        measure: { measure: `m${measure}` },
+        range: { range: [`m${measure}`, until] },
+        section: { section: [`m${measure}`, until] },
+        version: { version: true },
+      };
+      const at = places[kind.scopes[scope % kind.scopes.length]!];
       const spanned =
         kind.spans && value !== undefined ? kind.spans(value, ids[(note + 3) % ids.length]!) : value;
       const checked = decisionSchema.safeParse({ kind: kind.id, at, value: spanned });

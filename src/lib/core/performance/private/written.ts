@@ -19,6 +19,8 @@ export interface Struck extends PlayedNote {
 
 /** Between two notes of a rolled chord, unless the chord is short. */
 const ROLL = TICKS_PER_QUARTER / 10;
+/** What is brought out sounds louder by more than a dynamic step (dynamics.ts). */
+const BROUGHT_OUT = 16;
 /** A grace note that is as short as can be. */
 const CRUSHED = TICKS_PER_QUARTER / 8;
 
@@ -36,7 +38,9 @@ export function struckIn(part: Part, index: number, measures: readonly Measure[]
       at: note.onset,
       onset: note.onset,
       duration: Math.max(1, Math.round(note.duration * length)),
-      velocity: bounded(loudness(note.staff, note.onset) + louder),
+      velocity: bounded(
+        loudness(note.staff, note.onset) + louder + (byId.get(note.id)?.isBroughtOut ? BROUGHT_OUT : 0),
+      ),
     };
   });
   const rolled = withRolls(plain, byId);
