@@ -1,4 +1,5 @@
 /** What each command makes of a score. Nothing here reads or writes files: main.ts does. */
+import { lineText } from '../lib/core/analysis/byHand';
 import { keyOf } from '../lib/core/analysis/home';
 import { muddyChords } from '../lib/core/hands/muddy';
 import { signedText, withHeardMode } from '../lib/core/analysis/key';
@@ -77,6 +78,13 @@ function analyse({ score, warnings, tune }: Input): Outcome {
         pickup: (s.pickup ?? 0) / TICKS_PER_QUARTER,
         variantOf: s.repeats ?? (s.variant ? form.sections[s.variant.of]!.label : null),
         transposed: s.variant?.transposed ?? 0,
+        /** Hand by hand, to the half measure. */
+        byHand: (s.variant?.hands ?? []).map((line) =>
+          lineText(
+            line,
+            score.measures.map((m) => m.number),
+          ),
+        ),
         differsIn: (s.variant?.differences ?? []).map((d) => ({
           measure: number(d.measure),
           notes: d.now,

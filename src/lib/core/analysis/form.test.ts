@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import type { Score } from '../score/score';
 import { scoreFrom } from '../test/shorthand';
+import { lineText } from './byHand';
 import { formOf } from './form';
 
 const time = { beats: 4, beatType: 4 };
@@ -57,6 +58,7 @@ describe('variants', () => {
       of: 0,
       transposed: 0,
       differences: [{ measure: 13, as: 5, now: ['B4'], before: ['A4'] }],
+      hands: [{ line: 'melody', is: 'other', same: 19, differs: [{ measure: 13, half: 'second' }] }],
     });
     expect(form.sections[3]!.repeats).toBe('A');
     expect(form.newMeasures).toBe(17);
@@ -69,6 +71,48 @@ describe('variants', () => {
     const form = formOf(melody(A, raised(A), B, A));
     expect(form.sections.map((s) => s.letter + '′'.repeat(s.prime))).toEqual(['A', 'A′', 'B', 'A']);
     expect(form.sections[1]!.variant).toMatchObject({ of: 0, transposed: 5, differences: [] });
+  });
+});
+
+describe('equal chords', () => {
+  const chords = 'C | Am | F | G | C | Am | F | G';
+  const left = Array.from(
+    { length: 8 },
+    (_, i) => `${['C3', 'A2', 'F2', 'G2'][i % 4]}:0.5 E3:0.5 G3:0.5 E3:0.5 C3:0.5 E3:0.5 G3:0.5 E3:0.5`,
+  ).join(' | ');
+  const over = (...tunes: string[]): Score =>
+    scoreFrom({
+      key: 'C',
+      time,
+      right: tunes.join(' | '),
+      left: tunes.map(() => left).join(' | '),
+      chords: tunes.map(() => chords).join(' | '),
+      sections: { 1: '', 9: '' },
+    });
+  it('under another melody are another section, however much of it is the accompaniment', () => {
+    expect(shown(over(A, B))).toEqual(['A 1–8', 'B 9–16']);
+    expect(shown(over(A, changed))).toEqual(['A 1–8', 'A′ 9–16']);
+  });
+  it('under the same melody are the same section, however the accompaniment goes', () => {
+    const held = scoreFrom({
+      key: 'C',
+      time,
+      right: [A, A].join(' | '),
+      left: [
+        left,
+        Array.from({ length: 8 }, (_, i) => `${['C3', 'A2', 'F2', 'G2'][i % 4]}:4`).join(' | '),
+      ].join(' | '),
+    });
+    const form = formOf(held);
+    expect(form.sections.map((s) => s.letter + '′'.repeat(s.prime))).toEqual(['A', 'A′']);
+    expect(
+      form.sections[1]!.variant!.hands.map((h) =>
+        lineText(
+          h,
+          held.measures.map((m) => m.number),
+        ),
+      ),
+    ).toEqual(['the right hand is the same', 'the left hand holds']);
   });
 });
 

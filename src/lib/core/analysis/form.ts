@@ -3,10 +3,20 @@
  * differs, and says where.
  */
 import { endOf } from '../score/metre';
+import { byMeasure } from '../score/query';
+import { pitchName } from '../theory/pitch';
 import type { Measure, Score } from '../score/score';
 import type { Ticks } from '../score/ticks';
 import { playingOrder } from '../score/unfold';
-import { contentsOf, difference, likeness, shiftBetween, type MeasureContent } from './private/likeness';
+import {
+  commonStrokes,
+  contentsOf,
+  difference,
+  likeness,
+  shiftBetween,
+  type MeasureContent,
+} from './private/likeness';
+import { comparedByHand, type LineComparison } from './byHand';
 import { melodyOf } from './melody';
 import { pickupsInto } from './private/pickups';
 import { rolesOf, type SectionFacts, type SectionRole } from './roles';
@@ -37,6 +47,8 @@ interface Variant {
   /** Semitones by which it is moved; 0 where it stands at the same pitch. */
   readonly transposed: number;
   readonly differences: readonly MeasureDifference[];
+  /** The same hand by hand, to the half measure. */
+  readonly hands: readonly LineComparison[];
 }
 
 /** A measure of a variant, by index, with the notes it has and those of the earlier section that it has not. */
@@ -180,10 +192,11 @@ function lettered(
     pickups,
   );
   const sections: Section[] = [];
+  const tunes = tunesIn(score);
   let letters = 0;
   starts.forEach(({ measure: from, name }, i) => {
     const to = (starts[i + 1]?.measure ?? score.measures.length) - 1;
-    const model = closestEarlier(sections, from, to, compared, score.measures);
+    const model = closestEarlier(sections, from, to, compared, tunes, score);
     const letter = model ? sections[model.of]!.letter : LETTERS[letters++ % LETTERS.length]!;
     const isRepeat = model !== undefined && model.differences.length === 0 && model.transposed === 0;
     const original = model && sections[model.of]!;
@@ -296,6 +309,24 @@ function firstSeenOf(contents: readonly MeasureContent[]): number[] {
 
 /** From how alike, measure by measure, a section counts as a variant of an earlier one. */
 const VARIANT = 0.6;
+/**
+ * How alike the melodies must be, where both have one: over equal chords another melody is another section. And from how alike they are one
+ * section whatever the accompaniment does.
+ */
+const LIKE_TUNE = 0.35;
+const SAME_TUNE = 0.8;
+
+/** What the melody strikes in each measure. */
+function tunesIn(score: Score): MeasureContent['strokes'][] {
+  if (score.parts.length === 0) return score.measures.map(() => []);
+  return byMeasure(score.measures, melodyOf(score)).map((notes, i) =>
+    notes.map(({ onset, midi, pitch }) => ({
+      place: onset - score.measures[i]!.start,
+      midi,
+      name: pitchName(pitch),
+    })),
+  );
+}
 
 /** The earlier section most like the measures `from` to `to`, if any is like them; pickups are left out of it. */
 function closestEarlier(
@@ -303,8 +334,10 @@ function closestEarlier(
   from: number,
   to: number,
   contents: readonly MeasureContent[],
-  measures: readonly Measure[],
+  tunes: readonly MeasureContent['strokes'][],
+  score: Score,
 ): Variant | undefined {
+  const { measures } = score;
   const bodyOf = (start: number, end: number): number[] =>
     Array.from({ length: end - start + 1 }, (_, i) => start + i).filter((i) => !isPickup(measures[i]!));
   const own = bodyOf(from, to);
@@ -318,7 +351,10 @@ function closestEarlier(
     const usual = mostCommon(moved);
     for (const transposed of new Set([0, usual])) {
       const alike = own.map((m, i) => likeness(contents[other[i]!]!, contents[m]!, transposed));
-      const mean = alike.reduce((a, b) => a + b, 0) / alike.length;
+      const all = alike.reduce((a, b) => a + b, 0) / alike.length;
+      const tune = tuneLikeness(other, own, tunes, transposed);
+      const mean = tune !== undefined && tune >= SAME_TUNE ? Math.max(all, tune) : all;
+      if (tune !== undefined && tune < LIKE_TUNE) continue;
       // Of equally like ones the earliest, and rather untransposed.
       if (mean < VARIANT || (best && mean <= best.alike + 1e-9)) continue;
       const differences = own.flatMap((measure, i): MeasureDifference[] =>
@@ -326,10 +362,28 @@ function closestEarlier(
           ? []
           : [{ measure, as: other[i]!, ...difference(contents[other[i]!]!, contents[measure]!, transposed) }],
       );
-      best = { variant: { of, transposed, differences }, alike: mean };
+      const hands = comparedByHand(score, other, own, transposed);
+      best = { variant: { of, transposed, differences, hands }, alike: mean };
     }
   });
   return best?.variant;
+}
+
+/** How alike the melodies of two sections are, 0 to 1; undefined where one has none. */
+function tuneLikeness(
+  earlier: readonly number[],
+  later: readonly number[],
+  tunes: readonly MeasureContent['strokes'][],
+  by: number,
+): number | undefined {
+  const count = (places: readonly number[]): number =>
+    places.reduce((sum, place) => sum + tunes[place]!.length, 0);
+  if (count(earlier) === 0 || count(later) === 0) return undefined;
+  const common = later.reduce(
+    (sum, place, i) => sum + commonStrokes(tunes[earlier[i]!]!, tunes[place]!, by),
+    0,
+  );
+  return common / Math.max(count(earlier), count(later));
 }
 
 function mostCommon(numbers: readonly number[]): number {

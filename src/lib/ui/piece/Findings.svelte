@@ -7,6 +7,7 @@
   import { keyName } from '$core/theory/key';
   import Path from '$ui/path/Path.svelte';
   import { capital, differenceText, measuresText, measureText, plural, reasonsText } from '$ui/text';
+  import { lineText } from '$core/analysis/byHand';
   import FormEditor from './FormEditor.svelte';
   import { measureLink } from './links';
   import Profile from './Profile.svelte';
@@ -94,17 +95,17 @@
   </div>
   {#each form.sections as section (section.from)}
     {#if section.variant}
-      {@const { differences, transposed, of } = section.variant}
+      {@const { differences, transposed, of, hands } = section.variant}
       {@const original = form.sections[of]!}
       <p class="mt-2">
         <strong>{section.label}</strong>
         (<a class="link" href={measureLink(section.from)}>{measuresText(numbers, section.from, section.to)}</a
-        >) is
+        >) is like
         {original.label}
         {original.label === section.label ? `(${measuresText(numbers, original.from, original.to)})` : ''}
-        {transposed === 0
-          ? 'with other notes:'
-          : `moved by ${distanceText(transposed)}${differences.length > 0 ? ', with other notes:' : '.'}`}
+        {transposed === 0 ? '' : `moved by ${distanceText(transposed)}`}{differences.length > 0
+          ? `: ${hands.map((line) => lineText(line, numbers)).join('; ')}. Note by note:`
+          : '.'}
         {#each differences.slice(0, MOST_DIFFERENCES) as d, i (d.measure)}{i > 0 ? '; ' : ''}<a
             class="link"
             href={measureLink(d.measure)}>{measureText(numbers[d.measure]!)}</a

@@ -137,16 +137,19 @@ export function likeness(earlier: MeasureContent, later: MeasureContent, by = 0)
   if (by === 0 && earlier.key === later.key) return 1;
   const most = Math.max(earlier.strokes.length, later.strokes.length);
   if (most === 0) return earlier.shape === later.shape ? 1 : 0;
-  // Both are in order of place and pitch, moved or not: one walk through the two.
+  return commonStrokes(earlier.strokes, later.strokes, by) / most;
+}
+
+/** How many strokes two measures have in common. Both are in order of place and pitch, moved or not: one walk through the two. */
+export function commonStrokes(earlier: readonly Stroke[], later: readonly Stroke[], by: number): number {
   let common = 0;
   let i = 0;
-  for (const { place, midi } of later.strokes) {
-    let own = earlier.strokes[i];
-    while (own && (own.place < place || (own.place === place && own.midi + by < midi)))
-      own = earlier.strokes[++i];
+  for (const { place, midi } of later) {
+    let own = earlier[i];
+    while (own && (own.place < place || (own.place === place && own.midi + by < midi))) own = earlier[++i];
     if (own?.place === place && own.midi + by === midi) common += 1;
   }
-  return common / most;
+  return common;
 }
 
 /** The interval by which most strokes of two measures differ. */
