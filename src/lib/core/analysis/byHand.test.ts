@@ -23,10 +23,10 @@ describe('a section beside the one that it comes from', () => {
   });
   it('has the same first notes and another ending, or another beginning, to the half measure', () => {
     expect(right('C5:1 D5:1 E5:1 F5:1 | G5:1 E5:1 D5:2')).toBe(
-      'the right hand has the same six notes, then another ending in measure 4 (second half)',
+      'the right hand has the same six notes, then another ending from measure 4 (second half) on',
     );
     expect(right('E5:1 D5:1 E5:1 F5:1 | G5:1 E5:1 C5:2')).toBe(
-      'the right hand has another beginning in measure 3 (first half), then the same six notes',
+      'the right hand has another beginning up to measure 3 (first half), then the same six notes',
     );
   });
   it('has other notes, more, fewer, or another rhythm, and where', () => {
@@ -37,10 +37,10 @@ describe('a section beside the one that it comes from', () => {
       'the right hand has more notes in measure 4 (first half)',
     );
     expect(left('C3:1 r:1 C3:1 G3:1 | C3:1 r:1 C3:1 r:1')).toBe(
-      'the left hand has fewer notes in measure 3 (first half), measure 4',
+      'the left hand has fewer notes in measures 3 (first half) and 4',
     );
     expect(right('C5:2 D5:1 E5:1 | F5:1 G5:1 E5:1 C5:1')).toBe(
-      'the right hand has the same notes in another rhythm in measure 3, measure 4',
+      'the right hand has the same notes in another rhythm in measures 3 and 4',
     );
   });
   it('holds, rests or comes in', () => {

@@ -4,7 +4,6 @@
  */
 import { plural } from '../plural';
 import { soundingNotes } from '../score/query';
-import { measureText } from '../score/measureText';
 import type { Measure, Score } from '../score/score';
 import { endOf } from '../score/metre';
 import type { Ticks } from '../score/ticks';
@@ -218,22 +217,25 @@ const sameNotes = (count: number): string =>
 /** Most places that are named. */
 const MOST_PLACES = 3;
 
-/** "in measure 6, second half" */
+/** "6 (second half)", by the printed number. */
+const placeText = (
+  { measure, half }: LineComparison['differs'][number],
+  numbers: readonly string[],
+): string => `${numbers[measure] ?? ''}${half === 'both' ? '' : ` (${half} half)`}`;
+
+/** "in measure 6 (second half)", "in measures 6, 7 and 9" */
 function where({ differs }: LineComparison, numbers: readonly string[]): string {
-  const named = differs
-    .slice(0, MOST_PLACES)
-    .map(
-      ({ measure, half }) =>
-        `${measureText(numbers[measure] ?? '')}${half === 'both' ? '' : ` (${half} half)`}`,
-    );
+  const named = differs.slice(0, MOST_PLACES).map((place) => placeText(place, numbers));
   const more = differs.length - named.length;
-  return `in ${named.join(', ')}${more > 0 ? ` and ${plural(more, 'measure')} more` : ''}`;
+  const last = more > 0 ? plural(more, 'measure').replace(/(measures?)/, 'more $1') : named.pop()!;
+  return `in ${differs.length === 1 ? 'measure' : 'measures'} ${named.length > 0 ? `${named.join(', ')} and ` : ''}${last}`;
 }
 
 /** How a line compares, in a clause: "the right hand has the same seven notes, then another ending in measure 8 (second half)". */
 export function lineText(comparison: LineComparison, numbers: readonly string[]): string {
   const { line, is, same } = comparison;
   const at = (): string => where(comparison, numbers);
+  const [first, last] = [comparison.differs[0], comparison.differs.at(-1)];
   switch (is) {
     case 'same':
       return `the ${line} is the same`;
@@ -250,9 +252,9 @@ export function lineText(comparison: LineComparison, numbers: readonly string[])
     case 'rhythm':
       return `the ${line} has the same notes in another rhythm ${at()}`;
     case 'ending':
-      return `the ${line} has ${sameNotes(same)}, then another ending ${at()}`;
+      return `the ${line} has ${sameNotes(same)}, then another ending from measure ${placeText(first!, numbers)} on`;
     case 'beginning':
-      return `the ${line} has another beginning ${at()}, then ${sameNotes(same)}`;
+      return `the ${line} has another beginning up to measure ${placeText(last!, numbers)}, then ${sameNotes(same)}`;
     case 'other':
       return `the ${line} has other notes ${at()}`;
   }
