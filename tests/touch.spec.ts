@@ -45,6 +45,21 @@ test('the bench on a telephone is music first; a finger is set by two taps', asy
   await expect(pad.first()).toBeInViewport();
   const button = (await pad.first().getByRole('button', { name: 'Finger 4' }).boundingBox())!;
   expect(Math.min(button.width, button.height)).toBeGreaterThanOrEqual(44);
+  // The buttons stand beside the note, with the reason, and not over it.
+  const near = await page.evaluate(() => {
+    const at = document.querySelector('.sheet .note.selected .notehead')!.getBoundingClientRect();
+    const box = document.querySelector('[role="group"][aria-label="Finger for this note"]')!.parentElement!;
+    const { top, bottom, left, right } = box.getBoundingClientRect();
+    return {
+      away: Math.max(top - at.bottom, at.top - bottom),
+      beside: left - 40 <= at.left && at.right <= right + 40,
+      inside: left >= 0 && right <= innerWidth,
+    };
+  });
+  expect(near.away).toBeGreaterThan(0);
+  expect(near.away).toBeLessThan(60);
+  expect([near.beside, near.inside]).toEqual([true, true]);
+  await expect(pad.first().locator('..')).toContainText(/on [A-G][♯♭]?\d/);
   await pad.first().getByRole('button', { name: 'Finger 4' }).tap();
   await expect(page.locator('.sheet .badge.decided')).toHaveText('4');
   await expect(pad.first().getByRole('button', { name: 'Finger 4, your choice' })).toBeVisible();

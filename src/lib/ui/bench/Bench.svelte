@@ -11,6 +11,7 @@
   import { measuresText } from '$ui/text';
   import { wordsFor } from '$ui/waiting/steps';
   import Account from './Account.svelte';
+  import BesideNote from './BesideNote.svelte';
   import { announced } from '$core/version/announce';
   import { perform } from './commands';
   import DecideDialog from './DecideDialog.svelte';
@@ -109,17 +110,23 @@
   }
   function onclick(event: MouseEvent): void {
     if (wasDragged) wasDragged = false;
-    else
-      reach(
-        under(event.target, { x: event.clientX, y: event.clientY, within: isTouch ? FINGERTIP : MOUSE }),
-        event.shiftKey || (bench.choosesOn && selection.note !== undefined),
-      );
+    else {
+      const to = under(event.target, {
+        x: event.clientX,
+        y: event.clientY,
+        within: isTouch ? FINGERTIP : MOUSE,
+      });
+      isBeside = isTouch && to.note !== undefined;
+      reach(to, event.shiftKey || (bench.choosesOn && selection.note !== undefined));
+    }
     bench.choosesOn = false;
   }
   // A stretch is chosen by drawing over it with the mouse; a finger that draws moves the page.
   let drag: { note?: string; measure?: number } | undefined;
   let wasDragged = false;
   let isTouch = false;
+  /** A note was tapped: its fingers stand beside it. */
+  let isBeside = $state(false);
   function onpointerdown(event: PointerEvent): void {
     wasDragged = false;
     isTouch = event.pointerType !== 'mouse';
@@ -157,6 +164,7 @@
     // The space bar and Enter press what has the focus.
     if ((event.key === ' ' || event.key === 'Enter') && target?.closest('button, a, summary, [role="radio"]'))
       return;
+    if (event.key === 'Escape') isBeside = false;
     const intent = meaningOf(event);
     if (!intent) return;
     event.preventDefault();
@@ -227,7 +235,7 @@
   >
     <!-- svelte-ignore a11y_click_events_have_key_events, a11y_no_noninteractive_element_interactions, a11y_no_noninteractive_tabindex -->
     <div
-      class="music overflow-y-auto bg-paper px-5 py-1 max-desk:min-h-0 max-desk:flex-1 max-desk:px-2"
+      class="music relative overflow-y-auto bg-paper px-5 py-1 max-desk:min-h-0 max-desk:flex-1 max-desk:px-2"
       role="application"
       aria-label="Music of {title}: arrow keys move, 1–5 set the finger, Enter shows what you can change"
       aria-busy={!version}
@@ -239,6 +247,7 @@
       {onpointermove}
       {onscroll}
     >
+      {#if isBeside}<BesideNote {music} />{/if}
       <Account {version} {opening} {versionId} isFolded={isSmall} />
       {#each form.phrases as phrase, i (phrase.from)}
         {@const section = form.sections[phrase.section]!}
@@ -277,7 +286,7 @@
       tabindex="0"
     >
       {#if version}
-        <NoteBar {version} bind:isOpen />
+        <NoteBar {version} bind:isOpen {isBeside} />
         <div
           class={isOpen
             ? 'max-desk:max-h-[48dvh] max-desk:overflow-y-auto max-desk:px-4 max-desk:pb-3'
@@ -292,7 +301,7 @@
   </div>
 
   <footer
-    class="flex shrink-0 items-center gap-5 border-t border-hairline px-5 py-1 max-desk:px-3 desk:h-[112px]"
+    class="flex shrink-0 items-center gap-5 border-t border-hairline px-5 py-1 max-desk:px-3 desk:min-h-[112px]"
   >
     <Transport />
     <p class="sr-only" aria-live="polite">{sound.isPlaying ? '' : announcement}</p>

@@ -7,7 +7,13 @@
   import FingerPad from './FingerPad.svelte';
   import { getBench } from './state/bench.svelte';
 
-  let { version, isOpen = $bindable() }: { version: Version; isOpen: boolean } = $props();
+  interface Props {
+    version: Version;
+    isOpen: boolean;
+    /** The fingers and the reason stand beside the note. */
+    isBeside: boolean;
+  }
+  let { version, isOpen = $bindable(), isBeside }: Props = $props();
 
   const bench = getBench();
   const { selection } = bench;
@@ -25,12 +31,16 @@
   >
     <span class="min-w-0 flex-1 text-sm leading-snug">
       <strong>{capital(measureText(measure.number))}</strong>
-      <span class="line-clamp-2 text-quiet">{why ?? (note ? pitchName(note.pitch) : 'Tap a note.')}</span>
+      <span class="line-clamp-2 text-quiet"
+        >{isBeside && note
+          ? pitchName(note.pitch)
+          : (why ?? (note ? pitchName(note.pitch) : 'Tap a note.'))}</span
+      >
     </span>
     <span class="sr-only">{isOpen ? 'Show less' : 'Show all options'}</span>
     <ChevronUp size={20} class={isOpen ? 'rotate-180' : ''} aria-hidden="true" />
   </button>
-  {#if note && note.id in version.fingers}
+  {#if note && note.id in version.fingers && !isBeside}
     <FingerPad note={note.id} hand={note.staff === 1 ? 'right' : 'left'} />
   {/if}
 </div>
