@@ -1,6 +1,6 @@
 /** Learners: adding one, changing what is known of them, the lesson log. */
 import { expect, test } from '@playwright/test';
-import { fillSegments } from './support';
+import { expectAccessible, fillSegments } from './support';
 
 test('a student is added, corrected, and a lesson is logged', async ({ page }) => {
   await page.goto('/learners');
@@ -34,6 +34,10 @@ test('what is not there says so', async ({ page }) => {
   const answer = await page.goto('/learners/nobody');
   expect(answer?.status()).toBe(404);
   await expect(page.getByText('This student isn’t here any more.')).toBeVisible();
+  await expectAccessible(page);
+  expect((await page.goto('/nowhere'))?.status()).toBe(404);
+  await expect(page).toHaveTitle('Page not found · Key Path');
+  await expectAccessible(page);
 });
 
 test('what is typed before the page’s script has begun stays', async ({ page }) => {

@@ -1,17 +1,21 @@
 <script lang="ts">
   import { page } from '$app/state';
   import Discard from '$ui/form/Discard.svelte';
-</script>
 
-<main id="main" class="mx-auto max-w-xl px-7 py-16">
-  <h1>
-    {page.status === 404
+  const title = $derived(
+    page.status === 404
       ? 'Page not found'
       : page.error?.pieceId
         ? 'This can’t be read'
-        : 'Something went wrong'}
-  </h1>
-  <p class="mt-3">{page.error?.message}</p>
+        : 'Something went wrong',
+  );
+</script>
+
+<svelte:head><title>{title} · Key Path</title></svelte:head>
+
+<main id="main" class="mx-auto max-w-xl px-7 py-16">
+  <h1>{title}</h1>
+  {#if page.error?.message.replace(/\.$/, '') !== title}<p class="mt-3">{page.error?.message}</p>{/if}
   {#if page.error?.pieceId}
     <p class="mt-4">
       <a class="link" href="/pieces/{page.error.pieceId}/source" data-sveltekit-reload>

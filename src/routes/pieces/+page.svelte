@@ -73,7 +73,9 @@
 
   <ul class="mt-2">
     {#each found as piece (piece.id)}
-      <li class="grid grid-cols-[minmax(0,1fr)_auto] gap-4 border-t border-hairline py-3.5">
+      <li
+        class="grid gap-x-4 gap-y-1 border-t border-hairline py-3.5 sm:grid-cols-[minmax(0,1fr)_auto] sm:gap-4"
+      >
         <div>
           <a href="/pieces/{piece.id}" class="text-lg font-semibold hover:text-accent">{piece.title}</a>
           {#if 'problem' in piece}
@@ -89,9 +91,11 @@
             </p>
           {/if}
         </div>
-        <p class="text-right text-quiet">
+        <p class="text-quiet sm:text-right">
           {#each piece.levels as { level, count, newest } (level)}
-            <a class="link ml-4" href={count === 1 ? `/versions/${newest}` : `/pieces/${piece.id}#versions`}
+            <a
+              class="link ml-4 max-sm:first:ml-0"
+              href={count === 1 ? `/versions/${newest}` : `/pieces/${piece.id}#versions`}
               >level {levelText(level)}{count > 1 ? `, ${count} versions` : ''}</a
             >
           {:else}

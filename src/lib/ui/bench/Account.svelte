@@ -41,12 +41,15 @@
     >Level {levelText(version?.contract.level ?? opening.level)} ({version?.contract.name ??
       opening.levelName}), {keyName(version?.key ?? opening.key)}{open ? '' : ': what was left out and kept'}
     {#if version && version.parked.length > 0}
-      <a class="link" href="/versions/{versionId}/decisions"
-        >{plural(version.parked.length, 'choice is on hold', 'choices are on hold')}</a
+      <strong class="font-semibold"
+        >{plural(version.parked.length, 'choice is on hold', 'choices are on hold')}</strong
       >
     {/if}</summary
   >
   <p>
+    {#if version && version.parked.length > 0}
+      <a class="link" href="/versions/{versionId}/decisions">See what is on hold</a>
+    {/if}
     <span class="inline-block first-letter:uppercase">{version?.accountText ?? opening.accountText}</span>
     {keptText}
     {#if version && version.blurs.length > 0}

@@ -16,7 +16,7 @@
 </script>
 
 <div
-  class="flex flex-wrap items-center gap-1.5 pointer-coarse:gap-1"
+  class="flex flex-wrap items-center gap-1.5 pointer-coarse:gap-1 desk:pointer-coarse:gap-0"
   role="group"
   aria-label="Finger for this note"
 >

@@ -40,7 +40,7 @@
 {/snippet}
 {#snippet tick(name: string, says: string, isOn: boolean)}
   <label class="flex min-h-7 items-center gap-2">
-    <input type="checkbox" {name} checked={isOn} onchange={change} />{says}
+    <input type="checkbox" class="tick" {name} checked={isOn} onchange={change} />{says}
   </label>
 {/snippet}
 
@@ -68,7 +68,13 @@
         <li class="flex items-center gap-2 border-t border-hairline py-1 first:border-0">
           <input type="hidden" name="place-{sheet}" value={place} />
           <label class="flex min-h-7 min-w-0 flex-1 items-center gap-2" title={says}>
-            <input type="checkbox" name="sheet-{sheet}" checked={chosen.has(sheet)} onchange={change} />
+            <input
+              type="checkbox"
+              class="tick"
+              name="sheet-{sheet}"
+              checked={chosen.has(sheet)}
+              onchange={change}
+            />
             {name}
           </label>
           {#if chosen.has(sheet)}
@@ -145,6 +151,7 @@
       <label class="col-span-4 flex min-h-7 items-center gap-2">
         <input
           type="checkbox"
+          class="tick"
           name="keys"
           value="all"
           checked={choices.keys === 'all'}
@@ -155,6 +162,7 @@
         <label class="flex min-h-7 items-center gap-2">
           <input
             type="checkbox"
+            class="tick"
             name="keys"
             value={key}
             checked={choices.keys !== 'all' && choices.keys.includes(key)}

@@ -101,6 +101,7 @@
                 <label class="flex items-baseline gap-3 py-1">
                   <input
                     type="checkbox"
+                    class="tick"
                     disabled={at !== undefined}
                     checked={chosen.has(tune)}
                     onchange={(event) =>

@@ -32,13 +32,17 @@
               <input type="hidden" name="chunk" value={chunk.id} />
               <input type="hidden" name="step" value={step.id} />
               <Once />
+              <!-- As large as a fingertip where that is what touches it; the circle stays the same. -->
               <button
-                class="flex h-6 w-6 shrink-0 items-center justify-center rounded-full border-[1.6px] border-ink {step.done
-                  ? 'bg-ink text-paper'
-                  : 'bg-paper'} {!step.done && step.passed ? 'border-dashed' : ''}"
+                class="flex h-6 w-6 shrink-0 items-center justify-center"
                 aria-label="{step.done ? 'Uncheck' : 'Check off'}: {step.says}, {name}"
-                >{#if step.done}<span aria-hidden="true" class="h-2 w-2 rounded-full bg-paper"
-                  ></span>{/if}</button
+                ><span
+                  aria-hidden="true"
+                  class="flex h-6 w-6 items-center justify-center rounded-full border-[1.6px] border-ink {step.done
+                    ? 'bg-ink'
+                    : 'bg-paper'} {!step.done && step.passed ? 'border-dashed' : ''}"
+                  >{#if step.done}<span class="h-2 w-2 rounded-full bg-paper"></span>{/if}</span
+                ></button
               >
               <span class={step.done || step.passed ? 'text-quiet' : ''}>{step.says}</span>
               <span class="ml-auto flex shrink-0 items-center gap-2">

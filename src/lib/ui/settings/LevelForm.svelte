@@ -75,12 +75,13 @@
     <legend class="text-sm text-quiet">{label}</legend>
     <div class="flex flex-wrap gap-x-4">
       <label class="flex min-h-7 items-center gap-1.5">
-        <input type="checkbox" name="{name}Any" checked={values === null} /> any
+        <input type="checkbox" class="tick" name="{name}Any" checked={values === null} /> any
       </label>
       {#each VALUES as [denominator, word] (denominator)}
         <label class="flex min-h-7 items-center gap-1.5">
           <input
             type="checkbox"
+            class="tick"
             {name}
             value={denominator}
             checked={values?.includes(denominator) ?? false}

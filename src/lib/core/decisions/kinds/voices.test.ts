@@ -133,6 +133,19 @@ describe('chord notes under the melody', () => {
   it('are taken away where that is chosen, and the melody stays', () => {
     expect(struck(filled('none'), 0, 1)).toEqual(['B4@1/1', 'C5@0/1', 'C5@2/2']);
   });
+  it('say in which measures there is no room, where there is room in others', () => {
+    const half = scoreFrom({
+      key: 'C',
+      time: FOUR,
+      right: 'C5:4 | F4:4',
+      left: 'C3:4 | B3:4',
+      chords: 'C | C',
+    });
+    const version = made(half, { kind: 'filling', at: { version: true }, value: 'beats' });
+    expect(version.parked.map((p) => p.why)).toEqual([
+      'there is no room between the melody and the left hand, in measure 2',
+    ]);
+  });
   it('wait where there is no room, and what stood there stays', () => {
     const low = scoreFrom({ key: 'C', time: FOUR, right: '[C4 E4]:2 F4:2', left: 'B3:4', chords: 'C' });
     const version = filled('beats', low);

@@ -102,7 +102,7 @@
       here.
     </p>
     <p class="mt-3">
-      <a class="action inline-block" href="/learners/{learner.id}/room/file" download>Take home</a>
+      <a class="action" href="/learners/{learner.id}/room/file" download>Take home</a>
     </p>
     <form
       method="post"

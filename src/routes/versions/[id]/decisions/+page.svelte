@@ -40,7 +40,7 @@
   <ul class="mt-3">
     {#each found as decision (decision.subject)}
       <li class="flex flex-wrap items-baseline gap-x-4 border-t border-hairline py-2">
-        <span class="min-w-0 flex-1">
+        <span class="min-w-0 flex-1 max-sm:basis-full">
           {capital(decision.says)}
           {#if decision.parked}<span class="block text-sm text-alarm">on hold: {decision.parked}</span>{/if}
         </span>
@@ -49,7 +49,7 @@
             >{decision.where}</a
           >
         {:else}<span class="text-quiet">{decision.where}</span>{/if}
-        <span class="w-56 text-right text-sm text-quiet"
+        <span class="text-sm text-quiet sm:w-56 sm:text-right"
           >{decision.by
             ? `${momentText(decision.by.at)}, by the ${decision.by.author}`
             : 'from the beginning'}</span
