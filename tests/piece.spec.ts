@@ -45,7 +45,7 @@ test('what is said of a piece leads into its music', async ({ page }) => {
   await keep(page, 'Said Song', song);
   await expect(page.getByRole('heading', { name: '17 measures to learn, 32 in all' })).toBeVisible();
   await expect(page.getByRole('paragraph').filter({ hasText: 'A′ (measures 9 to 16)' })).toHaveText(
-    'A′ (measures 9 to 16) is A with other notes: measure 16: also E5',
+    'A′ (measures 9 to 16) is like A: the right hand has more notes in measure 16 (second half); the left hand is the same. Note by note: measure 16: also E5',
   );
   await expect(page.getByText('C D E F G A B')).toBeVisible();
   // The borrowed chord has its picture, its degree, and what stays from the chord before.

@@ -179,6 +179,14 @@ describe('a performance', () => {
     expect(notes.slice(0, 4).map((n) => n.duration / Q)).toEqual([0.5, 1, 1, 0.3]);
     expect(notes.slice(0, 4).map((n) => n.velocity)).toEqual([80, 96, 80, 104]);
   });
+  it('plays what is brought out louder than what is around it', () => {
+    const out = withNotes(plain, (_n, i) => (i === 1 ? { isBroughtOut: true as const } : {}));
+    expect(
+      perform(out)
+        .notes.slice(0, 3)
+        .map((n) => n.velocity),
+    ).toEqual([80, 96, 80]);
+  });
   it('rolls a chord from below, or from above where it goes down, and lets go together', () => {
     const chord = scoreFrom({ key: 'C', time: four, right: '[C4 E4 G4]:4' });
     const rolled = (way: Note['arpeggio']): PlayedNote[] => [

@@ -100,10 +100,9 @@
       <p class="mt-2">
         <strong>{section.label}</strong>
         (<a class="link" href={measureLink(section.from)}>{measuresText(numbers, section.from, section.to)}</a
-        >) is like
-        {original.label}
-        {original.label === section.label ? `(${measuresText(numbers, original.from, original.to)})` : ''}
-        {transposed === 0 ? '' : `moved by ${distanceText(transposed)}`}{differences.length > 0
+        >) is like {original.label}{original.label === section.label
+          ? ` (${measuresText(numbers, original.from, original.to)})`
+          : ''}{transposed === 0 ? '' : `, moved by ${distanceText(transposed)}`}{differences.length > 0
           ? `: ${hands.map((line) => lineText(line, numbers)).join('; ')}. Note by note:`
           : '.'}
         {#each differences.slice(0, MOST_DIFFERENCES) as d, i (d.measure)}{i > 0 ? '; ' : ''}<a

@@ -1,5 +1,6 @@
 /** Kinds that hold, fill, double and bring out: what a hand does besides its melody and its bass. */
 import { describe, expect, it } from 'vitest';
+import { LEVELS } from '../../arrange/levels';
 import { perform } from '../../performance/perform';
 import { soundingNotes } from '../../score/query';
 import type { Score } from '../../score/score';
@@ -124,6 +125,13 @@ describe('chord notes under the melody', () => {
     expect(struck(filled('measure'), 0, 1).filter((n) => n.startsWith('E4'))).toEqual(['E4@0/4']);
     expect(struck(filled('beats'), 0, 1).filter((n) => n.startsWith('G4'))).toHaveLength(4);
     expect(struck(filled('beats'), 1, 1)).toEqual(struck(made(song), 1, 1));
+  });
+  it('are no more than the level gives the right hand', () => {
+    const at3 = realise(song, { ...recipe, level: 3 }, [
+      { kind: 'filling', at: { measure: 'm0' }, value: 'twice' },
+    ]);
+    const atOnce = struck(at3, 0, 1).filter((n) => n.includes('@0/'));
+    expect(atOnce).toHaveLength(LEVELS.find((l) => l.level === 3)!.rightNotes);
   });
   it('go one after the other, the lower on the beat', () => {
     expect(struck(filled('broken'), 0, 1).filter((n) => /^[EG]4/.test(n))).toEqual(
