@@ -76,6 +76,8 @@ test('from uploading a file to the printed handout and the student’s record', 
   await expect(page.getByRole('heading', { level: 1, name: 'Window Song' })).toBeVisible();
   await expect(paper.first().getByText('Teo', { exact: true })).toBeVisible();
   await expect(paper.first().getByText(/^Copyright unknown/)).toBeVisible();
+  // The score alone, whatever another test has left chosen for the studio.
+  await page.getByLabel('Practice', { exact: true }).uncheck();
   await expect(page.locator('.page-of-paper .badge.decided')).toHaveCount(0);
   await page.getByLabel('Only your fingers').check();
   await expect(page.locator('.page-of-paper .badge.decided')).toHaveCount(3);

@@ -59,7 +59,7 @@ export const sustain = defineKind({
           return parted ? [{ group, until, ...parted }] : [];
         });
         if (written.length === 0) {
-          passage.refuse(measure.index, 'nothing is struck again here over the same chord');
+          passage.refuse(measure.index, 'nothing is played again here over the same chord');
           continue;
         }
         if (written.some(({ held: down, moves }) => widest(down, moves) > passage.reach(staff))) {

@@ -89,7 +89,7 @@ describe('hold and repeat', () => {
   it('waits where nothing is struck again, or where the hand does not reach', () => {
     const plain = scoreFrom({ key: 'C', time: FOUR, right: '[C4 E4]:4', left: 'C3:4', chords: 'C' });
     expect(made(plain, { kind: 'sustain', at: { measure: 'm0' }, value: 'chord' }).parked).toMatchObject([
-      { why: 'nothing is struck again here over the same chord' },
+      { why: 'nothing is played again here over the same chord' },
     ]);
     // The same is said where the same was decided before: a stage that is kept answers for it.
     expect(made(plain, { kind: 'sustain', at: { measure: 'm0' }, value: 'chord' }).parked).toHaveLength(1);
