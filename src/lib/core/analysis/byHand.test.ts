@@ -1,13 +1,15 @@
 import { describe, expect, it } from 'vitest';
 import { scoreFrom } from '../test/shorthand';
-import { comparedByHand, lineText } from './byHand';
+import { comparedByHand, comparedLines, lineText } from './byHand';
 
 const time = { beats: 4, beatType: 4 };
 /** What is said of the third and fourth measures beside the first two, hand by hand. */
 function said(right: string, left: string, by = 0): string[] {
   const score = scoreFrom({ key: 'C', time, right, left });
   const numbers = score.measures.map((m) => m.number);
-  return comparedByHand(score, [0, 1], [2, 3], by).map((line) => lineText(line, numbers));
+  return comparedByHand(comparedLines(score), score.measures, [0, 1], [2, 3], by).map((line) =>
+    lineText(line, numbers),
+  );
 }
 const TUNE = 'C5:1 D5:1 E5:1 F5:1 | G5:1 E5:1 C5:2';
 const BASS = 'C3:1 G3:1 C3:1 G3:1 | C3:1 G3:1 C3:1 G3:1';

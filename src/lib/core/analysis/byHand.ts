@@ -2,10 +2,9 @@
  * A section beside the earlier one that it comes from, hand by hand and to the half measure, as a musician says it: "the same
  * seven notes, another ending", "the left hand holds".
  */
-import { plural } from '../plural';
-import { soundingNotes } from '../score/query';
+import { countWord, plural } from '../plural';
+import { byMeasure, soundingNotes, type SoundingNote } from '../score/query';
 import type { Measure, Score } from '../score/score';
-import { endOf } from '../score/metre';
 import type { Ticks } from '../score/ticks';
 
 /** A line that is compared: a hand of the keyboard, or where there is none the melody and what accompanies it. */
@@ -46,67 +45,67 @@ const WORTH_SAYING = 3;
 /** Share of the time that few strokes must fill to be held. */
 const HELD = 0.8;
 
-/** The lines of two sections side by side: measures by index, the same count in both; `by` semitones are added to the earlier one. */
-export function comparedByHand(
-  score: Score,
-  earlier: readonly number[],
-  later: readonly number[],
-  by: number,
-): LineComparison[] {
-  return linesOf(score).flatMap(({ line, has }) => {
-    const notes = score.parts.flatMap((part, index) =>
-      soundingNotes(part.notes).filter((n) => has(index, n.staff)),
-    );
-    const [before, now] = [
-      strokesIn(notes, earlier, score.measures, by),
-      strokesIn(notes, later, score.measures, 0),
-    ];
-    if (before.length === 0 && now.length === 0) return [];
-    return [{ line, ...changeOf(before, now, later, score.measures) }];
-  });
-}
-
-interface Line {
+/** A line with its notes by measure. */
+interface LineNotes {
   readonly line: ComparedLine;
-  readonly has: (part: number, staff: number) => boolean;
+  readonly notes: readonly (readonly SoundingNote[])[];
 }
 
 /** The hands of a keyboard that plays alone; else the melody, and all that accompanies it. */
-function linesOf({ parts }: Score): readonly Line[] {
+export function comparedLines({ parts, measures }: Score): readonly LineNotes[] {
+  const lineOf = (
+    line: ComparedLine,
+    has: (part: number, staff: number) => boolean = () => true,
+  ): LineNotes => ({
+    line,
+    notes: byMeasure(
+      measures,
+      parts.flatMap((part, index) => soundingNotes(part.notes).filter((n) => has(index, n.staff))),
+    ),
+  });
   const melody = parts.findIndex((p) => p.role === 'melody');
   if (melody >= 0)
     return [
-      { line: 'melody', has: (part) => part === melody },
-      ...(parts.length > 1
-        ? [{ line: 'accompaniment' as const, has: (part: number) => part !== melody }]
-        : []),
+      lineOf('melody', (part) => part === melody),
+      ...(parts.length > 1 ? [lineOf('accompaniment', (part) => part !== melody)] : []),
     ];
   const keyboard = parts.findIndex((p) => p.staves > 1 || p.notes.some((n) => n.staff === 2));
-  if (keyboard < 0) return [{ line: 'melody', has: (part) => part === 0 }];
+  if (keyboard < 0) return [lineOf('melody', (part) => part === 0)];
   return [
-    { line: 'right hand', has: (part, staff) => part === keyboard && staff === 1 },
-    { line: 'left hand', has: (part, staff) => part === keyboard && staff === 2 },
+    lineOf('right hand', (part, staff) => part === keyboard && staff === 1),
+    lineOf('left hand', (part, staff) => part === keyboard && staff === 2),
   ];
 }
 
+/** Lines of two sections side by side: measures by index, the same count in both; `by` semitones are added to the earlier one. */
+export const comparedByHand = (
+  lines: readonly LineNotes[],
+  measures: readonly Measure[],
+  earlier: readonly number[],
+  later: readonly number[],
+  by: number,
+): LineComparison[] =>
+  lines.flatMap(({ line, notes }) => {
+    const [before, now] = [strokesIn(notes, earlier, measures, by), strokesIn(notes, later, measures, 0)];
+    return before.length === 0 && now.length === 0
+      ? []
+      : [{ line, ...changeOf(before, now, later, measures) }];
+  });
+
 function strokesIn(
-  notes: ReturnType<typeof soundingNotes>,
+  notes: LineNotes['notes'],
   places: readonly number[],
   measures: readonly Measure[],
   by: number,
 ): Stroke[] {
   const first = measures[places[0]!]!.start;
   const strokes = new Map<Ticks, { end: Ticks; keys: number[] }>();
-  for (const place of places) {
-    const measure = measures[place]!;
-    for (const { onset, duration, midi } of notes) {
-      if (onset < measure.start || onset >= endOf(measure)) continue;
-      const at = onset - first;
-      const stroke = strokes.get(at) ?? { end: 0, keys: [] };
-      stroke.keys.push(midi + by);
-      stroke.end = Math.max(stroke.end, at + duration);
-      strokes.set(at, stroke);
-    }
+  for (const { onset, duration, midi } of places.flatMap((place) => notes[place]!)) {
+    const at = onset - first;
+    const stroke = strokes.get(at) ?? { end: 0, keys: [] };
+    stroke.keys.push(midi + by);
+    stroke.end = Math.max(stroke.end, at + duration);
+    strokes.set(at, stroke);
   }
   return [...strokes]
     .map(([at, { end, keys }]) => ({ at, end, keys: keys.sort((a, b) => a - b) }))
@@ -194,25 +193,8 @@ function differencesIn(
   });
 }
 
-const NUMBERS = [
-  '',
-  'one',
-  'two',
-  'three',
-  'four',
-  'five',
-  'six',
-  'seven',
-  'eight',
-  'nine',
-  'ten',
-  'eleven',
-  'twelve',
-];
-
 /** "the same seven notes" */
-const sameNotes = (count: number): string =>
-  `the same ${NUMBERS[count] ? `${NUMBERS[count]} ${count === 1 ? 'note' : 'notes'}` : plural(count, 'note')}`;
+const sameNotes = (count: number): string => `the same ${countWord(count)} ${count === 1 ? 'note' : 'notes'}`;
 
 /** Most places that are named. */
 const MOST_PLACES = 3;

@@ -16,7 +16,7 @@ import {
   shiftBetween,
   type MeasureContent,
 } from './private/likeness';
-import { comparedByHand, type LineComparison } from './byHand';
+import { comparedByHand, comparedLines, type LineComparison } from './byHand';
 import { melodyOf } from './melody';
 import { pickupsInto } from './private/pickups';
 import { rolesOf, type SectionFacts, type SectionRole } from './roles';
@@ -155,13 +155,20 @@ function longestEarlierRun(
 export function formOf(score: Score): Form {
   const contents = contentsOf(score);
   const firstSeen = firstSeenOf(contents);
-  const pickups = score.parts.length > 0 ? pickupsInto(melodyOf(score), score.measures) : [];
+  const melody = score.parts.length > 0 ? melodyOf(score) : [];
+  const pickups = score.parts.length > 0 ? pickupsInto(melody, score.measures) : [];
+  const music = {
+    contents,
+    tunes: tunesIn(melody, score.measures),
+    lines: comparedLines(score),
+    measures: score.measures,
+  };
   const found = sectionStarts(score, contents);
-  const first = lettered(score, found, contents, pickups);
+  const first = lettered(music, found, pickups);
   // Of what was only found, blocks that go round and round are one section, as a musician would name them.
   const kept = found.every((s) => s.isFound) ? sectionsWorthNaming(first) : found.map((_, i) => i);
   const starts = found.filter((_, i) => kept.includes(i));
-  const sections = starts.length === found.length ? first : lettered(score, starts, contents, pickups);
+  const sections = starts.length === found.length ? first : lettered(music, starts, pickups);
   const roles = rolesOf(factsOf(score, sections, starts));
   return {
     sections: sections.map((section, i) => {
@@ -177,26 +184,34 @@ export function formOf(score: Score): Form {
   };
 }
 
+/** What sections are compared by, measure by measure. */
+interface ComparedMusic {
+  readonly contents: readonly MeasureContent[];
+  /** What the melody strikes. */
+  readonly tunes: readonly MeasureContent['strokes'][];
+  readonly lines: ReturnType<typeof comparedLines>;
+  readonly measures: readonly Measure[];
+}
+
 /** The sections that begin so, each with its letter, and with what it repeats or varies. */
 function lettered(
-  score: Score,
+  music: ComparedMusic,
   starts: readonly SectionStart[],
-  contents: readonly MeasureContent[],
   pickups: readonly Ticks[],
 ): Section[] {
+  const { contents, measures } = music;
   // What leads into the next section is no part of this one: it is not compared.
   const compared = withoutLeadingOut(
     contents,
-    score.measures,
+    measures,
     starts.map((s) => s.measure),
     pickups,
   );
   const sections: Section[] = [];
-  const tunes = tunesIn(score);
   let letters = 0;
   starts.forEach(({ measure: from, name }, i) => {
-    const to = (starts[i + 1]?.measure ?? score.measures.length) - 1;
-    const model = closestEarlier(sections, from, to, compared, tunes, score);
+    const to = (starts[i + 1]?.measure ?? measures.length) - 1;
+    const model = closestEarlier(sections, from, to, { ...music, contents: compared });
     const letter = model ? sections[model.of]!.letter : LETTERS[letters++ % LETTERS.length]!;
     const isRepeat = model !== undefined && model.differences.length === 0 && model.transposed === 0;
     const original = model && sections[model.of]!;
@@ -317,31 +332,29 @@ const LIKE_TUNE = 0.35;
 const SAME_TUNE = 0.8;
 
 /** What the melody strikes in each measure. */
-function tunesIn(score: Score): MeasureContent['strokes'][] {
-  if (score.parts.length === 0) return score.measures.map(() => []);
-  return byMeasure(score.measures, melodyOf(score)).map((notes, i) =>
+const tunesIn = (
+  melody: ReturnType<typeof melodyOf>,
+  measures: readonly Measure[],
+): MeasureContent['strokes'][] =>
+  byMeasure(measures, melody).map((notes, i) =>
     notes.map(({ onset, midi, pitch }) => ({
-      place: onset - score.measures[i]!.start,
+      place: onset - measures[i]!.start,
       midi,
       name: pitchName(pitch),
     })),
   );
-}
 
 /** The earlier section most like the measures `from` to `to`, if any is like them; pickups are left out of it. */
 function closestEarlier(
   sections: readonly Section[],
   from: number,
   to: number,
-  contents: readonly MeasureContent[],
-  tunes: readonly MeasureContent['strokes'][],
-  score: Score,
+  { contents, tunes, lines, measures }: ComparedMusic,
 ): Variant | undefined {
-  const { measures } = score;
   const bodyOf = (start: number, end: number): number[] =>
     Array.from({ length: end - start + 1 }, (_, i) => start + i).filter((i) => !isPickup(measures[i]!));
   const own = bodyOf(from, to);
-  let best: { variant: Variant; alike: number } | undefined;
+  let best: { variant: Omit<Variant, 'hands'>; alike: number; other: readonly number[] } | undefined;
   sections.forEach((section, of) => {
     // What repeats an earlier section is no likelier than that one.
     if (section.repeats !== undefined) return;
@@ -362,11 +375,15 @@ function closestEarlier(
           ? []
           : [{ measure, as: other[i]!, ...difference(contents[other[i]!]!, contents[measure]!, transposed) }],
       );
-      const hands = comparedByHand(score, other, own, transposed);
-      best = { variant: { of, transposed, differences, hands }, alike: mean };
+      best = { variant: { of, transposed, differences }, alike: mean, other };
     }
   });
-  return best?.variant;
+  return (
+    best && {
+      ...best.variant,
+      hands: comparedByHand(lines, measures, best.other, own, best.variant.transposed),
+    }
+  );
 }
 
 /** How alike the melodies of two sections are, 0 to 1; undefined where one has none. */

@@ -2,6 +2,7 @@
  * Why this finger: the phrase is solved again with another finger on the note, and the rule that gets dearer by it, and the
  * note at which it does, give the sentence. So the reason is what decided, not a phrase that always fits.
  */
+import { countWord } from '../plural';
 import { pitchClassName, pitchName } from '../theory/pitch';
 import type { SoundingNote } from '../score/query';
 import { RULES, type Costs, type Rule } from './cost';
@@ -139,15 +140,13 @@ export function fingerExplainer(
   };
 }
 
-const COUNT = ['', 'one', 'two', 'three', 'four', 'five', 'six', 'seven', 'eight', 'nine'];
-
 /** Where a note lies from another by counting notes. */
 export const plainPlace: PlaceText = (_from, _to, steps) =>
   steps === 1
     ? 'that follows'
     : steps === -1
       ? 'before it'
-      : `${COUNT[Math.abs(steps)] ?? Math.abs(steps)} notes ${steps > 0 ? 'later' : 'before'}`;
+      : `${countWord(Math.abs(steps))} notes ${steps > 0 ? 'later' : 'before'}`;
 
 /** How far a changed finger is followed: what lies further off keeps its fingers. */
 const NEAR = 20;

@@ -1,5 +1,5 @@
 /** A stretch of measures by their places in a score, which may begin and end at a beat: "measure 4 beat 3 to measure 8". */
-import { beatLength, endOf } from './metre';
+import { beatLength, endOf, placeInMeasure } from './metre';
 import { measuresText, measureText } from './measureText';
 import type { Measure } from './score';
 import type { Ticks } from './ticks';
@@ -35,7 +35,7 @@ const onsetOf = (measure: Measure, beat: number): Ticks =>
 
 /** The beat of a measure in which a tick of the score lies. */
 export const beatAt = (measure: Measure, tick: Ticks): number =>
-  Math.floor((tick - measure.start + measure.beginsAt) / beatLength(measure.time)) + 1;
+  Math.floor(placeInMeasure(measure, tick) / beatLength(measure.time)) + 1;
 
 /** Where places begin and end in a score. */
 export function ticksOf(

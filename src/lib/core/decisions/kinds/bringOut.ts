@@ -4,6 +4,7 @@ import type { Mark, Note } from '../../score/score';
 import type { Ticks } from '../../score/ticks';
 import { defineKind } from '../kind';
 import { struckChords, type StruckChord } from '../private/notes';
+import { STAFF_VOICES } from '../private/voices';
 
 const VOICES = {
   melody: 'the highest notes of the right hand',
@@ -22,16 +23,13 @@ const STANDS: Readonly<Record<Voice, { readonly staff: 1 | 2; readonly isTop: bo
   bass: { staff: 2, isTop: false },
 };
 
-/** The upper and the lower voice of a staff. */
-const WRITTEN_AS = { 1: [1, 2], 2: [5, 6] } as const;
-
 const SAYS = 'bring out';
 
 /** A voice that is brought out: a line over each of its notes, a stem of its own in chords, and louder than the rest. */
 export const bringOut = defineKind({
   id: 'bring out',
   name: 'Bring out',
-  words: 'voice melody louder line inner tenor bass top sing cantabile',
+  words: 'voice melody louder inner tenor bass top sing cantabile',
   value: z.enum(['note', ...VOICE_IDS]),
   scopes: ['note', 'measure', 'range', 'section', 'version'],
   says: (value) => (value === 'note' ? 'brought out' : `brought out: ${VOICES[value]}`),
@@ -84,7 +82,7 @@ export const bringOut = defineKind({
 
 /** What is brought out of a chord has a stem of its own: upwards where it is on top, else downwards. */
 function parted({ staff, notes }: StruckChord, chosen: StruckChord['notes']): [id: string, voice: number][] {
-  const [upper, lower] = WRITTEN_AS[staff === 1 ? 1 : 2];
+  const [upper, lower] = STAFF_VOICES[staff === 1 ? 1 : 2];
   const isTop = chosen.includes(notes.at(-1)!);
   return notes.flatMap((note) =>
     note.written.map((id): [string, number] => [id, chosen.includes(note) === isTop ? upper : lower]),

@@ -4,6 +4,7 @@ import { notate } from '../../score/notate';
 import type { Note } from '../../score/score';
 import { defineKind } from '../kind';
 import { struckChords } from '../private/notes';
+import { STAFF_VOICES } from '../private/voices';
 
 const DOUBLINGS = { top: 'right hand doubles the top of the left, an octave higher' } as const;
 
@@ -44,7 +45,7 @@ export const doubling = defineKind({
             duration: top.duration,
             pitch: { step, alter, octave: octave + 1 },
             staff: 1,
-            voice: over.length > 0 ? 2 : 1,
+            voice: STAFF_VOICES[1][over.length > 0 ? 1 : 0],
           },
         ];
       });

@@ -8,6 +8,7 @@ import { chordTones, type Chord } from '../../theory/chord';
 import { pitchClass, spellMidi, type Fifths } from '../../theory/fifths';
 import { defineKind } from '../kind';
 import { replaced, struckChords } from '../private/notes';
+import { STAFF_VOICES } from '../private/voices';
 
 const FILLINGS = {
   none: 'none',
@@ -55,8 +56,11 @@ export const filling = defineKind({
       if (!value) continue;
       const right = strokes[measure.index]!.filter((s) => s.staff === 1);
       const tops = right.map((s) => s.notes.at(-1)!);
-      gone.push(...right.flatMap((s) => s.notes.slice(0, -1)));
-      if (value === 'none') continue;
+      const before = right.flatMap((s) => s.notes.slice(0, -1));
+      if (value === 'none') {
+        gone.push(...before);
+        continue;
+      }
       const keysAt = (from: Ticks, to: Ticks): Key[] => {
         const chord = chordAt(from);
         if (!chord) return [];
@@ -84,18 +88,17 @@ export const filling = defineKind({
           duration: to - onset,
           pitch: spellMidi(midi, tone),
           staff: 1,
-          voice: 2,
+          voice: STAFF_VOICES[1][1],
         }));
       });
       if (filled.length === 0) {
         refuse(measure.index, 'there is no room between the melody and the left hand');
-        // What stood there stays.
-        gone.splice(gone.length - right.reduce((count, s) => count + s.notes.length - 1, 0));
         continue;
       }
+      gone.push(...before);
       made.push(...notate(measures, filled));
       const ids = new Set(tops.flatMap((n) => n.written));
-      melody.push(...notes.filter((n) => ids.has(n.id)).map((n) => ({ ...n, voice: 1 })));
+      melody.push(...notes.filter((n) => ids.has(n.id)).map((n) => ({ ...n, voice: STAFF_VOICES[1][0] })));
     }
     const moved = new Map(melody.map((n) => [n.id, n]));
     return replaced(

@@ -2,9 +2,7 @@ import { z } from 'zod';
 import type { Note } from '../../score/score';
 import { defineKind } from '../kind';
 import { byPiece } from '../private/notes';
-
-/** Voice of a note that came to the other hand and found none there that moves with it. */
-const VISITING_VOICE = { right: 2, left: 6 } as const;
+import { STAFF_VOICES } from '../private/voices';
 
 /** The hand that plays a note. */
 export const hand = defineKind({
@@ -32,7 +30,8 @@ export const hand = defineKind({
         (n) =>
           n.staff === staff && n.onset === note.onset && n.duration === note.duration && !hands.has(n.id),
       );
-      return { ...note, staff, voice: host?.voice ?? VISITING_VOICE[to] };
+      // One that finds none there that moves with it is a voice by itself.
+      return { ...note, staff, voice: host?.voice ?? STAFF_VOICES[staff][1] };
     });
   },
 });

@@ -6,6 +6,7 @@ import type { Ticks } from '../../score/ticks';
 import { bassOf } from '../../theory/chord';
 import { defineKind, type Passage } from '../kind';
 import { replaced, retimed, struckChords, type StruckChord } from '../private/notes';
+import { STAFF_VOICES } from '../private/voices';
 
 const SUSTAINS = {
   chord: 'right-hand chord held, top note repeats',
@@ -31,9 +32,6 @@ const PARTS: Readonly<Record<Sustain, readonly HeldPart[]>> = {
   ],
 };
 
-/** The upper and the lower voice of a staff. */
-const VOICES = { 1: [1, 2], 2: [5, 6] } as const;
-
 /** What is struck once and held as long as the harmony stays, while the rest of its hand repeats. */
 export const sustain = defineKind({
   id: 'sustain',
@@ -46,6 +44,7 @@ export const sustain = defineKind({
   apply(notes, held, passage) {
     const { measures } = passage;
     const strokes = byMeasure(measures, struckChords(notes));
+    const byId = new Map(notes.map((n) => [n.id, n]));
     const gone: SoundingNote[] = [];
     const made: Note[] = [];
     for (const measure of measures) {
@@ -59,27 +58,25 @@ export const sustain = defineKind({
           return parted ? [{ group, until, ...parted }] : [];
         });
         if (written.length === 0) {
-          passage.refuse(measure.index, 'nothing is played again here over the same chord');
+          passage.refuse(measure.index, 'nothing repeats here over the same chord');
           continue;
         }
         if (written.some(({ held: down, moves }) => widest(down, moves) > passage.reach(staff))) {
-          passage.refuse(measure.index, 'the hand does not reach the notes over what it would hold');
+          passage.refuse(measure.index, 'the hand can’t reach the notes above what it would hold');
           continue;
         }
-        const [upper, lower] = VOICES[staff];
+        const [upper, lower] = STAFF_VOICES[staff];
         for (const { group, until, held: down, moves } of written) {
           gone.push(...group.flatMap((s) => s.notes));
           for (const note of down)
             made.push(...inVoice(retimed(notes, note, note.onset, until - note.onset, measures), lower));
-          for (const note of moves) {
-            const ids = new Set(note.written);
+          for (const { written: ids } of moves)
             made.push(
               ...inVoice(
-                notes.filter((n) => ids.has(n.id)),
+                ids.flatMap((id) => byId.get(id) ?? []),
                 upper,
               ),
             );
-          }
         }
       }
     }

@@ -56,7 +56,7 @@ describe('hold and repeat', () => {
     expect(struck(version, 0, 2)).toEqual(struck(made(pop), 0, 2));
     expect(version.parked).toEqual([]);
   });
-  it('writes what is held below, with stems of its own', () => {
+  it('writes what is held below, with separate stems', () => {
     const held = made(pop, { kind: 'sustain', at: { measure: 'm0' }, value: 'chord' });
     expect(voicesOf(held, 1)).toEqual({ C4: 2, E4: 2, G4: 1, A4: 1 });
   });
@@ -68,7 +68,7 @@ describe('hold and repeat', () => {
     expect(struck(both, 0, 1)).toContain('C4@0/4');
     expect(struck(both, 0, 2)).toContain('C3@0/4');
   });
-  it('begins anew where the melody comes down to what is held', () => {
+  it('begins over where the melody comes down to what is held', () => {
     const falling = scoreFrom({
       key: 'C',
       time: FOUR,
@@ -89,7 +89,7 @@ describe('hold and repeat', () => {
   it('waits where nothing is struck again, or where the hand does not reach', () => {
     const plain = scoreFrom({ key: 'C', time: FOUR, right: '[C4 E4]:4', left: 'C3:4', chords: 'C' });
     expect(made(plain, { kind: 'sustain', at: { measure: 'm0' }, value: 'chord' }).parked).toMatchObject([
-      { why: 'nothing is played again here over the same chord' },
+      { why: 'nothing repeats here over the same chord' },
     ]);
     // The same is said where the same was decided before: a stage that is kept answers for it.
     expect(made(plain, { kind: 'sustain', at: { measure: 'm0' }, value: 'chord' }).parked).toHaveLength(1);
@@ -102,7 +102,7 @@ describe('hold and repeat', () => {
     });
     const version = made(wide, { kind: 'sustain', at: { measure: 'm0' }, value: 'bass' });
     expect(version.parked).toMatchObject([
-      { why: 'the hand does not reach the notes over what it would hold' },
+      { why: 'the hand can’t reach the notes above what it would hold' },
     ]);
     expect(struck(version, 0, 2)).toEqual(struck(made(wide), 0, 2));
   });
@@ -202,7 +202,7 @@ describe('a voice that is brought out', () => {
   const version = made(song, { kind: 'bring out', at: { version: true }, value: 'tenor' });
   const lined = ({ score }: Version): string[] =>
     score.parts[0]!.notes.filter((n) => n.articulations?.includes('tenuto')).map((n) => pitchName(n.pitch));
-  it('has a line over each of its notes and stems of its own, and says so once', () => {
+  it('has a line over each of its notes and separate stems, and says so once', () => {
     expect(lined(version)).toEqual(['G3', 'A3', 'G3']);
     expect(voicesOf(version, 2)).toEqual({ C3: 6, D3: 6, G3: 5, A3: 5 });
     expect((version.score.parts[0]!.marks ?? []).filter((m) => m.kind === 'words')).toEqual([
