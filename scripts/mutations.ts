@@ -199,6 +199,23 @@ export const MUTATIONS: readonly Mutation[] = [
   ),
   ...inFile('arrange/private/patterns.ts', ['const SEVENTHS_FROM = 4', 'const SEVENTHS_FROM = 9']),
   ...inFile(
+    'analysis/instrumentals.ts',
+    ['const FEWEST = 2', 'const FEWEST = 1'],
+    ['if (onlyLeads.has(to + 1)) to += 1;', ''],
+    ['measure.length / 2) sung', 'measure.length) sung'],
+  ),
+  ...inFile('analysis/melody.ts', ['const RIFF = 1.6', 'const RIFF = 0']),
+  ...inFile('analysis/harmony.ts', [
+    '.filter(({ from, to }) => !isNamed(from, to));',
+    '.filter(() => false);',
+  ]),
+  ...inFile('arrange/styles.ts', ['ownFrom: 1 }', 'ownFrom: 3 }']),
+  ...inFile('arrange/arrange.ts', ['settings.isInstrumental(m) && (isSung(m)', 'false && (isSung(m)']),
+  ...inFile('version/arrangement.ts', [
+    "(inInstrumental(runs, i) || isWithoutChord(m))\n        ? 'solo'",
+    "isWithoutChord(m)\n        ? 'solo'",
+  ]),
+  ...inFile(
     'analysis/idiom.ts',
     ['const MOST_MEASURES = 0.5', 'const MOST_MEASURES = 2'],
     ['const SLOW = 84', 'const SLOW = 20'],

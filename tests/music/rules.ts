@@ -58,7 +58,9 @@ type Rule = (read: Read) => string[];
 export function broken(version: Version, level: number, keepsOwnLeft: boolean): string[] {
   const read = readVersion(version, level);
   return Object.entries(RULES).flatMap(([name, rule]) => {
-    if (keepsOwnLeft && level >= 3 && OF_THE_SOURCE.has(name)) return [];
+    // A riff is the source's own from the first level on.
+    const ownFrom = read.version.idiom === 'riff' ? 1 : 3;
+    if (keepsOwnLeft && level >= ownFrom && OF_THE_SOURCE.has(name)) return [];
     const found = rule(read);
     return found.length > 0 ? [`level ${level}: ${name}: ${found.join(', ')}`] : [];
   });

@@ -136,7 +136,10 @@ export const isStepping: InMeasure = (_, notes) => {
   return isLine(notes) && intervals.length >= 2 && shareWhere(intervals, (i) => i > 0 && i <= STEP) >= 0.6;
 };
 
-/** Whether strokes at uneven distances come again measure by measure, low down: `share` of the full measures have the same. */
+/**
+ * Whether a figure comes again measure by measure, low down: strokes at uneven distances, or even ones that repeat a key or step on the
+ * same way up and down. `share` of the full measures have the same.
+ */
 export function isFigureThroughout(
   measures: readonly Measure[],
   notes: readonly SoundingNote[],
@@ -160,10 +163,31 @@ export function isFigureThroughout(
     rhythms.length >= 4 &&
     count >= share * rhythms.length &&
     onsets.length >= 5 &&
-    gaps.size > 1 &&
+    (gaps.size > 1 || comesAgain(measures, notes, share)) &&
     shareWhere(notes, (n) => n.midi <= HIGHEST_OF_RIFF) >= 0.8
   );
 }
 
+/** Whether a line takes the same way up and down in `share` of its full measures, and repeats keys or steps on it: no broken chord does. */
+function comesAgain(measures: readonly Measure[], notes: readonly SoundingNote[], share: number): boolean {
+  const moves = byMeasure(measures, notes).flatMap((own, i) => {
+    if (own.length === 0 || measures[i]!.beginsAt > 0) return [];
+    const line = byOnset(own).map((s) => Math.min(...s.notes.map((n) => n.midi)));
+    return [line.slice(1).map((midi, k) => midi - line[k]!)];
+  });
+  const byWay = new Map<string, number[][]>();
+  for (const own of moves) {
+    const way = own.map(Math.sign).join(' ');
+    byWay.set(way, [...(byWay.get(way) ?? []), own]);
+  }
+  const usual = [...byWay.values()].sort((a, b) => b.length - a.length)[0] ?? [];
+  return (
+    usual.length >= share * moves.length &&
+    shareWhere(usual.flat(), (by) => Math.abs(by) <= STEP) >= NEAR_IN_RIFF
+  );
+}
+
+/** Share of the intervals of a riff that repeat a key or step. */
+const NEAR_IN_RIFF = 0.25;
 /** C4: above it a figure is no riff of the left hand. */
 const HIGHEST_OF_RIFF = 60;

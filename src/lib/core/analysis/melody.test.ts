@@ -32,6 +32,15 @@ describe('finding the melody', () => {
     expect(findMelody(score).lines).toEqual(['lower', 'lower', 'lower', 'lower']);
     expect(names(score)).toMatch(/^C3 D3 E3 F3/);
   });
+  it('does not take a low riff for it where an upper line has one', () => {
+    const score = scoreFrom({
+      key: 'Am',
+      time: { beats: 4, beatType: 4 },
+      right: '[A3 C4 E4]:4 | [A3 C4 E4]:4 | [F3 A3 C4]:4 | [E3 G3 B3]:4',
+      left: 'A2:1.5 A2:0.5 C3:0.5 D3:0.5 E3:1 | A2:1.5 A2:0.5 C3:0.5 D3:0.5 E3:1 | F2:1.5 F2:0.5 G2:0.5 A2:0.5 C3:1 | E2:1.5 E2:0.5 G2:0.5 A2:0.5 B2:1',
+    });
+    expect(findMelody(score).lines).toEqual(['upper', 'upper', 'upper', 'upper']);
+  });
   it('stays with the right hand over a walking bass', () => {
     const score = scoreFrom({
       key: 'C',

@@ -32,7 +32,7 @@ const hasWords = (notes: readonly Note[]): boolean =>
   notes.some((n) => n.lyrics?.some((l) => l.line === 'words'));
 
 /** The part that carries the melody, if it is not the keyboard's own. */
-const voicePart = (score: Score): Part | undefined =>
+export const voicePart = (score: Score): Part | undefined =>
   score.parts.find((p) => p.role === 'melody') ??
   score.parts.find((p) => p.role === undefined && p.staves === 1 && hasWords(p.notes));
 
@@ -88,7 +88,10 @@ export function findMelody(
   if (has.length === 0) return { notes: [], lines: score.measures.map(() => 'upper'), has };
   const groups = new Map([...lines].map(([line, notes]) => [line, byMeasure(score.measures, notes)]));
   const thick = thicknessOf(part);
-  const best = bestLines(score.measures, has, groups, thick, phraseStarts);
+  const riffs = riffMeasures(score.measures, groups.get('lower') ?? []);
+  const weigh = (line: MelodyLine, own: readonly SoundingNote[], measure: number): number =>
+    melodiousness(line, own, thick) - (line === 'lower' && riffs.has(measure) ? RIFF : 0);
+  const best = bestLines(score.measures, has, groups, weigh, phraseStarts);
   const by = score.measures.map((_, i) => {
     const own = chosen(i);
     return own && has.includes(own) ? own : best[i]!;
@@ -145,6 +148,29 @@ const SILENT = -0.6;
 const SWITCH = 1.6;
 const SWITCH_AT_PHRASE = 0.8;
 
+/** A low figure that comes again from measure to measure is no tune where another line could be one. */
+const RIFF = 1.6;
+/** C4: a figure above it may be a tune. Notes that make a figure. */
+const [HIGHEST_OF_RIFF, FEWEST_OF_RIFF] = [60, 4];
+/** Measures back to where a figure may come from. */
+const RIFF_LAGS = [1, 2] as const;
+
+/** Measures (by index) whose low line is the same figure, at whatever pitch, one or two measures before or after. */
+function riffMeasures(
+  measures: readonly Measure[],
+  groups: readonly (readonly SoundingNote[])[],
+): ReadonlySet<number> {
+  const shapes = groups.map((own, i) =>
+    own.length < FEWEST_OF_RIFF || own.some((n) => n.midi > HIGHEST_OF_RIFF)
+      ? undefined
+      : own.map((n) => `${n.onset - measures[i]!.start}:${n.midi - own[0]!.midi}`).join(' '),
+  );
+  const isSame = (i: number, j: number): boolean => shapes[i] !== undefined && shapes[i] === shapes[j];
+  return new Set(
+    shapes.flatMap((_, i) => (RIFF_LAGS.some((lag) => isSame(i, i - lag) || isSame(i, i + lag)) ? [i] : [])),
+  );
+}
+
 /** How much a line sounds like a melody in one measure. */
 function melodiousness(
   line: MelodyLine,
@@ -177,12 +203,12 @@ function bestLines(
   measures: readonly Measure[],
   has: readonly MelodyLine[],
   groups: ReadonlyMap<MelodyLine, readonly (readonly SoundingNote[])[]>,
-  thick: (note: SoundingNote) => number,
+  weigh: (line: MelodyLine, notes: readonly SoundingNote[], measure: number) => number,
   phraseStarts: ReadonlySet<number>,
 ): MelodyLine[] {
   if (has.length === 1) return measures.map(() => has[0]!);
   const path = cheapestPath(
-    measures.map((_, i) => has.map((line) => -melodiousness(line, groups.get(line)![i]!, thick))),
+    measures.map((_, i) => has.map((line) => -weigh(line, groups.get(line)![i]!, i))),
     (from, to, i) => (from === to ? 0 : phraseStarts.has(i) ? SWITCH_AT_PHRASE : SWITCH),
   );
   return path.map((k) => has[k]!);

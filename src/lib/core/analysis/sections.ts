@@ -5,6 +5,7 @@
 import { lineText } from '../plainText';
 import { z } from 'zod';
 import type { Measure, Score } from '../score/score';
+import { instrumentals } from './instrumentals';
 import { proposedStarts } from './private/boundaries';
 import type { MeasureContent } from './private/likeness';
 import { roleNamed, type Role } from './roles';
@@ -67,14 +68,7 @@ export function sectionStarts(score: Score, contents: readonly MeasureContent[])
           .map((m) => m.index);
   const starts = new Set([0, ...used]);
   if (first === 1) starts.delete(1); // the pickup goes with what follows
-  if (used.length === 0) {
-    const proposed = proposedStarts(contents, first);
-    if (proposed.length > 0) for (const start of proposed.filter((s) => s > first)) starts.add(start);
-    else
-      // A remainder shorter than half a section stays with the section before it.
-      for (let i = first + USUAL_SECTION; i <= measures.length - USUAL_SECTION / 2; i += USUAL_SECTION)
-        starts.add(i);
-  }
+  if (used.length === 0) for (const start of foundStarts(score, contents, first)) starts.add(start);
   const sorted = [...starts].sort((a, b) => a - b);
   return sorted.map((measure, i) => {
     // A mark behind the pickup names the section all the same.
@@ -86,6 +80,29 @@ export function sectionStarts(score: Score, contents: readonly MeasureContent[])
       ...(used.length === 0 ? { isFound: true } : {}),
     };
   });
+}
+
+/** Where sections begin when nothing in the source says so: with and after instrumentals, and between them at what comes again. */
+function foundStarts(score: Score, contents: readonly MeasureContent[], first: number): readonly number[] {
+  const borders = instrumentals(score).flatMap(({ from, to }) => [from, to + 1]);
+  const edges = [...new Set([first, ...borders, contents.length])]
+    .filter((i) => i >= first && i <= contents.length)
+    .sort((a, b) => a - b);
+  return edges.slice(0, -1).flatMap((from, i) => {
+    const to = edges[i + 1]!;
+    return [...(from > first ? [from] : []), ...startsBetween(contents.slice(0, to), from)];
+  });
+}
+
+/** Where sections begin after `from` in what comes again, or every eight measures. */
+function startsBetween(contents: readonly MeasureContent[], from: number): readonly number[] {
+  const proposed = proposedStarts(contents, from);
+  if (proposed.length > 0) return proposed.filter((s) => s > from);
+  const starts: number[] = [];
+  // A remainder shorter than half a section stays with the section before it.
+  for (let i = from + USUAL_SECTION; i <= contents.length - USUAL_SECTION / 2; i += USUAL_SECTION)
+    starts.push(i);
+  return starts;
 }
 
 /** Names by measure: rehearsal marks; where there are none, words above the music that name a part of a song. */

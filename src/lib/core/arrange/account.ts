@@ -61,7 +61,9 @@ export function accountOf(
 ): Account {
   const sounding = soundingNotes(notes);
   const ids = new Set(sounding.map((n) => n.id));
-  const melody = arranged.isSingAlong ? [] : arranged.melody.notes;
+  const isPlayed = (n: SoundingNote): boolean =>
+    !arranged.sungMeasures.has(measureAt(measures, n.onset).index);
+  const melody = arranged.isSingAlong ? [] : arranged.melody.notes.filter(isPlayed);
   const source = [...arranged.melody.notes, ...arranged.accompaniment];
   const sourceIds = new Set(source.map((n) => n.id));
   const added = sounding.filter((n) => !sourceIds.has(n.id));

@@ -3,9 +3,9 @@
  * are built under it, or taken over from the source and thinned; the hands are kept apart; every change says why.
  */
 import type { ChordSpan } from '../analysis/harmony';
-import { accompanimentOf, findMelody } from '../analysis/melody';
+import { accompanimentOf, findMelody, voicePart } from '../analysis/melody';
 import { notate } from '../score/notate';
-import { keyboardPart, soundingNotes } from '../score/query';
+import { keyboardPart, measureAt, soundingNotes } from '../score/query';
 import type { Score } from '../score/score';
 import {
   freshStartsOf,
@@ -17,6 +17,7 @@ import {
   type ArrangeSettings,
 } from './arranged';
 import { asWritten } from './asWritten';
+import { joinedHands } from './private/joined';
 import { leftHand } from './private/leftHand';
 import { singAlong, usualRhythm, wordsAbove } from './singAlong';
 import { soloVersion } from './private/solo';
@@ -36,17 +37,50 @@ export function arrange(score: Score, chords: readonly ChordSpan[], settings: Ar
     contract,
     score.parts.every((p) => p.notes.length === 0),
   );
-  const isSingAlong = settings.style === 'sing-along' || melody.notes.length === 0;
-  const base = { melody, accompaniment, stretches, isSingAlong };
-  if (isSingAlong) return { ...base, ...singAlongVersion(score, stretches, settings) };
-  const wantsTexture = measures.some((m) => {
+  const isSung = (measure: number): boolean =>
+    melody.notes.length === 0 || settings.styleIn(measure) === 'sing-along';
+  const sungMeasures = new Set(measures.map((m) => m.index).filter(isSung));
+  const isSingAlong = measures.every((m) => sungMeasures.has(m.index) || settings.isInstrumental(m.index));
+  const base = { melody, accompaniment, stretches, isSingAlong, sungMeasures };
+  if (sungMeasures.size === 0)
+    return { ...base, ...playedVersion({ score, chords, melody, accompaniment, stretches }, settings) };
+  const sung = singAlongVersion(score, stretches, settings);
+  if (sungMeasures.size === measures.length) return { ...base, ...sung };
+  const players = withoutSinger(score, (m) => settings.isInstrumental(m) && (isSung(m) || isSung(m + 1)));
+  const line = findMelody(players, settings.melodyLineIn, phraseMeasures);
+  const played = soloVersion(
+    {
+      score: players,
+      chords,
+      melody: line,
+      accompaniment: accompanimentOf(players, line.notes),
+      stretches,
+    },
+    settings,
+  );
+  return { ...base, ...joinedHands(measures, isSung, sung, played) };
+}
+
+/** The melody played, or the source as it is written where the level has it so. */
+function playedVersion(source: Parameters<typeof soloVersion>[0], settings: ArrangeSettings): ArrangedHands {
+  const { score, chords, melody, accompaniment } = source;
+  const { contract } = settings;
+  const wantsTexture = score.measures.some((m) => {
     const wanted = settings.textureIn(m.index);
     return wanted !== null && wanted !== 'own';
   });
   const isKeyboardMusic = hasLeftHand({ accompaniment, melody }) && !melody.lines.includes('voice');
   if ((contract.accompaniment === 'kept' || settings.isWithin) && isKeyboardMusic && !wantsTexture)
-    return { ...base, ...writtenVersion(score, chords, settings) };
-  return { ...base, ...soloVersion({ score, chords, melody, accompaniment, stretches }, settings) };
+    return writtenVersion(score, chords, settings);
+  return soloVersion(source, settings);
+}
+
+/** A score without what is sung in some measures: a pickup into a verse that is sung is not played. */
+function withoutSinger(score: Score, isSung: (measure: number) => boolean): Score {
+  const voice = voicePart(score);
+  if (!voice) return score;
+  const notes = voice.notes.filter((n) => !isSung(measureAt(score.measures, n.onset).index));
+  return { ...score, parts: score.parts.map((p) => (p === voice ? { ...p, notes } : p)) };
 }
 
 /** Double stops on one staff are not yet a piece for two hands. */

@@ -15,9 +15,16 @@ import type { ChordFigure } from './singAlong';
 import type { MeasureStretches } from './private/stretches';
 import type { Texture } from './textures';
 
+/** What the hands do with a song: they play its melody, or chords for who sings it. */
+export const SONG_STYLES = ['solo', 'sing-along'] as const;
+export type SongStyle = (typeof SONG_STYLES)[number];
+
 export interface ArrangeSettings {
   readonly contract: LevelContract;
-  readonly style: 'solo' | 'sing-along';
+  /** Whether the melody is played in a measure, or chords carry its singer. */
+  readonly styleIn: (measure: number) => SongStyle;
+  /** Measures (by index) that belong to the players, between verses: whatever a level replaces, there it is thinned. */
+  readonly isInstrumental: (measure: number) => boolean;
   /** What is wished for in a measure; null leaves it to the level. */
   readonly textureIn: (measure: number) => Texture | null;
   /** The line that has the melody, where the teacher says so. */
@@ -53,14 +60,19 @@ export interface Arranged {
   readonly stretches: readonly MeasureStretches[];
   /** Everything besides the melody that the source has for two hands. */
   readonly accompaniment: readonly SoundingNote[];
-  /** No melody is played: the chords carry a singer. */
+  /** No melody is played, but in instrumentals: the chords carry a singer. */
   readonly isSingAlong: boolean;
+  /** Measures (by index) in which the chords carry a singer. */
+  readonly sungMeasures: ReadonlySet<number>;
   /** Measures in which the left hand plays what the source has. */
   readonly ownMeasures: ReadonlySet<number>;
 }
 
 /** The hands of one style. */
-export type ArrangedHands = Omit<Arranged, 'melody' | 'accompaniment' | 'stretches' | 'isSingAlong'>;
+export type ArrangedHands = Omit<
+  Arranged,
+  'melody' | 'accompaniment' | 'stretches' | 'isSingAlong' | 'sungMeasures'
+>;
 
 /** Reasons of one hand or line, as the version tells them. */
 export const toReasons = (about: Reason['about'], reasons: readonly ArrangeReason[]): Reason[] =>

@@ -17,7 +17,7 @@ type Beats = 'compound' | 'three' | 'even' | 'uneven';
 
 interface StyleFacts {
   /** From this level on the source's own left hand is kept and thinned. */
-  readonly ownFrom: 3 | 4;
+  readonly ownFrom: 1 | 3 | 4;
   /** Strokes to a beat that are left of it; null: as many as the level has. */
   readonly strokes: Forms<number | null>;
   /** Left hands for a source that has none, the preferred first; where there are none, those of plain music. */
@@ -73,7 +73,8 @@ const STYLES: Readonly<Record<Idiom, StyleFacts>> = {
     textures: { compound: [['rocking'], ['rocking', 'broken-chord'], ['open-tenth', 'broken-chord']] },
   },
   lullaby: { ...OWN, textures: { compound: ROCKING, three: BROKEN, even: BROKEN, uneven: BROKEN } },
-  riff: OWN,
+  // A riff is the piece: thinned to its strong beats it stays one from the first level on.
+  riff: { ...OWN, ownFrom: 1 },
   dance: { ...PLAIN, textures: { even: [[], ['swing-bass'], ['swing-bass']] } },
   plain: PLAIN,
 };
@@ -82,10 +83,10 @@ const formAt = (level: number): 0 | 1 | 2 => (level < 4 ? 0 : level < 5 ? 1 : 2)
 
 /** Whether a level keeps the source's own left hand, thinned: by its contract, or because the style is in it. */
 export const keepsOwn = ({ accompaniment, level }: LevelContract, idiom: Idiom): boolean =>
-  accompaniment !== 'replaced' || (level >= 3 && level >= STYLES[idiom].ownFrom);
+  accompaniment !== 'replaced' || level >= STYLES[idiom].ownFrom;
 
-/** Whether a style is in the left hand of its source, from the third level on. */
-export const isStyleOwn = (idiom: Idiom): boolean => STYLES[idiom].ownFrom === 3;
+/** Whether a style is in the left hand of its source, from the third level on or before. */
+export const isStyleOwn = (idiom: Idiom): boolean => STYLES[idiom].ownFrom <= 3;
 
 /** Strokes to a beat that are left of the source's left hand; Infinity for as many as the level has. */
 export const strokesLeft = ({ level }: LevelContract, idiom: Idiom): number =>

@@ -35,6 +35,7 @@ import { section } from './kinds/section';
 import { slur } from './kinds/slur';
 import { words } from './kinds/words';
 import { strike } from './kinds/strike';
+import { style } from './kinds/style';
 import { sustain } from './kinds/sustain';
 import { technique } from './kinds/technique';
 import { texture } from './kinds/texture';
@@ -47,6 +48,7 @@ export const KINDS = [
   repeats,
   section,
   chords,
+  style,
   texture,
   melody,
   rhythm,

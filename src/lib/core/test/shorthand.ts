@@ -130,3 +130,19 @@ export function scoreFrom(piece: Line): Score {
     pedals: [],
   };
 }
+
+/** The score with a singer beside its piano: a line of measures as `right` has them, "la" on each note. */
+export function withVoice(score: Score, line: string): Score {
+  const notes = notate(score.measures, notesOf(line, score.measures, 1)).map((n): Note => ({
+    ...n,
+    id: `v${n.id}`,
+    lyrics: [{ line: 'words', verse: 1, text: 'la', syllabic: 'single' }],
+  }));
+  return {
+    ...score,
+    parts: [
+      { id: 'V', name: 'Voice', staves: 1, role: 'melody', notes },
+      ...score.parts.map((p) => ({ ...p, role: 'keyboard' as const })),
+    ],
+  };
+}

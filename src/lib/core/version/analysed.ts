@@ -6,6 +6,7 @@ import { withHeardMode } from '../analysis/key';
 import { withIntroduction } from '../arrange/singAlong';
 import { sameData, stage } from '../pipeline/memo';
 import type { Score } from '../score/score';
+import type { Ticks } from '../score/ticks';
 import type { Key } from '../theory/key';
 import { transposeScore, transpositionTo } from '../transpose/transpose';
 
@@ -30,10 +31,22 @@ const analyse = stage('analyse', (source: Score): Analysed => {
 });
 
 /** The same with so many measures before it. */
-const introduce = stage('introduce', ({ score: song, key, form }: Analysed, count: number): Analysed => {
-  const score = withIntroduction(song, key, count, form.sections);
-  return { score, key, form: formOf(score), chords: chordsOf(score) };
-});
+const introduce = stage(
+  'introduce',
+  ({ score: song, key, form, chords }: Analysed, count: number): Analysed => {
+    const score = withIntroduction(song, key, count, form.sections);
+    const by = score.measures[count]!.start;
+    // What was heard in the song is still heard, and no symbol.
+    const fromOf = (onset: Ticks): ChordSpan['from'] =>
+      chords.find((c) => c.onset <= onset - by && onset - by < c.onset + c.duration)?.from ?? 'symbol';
+    return {
+      score,
+      key,
+      form: formOf(score),
+      chords: chordsOf(score).map((span) => ({ ...span, from: fromOf(span.onset) })),
+    };
+  },
+);
 
 /** A source, its key, form and chords, with so many measures of introduction before it. */
 export const analysed = (source: Score, introduction = 0): Analysed =>

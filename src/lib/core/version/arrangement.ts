@@ -2,11 +2,12 @@
 import type { Form } from '../analysis/form';
 import { chordAt, type ChordSpan } from '../analysis/harmony';
 import { idiomOf } from '../analysis/idiom';
+import { inInstrumental, instrumentals, type Instrumental } from '../analysis/instrumentals';
 import type { Idiom } from '../analysis/idioms';
 import type { MelodyLine } from '../analysis/melody';
 import { arrange, hasLeftHand } from '../arrange/arrange';
 import { asWritten } from '../arrange/asWritten';
-import { AS_SOURCE, type Arranged, type ArrangeSettings } from '../arrange/arranged';
+import { AS_SOURCE, type Arranged, type ArrangeSettings, type SongStyle } from '../arrange/arranged';
 import { LEVELS, levelNumbered, type LevelContract } from '../arrange/levels';
 import type { Reason } from '../arrange/reason';
 import { KEYBOARDS, REACH_SEMITONES } from '../hands/register';
@@ -24,9 +25,10 @@ import type { Taste } from '../fingering/taste';
 import { levelKey, type LevelKey } from './private/levelKey';
 import { USUAL_TEMPO } from '../performance/perform';
 import { sameData, stage } from '../pipeline/memo';
-import { keyboardPart, soundingNotes, type SoundingNote } from '../score/query';
+import { endOf } from '../score/metre';
+import { keyboardPart, measureAt, soundingNotes, type SoundingNote } from '../score/query';
 import { octaveSigns, readableClefs, underSigns } from '../score/staves';
-import type { Mark, Note, PedalMark, Score } from '../score/score';
+import type { Mark, Measure, Note, PedalMark, Score } from '../score/score';
 import { transposePitch, transpositionTo, type Transposition } from '../transpose/transpose';
 import { inMode, keyName, parseKey, type Key } from '../theory/key';
 import { checkVersion } from './check';
@@ -66,7 +68,8 @@ export interface Arrangement {
 
 /** What the arranger is asked for, as plain data; lists are by measure. */
 interface Wishes {
-  readonly style: Recipe['style'];
+  readonly styles: readonly SongStyle[];
+  readonly instrumentals: readonly Instrumental[];
   readonly textures: readonly (Texture | undefined)[];
   readonly melodyLines: readonly (MelodyLine | undefined)[];
   readonly rhythms: readonly (ChordFigure | undefined)[];
@@ -84,12 +87,14 @@ type PlainWishes = Omit<Wishes, 'textures'>;
 const settingsOf = (
   form: Form,
   contract: LevelContract,
-  { melodyLines, rhythms, tempo: _tempo, ...plain }: PlainWishes,
+  { styles, instrumentals: runs, melodyLines, rhythms, tempo: _tempo, ...plain }: PlainWishes,
   textures: Wishes['textures'] = [],
 ): ArrangeSettings => ({
   ...plain,
   contract,
   form,
+  styleIn: (measure) => styles[measure] ?? 'solo',
+  isInstrumental: (measure) => inInstrumental(runs, measure),
   textureIn: (measure) => textures[measure] ?? null,
   melodyLineIn: (measure) => melodyLines[measure] ?? undefined,
   rhythmIn: (measure) => rhythms[measure] ?? null,
@@ -218,6 +223,34 @@ export function marked(
     : markStage(score, chords, sameData(own), layout, setting);
 }
 
+const instrumentalsStage = stage('instrumentals', instrumentals);
+
+/**
+ * What the hands do in each measure: as it is decided; else as the version has it, but that the players play where the singer rests, and
+ * where there is music and no chord to sing to.
+ */
+function stylesOf(
+  { style }: Recipe,
+  { measures, parts, chordSymbols }: Score,
+  runs: readonly Instrumental[],
+  decided: readonly (SongStyle | undefined)[],
+): readonly SongStyle[] {
+  const struck = new Set(
+    parts.flatMap((p) => p.notes.filter((n) => !n.cue).map((n) => measureAt(measures, n.onset).index)),
+  );
+  const isWithoutChord = (m: Measure): boolean =>
+    m.beginsAt === 0 &&
+    (chordSymbols.findLast((s) => s.onset <= m.start)?.chord ?? null) === null &&
+    !chordSymbols.some((s) => s.onset > m.start && s.onset < endOf(m) && s.chord);
+  return measures.map(
+    (m, i) =>
+      decided[i] ??
+      (style === 'sing-along' && struck.has(i) && (inInstrumental(runs, i) || isWithoutChord(m))
+        ? 'solo'
+        : style),
+  );
+}
+
 const layoutOf = stage('layout', ({ measures }: Score, { sections }: Form): Layout => ({
   measures,
   sections,
@@ -243,13 +276,15 @@ export function arrangement(
   const layout = layoutOf(from.score, form);
   const reach = { right: REACH_SEMITONES[recipe.reach.right], left: REACH_SEMITONES[recipe.reach.left] };
   const keyboard = KEYBOARDS[recipe.keyboard];
+  const runs = instrumentalsStage(from.score);
   const arranged = arrangeStage(
     moved,
     form,
     contract,
     next ? sameData(next) : null,
     sameData({
-      style: recipe.style,
+      styles: stylesOf(recipe, from.score, runs, valuesIn('style', decisions, layout)),
+      instrumentals: runs,
       textures: valuesIn('texture', decisions, layout),
       melodyLines: valuesIn('melody', decisions, layout),
       rhythms: valuesIn('rhythm', decisions, layout),

@@ -1,3 +1,4 @@
+import { instrumentals } from '../analysis/instrumentals';
 import type { Score } from '../score/score';
 import type { Recipe } from './recipe';
 
@@ -5,5 +6,6 @@ import type { Recipe } from './recipe';
 export function introductionOf(source: Score, recipe: Recipe): number {
   if (recipe.style !== 'sing-along') return 0;
   if (recipe.introduction !== null) return recipe.introduction;
-  return /^intro/i.test(source.measures[0]?.section ?? '') ? 0 : 2;
+  const isOwn = /^intro/i.test(source.measures[0]?.section ?? '') || instrumentals(source)[0]?.from === 0;
+  return isOwn ? 0 : 2;
 }

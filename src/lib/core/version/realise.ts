@@ -89,6 +89,8 @@ export interface Version {
   readonly accountText: string;
   /** No melody is played: chords carry a singer. */
   readonly isSingAlong: boolean;
+  /** Measures (by index) in which they carry one. */
+  readonly sungMeasures: ReadonlySet<number>;
   /** Measures before the source begins. */
   readonly introduction: number;
   /** The lines of the source that can have the melody, and the one that has it in each measure. */
@@ -239,6 +241,7 @@ export function* realising(
     account,
     accountText: accountText(account, limitsText(violations, contract.level), arranged.isSingAlong),
     isSingAlong: arranged.isSingAlong,
+    sungMeasures: arranged.sungMeasures,
     introduction: made.introduction,
     melody: { has: arranged.melody.has, lines: arranged.melody.lines },
     hasOwnAccompaniment: hasLeftHand(arranged),

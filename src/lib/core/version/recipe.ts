@@ -3,6 +3,7 @@
  * counted. It holds for the whole version; whatever can differ from place to place is a decision (core/decisions).
  */
 import { z } from 'zod';
+import { SONG_STYLES } from '../arrange/arranged';
 import { IDIOM_IDS } from '../analysis/idioms';
 import { tasteSchema } from '../fingering/taste';
 import { parseKey } from '../theory/key';
@@ -12,10 +13,7 @@ const reach = () => z.literal([7, 8, 9, 10]);
 
 export const recipeSchema = z.object({
   level: z.number().min(1).max(12).multipleOf(0.5).describe('the level, 1 to 6 or one of your own'),
-  style: z
-    .enum(['solo', 'sing-along'])
-    .default('solo')
-    .describe('the melody is played, or chords carry a singer'),
+  style: z.enum(SONG_STYLES).default('solo').describe('the melody is played, or chords carry a singer'),
   key: z
     .string()
     .max(6)

@@ -5,7 +5,7 @@ import { createHash } from 'node:crypto';
  * Raised when readers, analysis or arranger make something else of the same source: what was kept of it is then made again.
  * engine.test.ts says when.
  */
-export const ENGINE = 14;
+export const ENGINE = 15;
 
 /** A short name of plain data. */
 export const contentKey = (...content: readonly unknown[]): string =>

@@ -27,5 +27,5 @@ it('makes of the demo pieces what it made when its number was given', () => {
         ];
       });
     });
-  expect([ENGINE, contentKey(made)]).toEqual([14, '8wLuaTmt5a1BGh0GOtvwIW5kXa8']);
+  expect([ENGINE, contentKey(made)]).toEqual([15, '8wLuaTmt5a1BGh0GOtvwIW5kXa8']);
 });

@@ -23,12 +23,12 @@ export interface OwnSettings {
   readonly measures: readonly Measure[];
   /** What the right hand leaves free. */
   readonly ceilings: Ceilings;
-  /** Chords are named by the source, not heard from its notes: their basses are law. */
-  readonly hasSymbols: boolean;
+  /** The chords of a measure are named by the source, not heard from its notes: their basses are law. */
+  readonly isNamed: (measure: Measure) => boolean;
   /** Strokes to a beat that the style leaves; Infinity for as many as the level has. */
   readonly strokesPerBeat: number;
-  /** The source's left hand is what its style asks for. */
-  readonly isOfStyle: boolean;
+  /** The source's left hand is what its style asks for in a measure. */
+  readonly isOfStyle: (measure: Measure) => boolean;
   /** Ids of melody notes that the left hand has: they are never left out for others. */
   readonly melody: ReadonlySet<string>;
 }
@@ -63,7 +63,7 @@ export function ownLeft(
     const keepsEnough =
       thinned.length >= KEPT * countable(source, measure, settings) &&
       (contract.accompaniment === 'kept' ||
-        keepsBasses(thinned, held, stretches, settings.hasSymbols ? undefined : source));
+        keepsBasses(thinned, held, stretches, settings.isNamed(measure) ? undefined : source));
     const isOwn = hasMelody || keepsEnough;
     if (!isOwn) {
       held = [];
@@ -96,9 +96,14 @@ const withoutSource = (pieces: readonly Piece[]): SoundingNote[] =>
 function countable(source: readonly SoundingNote[], measure: Measure, settings: OwnSettings): number {
   const { contract, isOfStyle } = settings;
   // Of a style's own figure a level takes what it can read.
-  const onsets = isOfStyle ? readableOnsets(source, measure, contract) : byOnset(source);
+  const isItsOwn = isOfStyle(measure);
+  const onsets = isItsOwn ? readableOnsets(source, measure, contract) : byOnset(source);
+  const most = Math.min(
+    mostOfStyle(measure, settings),
+    isItsOwn ? leftOnsetsIn(contract, measure) : Infinity,
+  );
   const sizes = onsets.map((g) => Math.min(g.notes.length, contract.leftNotes));
-  return sizes.slice(0, mostOfStyle(measure, settings)).reduce((sum, size) => sum + size, 0);
+  return sizes.slice(0, most).reduce((sum, size) => sum + size, 0);
 }
 
 /** Strokes of a measure that its style leaves. */

@@ -123,7 +123,8 @@ const ownIsWanted =
   (settings: ArrangeSettings) =>
   (measure: number): boolean => {
     const wanted = settings.textureIn(measure);
-    return keepsHands(settings) && (wanted === null || wanted === 'own');
+    const keeps = keepsHands(settings) || settings.isInstrumental(measure);
+    return keeps && (wanted === null || wanted === 'own');
   };
 
 /** Where the melody stays in the left hand: where the source has it there and its own accompaniment is kept. */
@@ -181,8 +182,9 @@ function sourceLeft(
   const { contract, idiom, reach, keyboard } = settings;
   const { measures } = score;
   const lower = accompaniment.filter((n) => n.staff !== 1);
+  const wanted = ownIsWanted(settings);
   const own =
-    keepsHands(settings) && lower.length + low.length > 0
+    measures.some((m) => wanted(m.index)) && lower.length + low.length > 0
       ? ownLeft([...lower, ...low], stretches, {
           contract,
           reach: reach.left,
@@ -190,12 +192,14 @@ function sourceLeft(
           measures,
           ceilings: new Ceilings(right),
           melody: new Set(low.map((n) => n.id)),
-          hasSymbols: chords.some((c) => c.from === 'symbol'),
+          isNamed: ({ start, length }) =>
+            chords.some(
+              (c) => c.from === 'symbol' && c.onset < start + length && c.onset + c.duration > start,
+            ),
           strokesPerBeat: strokesLeft(contract, idiom),
-          isOfStyle: isStyleOwn(idiom),
+          isOfStyle: (measure) => isStyleOwn(idiom) || settings.isInstrumental(measure.index),
         })
       : { notes: [], measures: new Set<number>(), reasons: [] };
-  const wanted = ownIsWanted(settings);
   const kept = new Set(
     measures
       .map((m) => m.index)

@@ -88,7 +88,7 @@ export class BenchState {
       patterns: this.patterns,
       hasAccompaniment: version.hasOwnAccompaniment,
       melodyLines: version.melody.has,
-      isSingAlong: version.isSingAlong,
+      isSingAlong: version.sungMeasures.has(measure),
       hasRepeats: version.hasRepeats,
       transposition: transpositionTo(version.sourceKey, version.key),
     };
