@@ -24,9 +24,9 @@ export class UsageError extends Error {
   override readonly name = 'UsageError';
 }
 
-/** Settings of a recipe that have one value; the reach of each hand has options of its own, and a taste comes from a studio. */
+/** Settings of a recipe that have one value; the reach of each hand has options of its own, and a taste and hands of other versions come from a studio. */
 const SETTINGS = (Object.keys(recipeSchema.shape) as (keyof Recipe)[]).filter(
-  (name) => name !== 'reach' && name !== 'taste',
+  (name) => name !== 'reach' && name !== 'taste' && name !== 'otherHands',
 );
 
 /** "cutTime" is --cut-time. */

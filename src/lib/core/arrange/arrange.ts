@@ -17,7 +17,7 @@ import {
   type ArrangeSettings,
 } from './arranged';
 import { asWritten } from './asWritten';
-import { joinedHands } from './private/joined';
+import { joinedHands } from './joined';
 import { leftHand } from './private/leftHand';
 import { singAlong, usualRhythm, wordsAbove } from './singAlong';
 import { soloVersion } from './private/solo';

@@ -3,6 +3,7 @@ import { levelText } from '../arrange/levels';
 import { decisionText, type Decision } from '../decisions/registry';
 import { keyName, parseKey } from '../theory/key';
 import type { VersionDocument } from '../version/document';
+import { otherHandsText } from '../version/otherHands';
 import type { Recipe } from '../version/recipe';
 
 const value = (setting: keyof Recipe, at: unknown): string => {
@@ -17,6 +18,7 @@ const value = (setting: keyof Recipe, at: unknown): string => {
     return right === left ? String(right) : `${left} left, ${right} right`;
   }
   if (setting === 'taste') return 'updated';
+  if (setting === 'otherHands') return otherHandsText(at as Recipe['otherHands']);
   return String(at);
 };
 
@@ -32,6 +34,7 @@ const NAMES: Readonly<Record<keyof Recipe, string>> = {
   feel: 'eighths:',
   idiom: 'kind of music:',
   taste: 'fingering preferences:',
+  otherHands: '',
 };
 
 /** Most things named in one sentence. */

@@ -30,12 +30,13 @@ import { keyboardPart, measureAt, soundingNotes, type SoundingNote } from '../sc
 import { octaveSigns, readableClefs, underSigns } from '../score/staves';
 import type { Mark, Measure, Note, PedalMark, Score } from '../score/score';
 import { transposePitch, transpositionTo, type Transposition } from '../transpose/transpose';
-import { inMode, keyName, parseKey, type Key } from '../theory/key';
+import { inMode, keyCode, keyName, parseKey, type Key } from '../theory/key';
 import { checkVersion } from './check';
 import { analysed, inKey, type Analysed, type InKey } from './analysed';
 import { decidedSource, withDecidedChords } from './private/decidedSource';
 import { introductionOf } from './introduction';
-import type { Recipe } from './recipe';
+import { heldIn, withHandIn } from './otherHands';
+import { introductionSchema, type Recipe } from './recipe';
 
 /** Notes of a version without fingers, counts and pedal: what the ranking of keys needs. */
 export interface Arrangement {
@@ -153,6 +154,16 @@ const arrangeStage = stage(
     const settings = settingsOf(form, contract, wishes, textures);
     return arrange(moved.score, moved.chords, { ...settings, reduction: steps });
   },
+);
+
+const otherHandStage = stage(
+  'other hand',
+  (
+    arranged: Arranged,
+    { measures }: Score,
+    other: Score,
+    { hand, ...held }: { readonly hand: Hand; readonly from: number; readonly to: number },
+  ): Arranged => ({ ...arranged, notes: withHandIn(arranged.notes, measures, other, hand, held) }),
 );
 
 /** The written notes of both hands, with what the teacher has decided about them. */
@@ -277,7 +288,7 @@ export function arrangement(
   const reach = { right: REACH_SEMITONES[recipe.reach.right], left: REACH_SEMITONES[recipe.reach.left] };
   const keyboard = KEYBOARDS[recipe.keyboard];
   const runs = instrumentalsStage(from.score);
-  const arranged = arrangeStage(
+  const proposed = arrangeStage(
     moved,
     form,
     contract,
@@ -299,6 +310,25 @@ export function arrangement(
         withinStage(moved, contract, sameData(reach), sameData(keyboard)).isWithin,
     }),
   );
+  const arranged = recipe.otherHands.reduce((made, hand): Arranged => {
+    const held = heldIn(hand, layout);
+    if (!held) return made;
+    // In the key and for the hands of this version, as everything in it.
+    const other = arrangement(
+      source,
+      {
+        ...hand.recipe,
+        key: keyCode(key),
+        introduction: introductionSchema.parse(introduction),
+        reach: recipe.reach,
+        keyboard: recipe.keyboard,
+        otherHands: [],
+      },
+      hand.decisions,
+      levels,
+    );
+    return otherHandStage(made, moved.score, other.score, sameData({ hand: hand.hand, ...held }));
+  }, proposed);
   const written = analysed(shaped, introduction).key;
   const signed: Reason[] =
     written.fifths === sourceKey.fifths

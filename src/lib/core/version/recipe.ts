@@ -5,13 +5,18 @@
 import { z } from 'zod';
 import { SONG_STYLES } from '../arrange/arranged';
 import { IDIOM_IDS } from '../analysis/idioms';
+import { decisionsSchema } from '../decisions/registry';
 import { tasteSchema } from '../fingering/taste';
 import { parseKey } from '../theory/key';
 
 /** Widest white-key interval of a hand: 7 a seventh … 10 a tenth. */
 const reach = () => z.literal([7, 8, 9, 10]);
 
-export const recipeSchema = z.object({
+/** Measures before a sing-along. */
+export const introductionSchema = z.literal([0, 2, 4]);
+
+/** What a version is made for, without what it has from others. */
+const settingsSchema = z.object({
   level: z.number().min(1).max(12).multipleOf(0.5).describe('the level, 1 to 6 or one of your own'),
   style: z.enum(SONG_STYLES).default('solo').describe('the melody is played, or chords carry a singer'),
   key: z
@@ -21,8 +26,7 @@ export const recipeSchema = z.object({
     .nullable()
     .default(null)
     .describe('a key such as G or F#m; without it the source’s, or the nearest one that the level reads'),
-  introduction: z
-    .literal([0, 2, 4])
+  introduction: introductionSchema
     .nullable()
     .default(null)
     .describe('measures before a sing-along; without it two, or none where the source begins with its own'),
@@ -45,6 +49,26 @@ export const recipeSchema = z.object({
     .describe('what kind of music it is; without it as the source shows'),
   /** The house's hand as it was when the version was begun, so that what a learner has does not change under their fingers. */
   taste: tasteSchema.nullable().default(null),
+});
+
+/**
+ * A hand that a version has from another one of the same piece: as that one was, with its level, style and choices, in this version's
+ * key and reach.
+ */
+export const otherHandSchema = z.object({
+  hand: z.enum(['right', 'left']),
+  /** Ids of the first and the last measure; null for the whole piece. */
+  measures: z.tuple([z.string().max(40), z.string().max(40)]).nullable(),
+  /** The version that it comes from, and what it was called then. */
+  of: z.object({ version: z.string().max(80), edit: z.number().int().min(0), name: z.string().max(120) }),
+  recipe: settingsSchema,
+  decisions: decisionsSchema,
+});
+export type OtherHand = z.infer<typeof otherHandSchema>;
+
+export const recipeSchema = settingsSchema.extend({
+  /** Later ones hold over earlier ones. */
+  otherHands: z.array(otherHandSchema).max(40, 'Enter at most 40 hands of other versions.').default([]),
 });
 
 export type Recipe = z.infer<typeof recipeSchema>;

@@ -21,6 +21,7 @@
   import MeasurePanel from './MeasurePanel.svelte';
   import NoteBar from './NoteBar.svelte';
   import { shapeAt } from '$ui/keys/shape';
+  import OtherHands from './OtherHands.svelte';
   import Transport from './Transport.svelte';
   import type { Opening } from './opening';
   import { getBench } from './state/bench.svelte';
@@ -248,6 +249,7 @@
       {onscroll}
     >
       {#if isBeside}<BesideNote {music} />{/if}
+      <OtherHands />
       <Account {version} {opening} {versionId} isFolded={isSmall} />
       {#each form.phrases as phrase, i (phrase.from)}
         {@const section = form.sections[phrase.section]!}

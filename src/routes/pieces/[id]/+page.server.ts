@@ -8,6 +8,8 @@ import { choicesSchema, PART_CHOICES, type PartChoices } from '$core/players/par
 import { keyOptions } from '$core/theory/easyKeys';
 import { inMode, keyCode, keyName, parseKey } from '$core/theory/key';
 import { documentOf, listed } from '$core/version/document';
+import { versionName } from '$ui/piece/versionName';
+import { withHandOf } from '$core/version/otherHands';
 import { DEFAULT_RECIPE, recipeSchema } from '$core/version/recipe';
 import { db } from '$server/db';
 import { jsonText } from '$server/jsonText';
@@ -33,6 +35,7 @@ import { loopName } from '$core/analysis/progression';
 import { once } from '$server/studio/once';
 import {
   addVersion,
+  documentOfVersion,
   duplicateVersion,
   findVersion,
   listVersions,
@@ -63,6 +66,8 @@ export const load: PageServerLoad = async ({ params }) => {
       return {
         id,
         name: row.name,
+        /** Its name, or what it is. */
+        text: versionName({ name: row.name, level, style, key: chosen }),
         signed: row.signedAt === null ? null : { at: row.signedAt, later: row.edit - row.signedEdit! },
         level,
         style,
@@ -116,6 +121,22 @@ const renameSchema = z.object({
 const namedSchema = z.object({
   title: lineText().min(1, 'A piece needs a title.').max(200, 'Keep the title under 200 letters.'),
   composer: lineText().max(200, 'Keep the name under 200 letters.').default(''),
+});
+
+/** The two versions, how many sections the piece has, and the first and last measure of those that were chosen. */
+const combineSchema = z.object({
+  right: z.string().max(80),
+  left: z.string().max(80),
+  sections: z.number().int().min(0),
+  measures: z
+    .array(
+      z
+        .string()
+        .max(80)
+        .regex(/^\S+ \S+$/, 'That isn’t a section of this piece.')
+        .transform((text): [string, string] => text.split(' ') as [string, string]),
+    )
+    .max(40, 'Choose at most 40 sections.'),
 });
 
 const saidSchema = z.object({ kind: z.enum(['home', 'groups']), value: z.string().max(40) });
@@ -176,6 +197,36 @@ export const actions: Actions = {
       );
       nameVersion(tx, made, learner ? `For ${learner.name}` : '');
       return made;
+    });
+    redirect(303, `/versions/${id}`);
+  },
+  /** The right hand of one version with the left hand of another, in some sections or in all. */
+  combine: async ({ params, request }) => {
+    const data = await formOf(request);
+    const form = combineSchema.safeParse({
+      right: data.get('right'),
+      left: data.get('left'),
+      sections: Number(data.get('sections') ?? 0),
+      measures: data.getAll('section'),
+    });
+    if (!form.success) return fail(422, { message: form.error.issues[0]!.message });
+    const { right, left, sections, measures } = form.data;
+    const [first, second] = [findVersion(db(), right), findVersion(db(), left)];
+    if (first?.pieceId !== params.id || second?.pieceId !== params.id) return fail(404, { message: GONE });
+    if (right === left) return fail(422, { message: 'Choose two versions.' });
+    if (sections > 0 && measures.length === 0)
+      return fail(422, { message: 'Choose a section for the other left hand.' });
+    const [named, other] = [first, second].map(versionName);
+    const made = withHandOf(
+      documentOfVersion(db(), first),
+      'left',
+      { version: second.id, edit: second.edit, name: other!, document: documentOfVersion(db(), second) },
+      measures.length === sections ? [] : measures,
+    );
+    const id = once(db(), data.get('once'), (tx) => {
+      const begun = addVersion(tx, params.id, made);
+      nameVersion(tx, begun, `Right hand of ${named!}, left hand of ${other!}`.slice(0, 80));
+      return begun;
     });
     redirect(303, `/versions/${id}`);
   },

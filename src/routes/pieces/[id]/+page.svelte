@@ -19,6 +19,7 @@
   import type { TuneChoice } from '$core/players/parts';
   import { tick } from 'svelte';
   import LevelPreview from '$ui/piece/LevelPreview.svelte';
+  import TwoInOne from '$ui/piece/TwoInOne.svelte';
   import VersionLine from '$ui/piece/VersionLine.svelte';
   import TakeAway from '$ui/piece/TakeAway.svelte';
   import { levelText } from '$core/arrange/levels';
@@ -181,6 +182,9 @@
         </label>
         <button class="action">Make a version</button>
       </form>
+      {#if report && data.versions.length > 1}
+        <TwoInOne versions={data.versions} sections={report.form.sections} />
+      {/if}
       {#if !data.isTooLong}<LevelPreview pieceId={data.piece.id} {level} />{/if}
       {#if data.isTooLong}
         <p class="mt-3">

@@ -1,8 +1,8 @@
 /** Two settings of the same music in one: each measure from one of them. */
-import { measureAt } from '../../score/query';
-import type { Measure, Note } from '../../score/score';
-import type { Ticks } from '../../score/ticks';
-import type { ArrangedHands } from '../arranged';
+import { measureAt } from '../score/query';
+import type { Measure, Note } from '../score/score';
+import type { Ticks } from '../score/ticks';
+import type { ArrangedHands } from './arranged';
 
 /**
  * The hands of `first` in the measures where `isFirst` holds (by index), those of `second` in the others. What is tied from one into
@@ -48,7 +48,7 @@ export function joinedHands(
 }
 
 /** Without ties over the barlines at which one setting ends and the other begins; what was only held there is no longer struck. */
-function untied(
+export function untied(
   notes: readonly Note[],
   measures: readonly Measure[],
   isFirst: (measure: number) => boolean,
