@@ -54,7 +54,10 @@
   <a class="sr-only focus:not-sr-only" href="#main">To the content</a>
   <Header studio={data.studio} />
 {/if}
-{@render children()}
+<!-- A page keeps what it was opened with: of another version it is another page. -->
+{#key page.url.pathname}
+  {@render children()}
+{/key}
 {#if navigating.to}
   {@const { pathname } = navigating.to.url}
   {#key pathname}

@@ -8,7 +8,7 @@ import { listed, type VersionDocument } from './document';
 import type { OtherHand, Recipe } from './recipe';
 
 /** A version as it is picked for one of its hands. */
-export interface PickedVersion {
+interface PickedVersion {
   readonly version: string;
   readonly edit: number;
   readonly name: string;

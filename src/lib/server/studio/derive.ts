@@ -2,6 +2,7 @@
  * What pages show of pieces and versions, derived from their content. Reads and arranges, and so runs in the pool; summaries.ts keeps
  * what comes out.
  */
+import { handsByMeasure, type HandsOfVersion } from '$core/lessons/carried';
 import type { ToLearn } from '$core/lessons/plan';
 import { beatsIn } from '$core/score/places';
 import { idiomOf } from '$core/analysis/idiom';
@@ -29,6 +30,7 @@ import { keyCode, keyName, type Key } from '$core/theory/key';
 import { and, eq } from 'drizzle-orm';
 import type { Db } from '../db/open';
 import { versionSummary } from '../db/schema';
+import { contentKey } from './contentKey';
 import { studioLevels } from './levels';
 import { preparedPiece, sourceScore } from './prepared';
 import { documentAt, realiseDocument } from './versions';
@@ -70,6 +72,8 @@ export interface VersionSummary {
   /** Points of each kind of difficulty by measure, in the order of STRANDS. */
   readonly strands: readonly (readonly number[])[];
   readonly form: SummaryForm;
+  /** What each hand plays by measure, as short names of its notes. */
+  readonly hands: HandsOfVersion['hands'];
 }
 
 /** What a piece's own page shows besides its versions. */
@@ -182,6 +186,13 @@ function groupingFacts({ measures }: Score): Pick<PieceFacts, 'groups' | 'groupi
   };
 }
 
+/** Short names for what each hand plays; a rest stays an empty one. */
+function namedHands(score: Score): HandsOfVersion['hands'] {
+  const { right, left } = handsByMeasure(score);
+  const named = (text: string): string => (text === '' ? '' : contentKey(text).slice(0, 12));
+  return { right: right.map(named), left: left.map(named) };
+}
+
 function wholeVersion(db: Db, { versionId, pieceId, number }: Wanted): VersionSummary {
   const document = documentAt(db, versionId, number);
   const { form, score, difficulty, key, goalTempo } = realiseDocument(db, pieceId, document);
@@ -192,6 +203,7 @@ function wholeVersion(db: Db, { versionId, pieceId, number }: Wanted): VersionSu
     goalTempo,
     difficulty: difficulty.map((d) => d.score),
     strands: strandsOf(score),
+    hands: namedHands(score),
   };
 }
 
@@ -216,6 +228,8 @@ function lightVersion(
     goalTempo: goalTempoOf(score, levelNumbered(recipe.level, levels)),
     difficulty: heard.measures.map((m) => known.get(m.id) ?? 0),
     strands: heard.measures.map((m) => before.strands?.[before.ids.indexOf(m.id)] ?? []),
+    // Nothing is carried over until it is arranged again.
+    hands: { right: [], left: [] },
   };
 }
 

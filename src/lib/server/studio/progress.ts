@@ -3,14 +3,16 @@ import type { Day } from '$core/lessons/calendar';
 import { placesText } from '$core/score/places';
 import { placesOf } from '$core/lessons/chunkId';
 import { minutesLeft } from '$core/lessons/estimate';
-import { isGained, type LessonEvent } from '$core/lessons/events';
+import { carriedFrom } from '$core/lessons/carried';
+import { holding, isGained, type LessonEvent } from '$core/lessons/events';
 import { historyOf, type History } from '$core/lessons/history';
 import { pathPicture, type PathPicture } from '$core/lessons/picture';
 import type { Chunk, Plan } from '$core/lessons/plan';
 import { learnedIn, measureStates, nextSteps, planState, type NextStep } from '$core/lessons/progress';
 import { reviewsOf, type Review } from '$core/lessons/reviews';
 import type { StepHand } from '$core/lessons/steps';
-import { and, desc, eq, inArray, isNull, sql } from 'drizzle-orm';
+import { and, asc, desc, eq, inArray, isNull, lt, ne, sql } from 'drizzle-orm';
+import { alias } from 'drizzle-orm/sqlite-core';
 import type { Db } from '../db/open';
 import { perOpening } from '../db/opening';
 import { assignment, assignmentSummary, piece, progressEvent, version } from '../db/schema';
@@ -44,6 +46,23 @@ export interface NextLine {
 export interface ReviewLine extends Review {
   /** "measures 1 to 4" */
   readonly where: string;
+}
+
+/** The measures of some events as one text: runs of them, in order. */
+function placesOfAll({ ids, numbers }: VersionSummary, events: readonly LessonEvent[]): string {
+  const all = new Set(
+    events.flatMap(({ chunk }) => {
+      const places = placesOf(ids, chunk);
+      return places ? ids.map((_, i) => i).slice(places.from, places.to + 1) : [];
+    }),
+  );
+  const firsts = [...all].filter((i) => !all.has(i - 1)).sort((a, b) => a - b);
+  const runs = firsts.map((from) => {
+    let to = from;
+    while (all.has(to + 1)) to += 1;
+    return placesText(numbers, { from, to });
+  });
+  return runs.join(', ');
 }
 
 /** How an assignment stands. */
@@ -89,21 +108,33 @@ export const isWhole = (line: AssignmentLine | BrokenLine): line is AssignmentLi
 /** Steps that a line looks ahead. */
 const AHEAD = 4;
 
-/** Everything that follows from a version, a plan and the events of an assignment. */
+/** What a student has learned of an earlier version of the piece. */
+interface Earlier {
+  readonly summary: VersionSummary;
+  readonly events: readonly LessonEvent[];
+}
+
+/** Everything that follows from a version, a plan, the events of an assignment and what is known from earlier versions. */
 function computed(
   summary: VersionSummary,
   { goalTempo, plan }: { readonly goalTempo: number; readonly plan: Plan | null },
   events: readonly LessonEvent[],
+  earlier: readonly Earlier[],
 ) {
   const { form, ids, difficulty, numbers } = summary;
   const chunks = plannedChunks(plan, summary, goalTempo);
-  const learned = learnedIn(ids, events);
+  const carried = earlier.flatMap((e) => carriedFrom(e.events, e.summary, summary));
+  const own = learnedIn(ids, events);
+  const learned = carried.length === 0 ? own : learnedIn(ids, [...carried, ...holding(events)]);
   const states = measureStates(form, learned, goalTempo);
   const plans = planState(chunks, learned);
   // A pickup is not counted as a measure.
   const isNew = (i: number): boolean => form.firstSeen[i] === i && numbers[i] !== '0';
   return {
     chunks,
+    /** What was done in this version alone. */
+    own,
+    carried,
     learned,
     states,
     plans,
@@ -148,6 +179,79 @@ interface Listed {
 const lastEventOf = sql<
   number | null
 >`(select max(${progressEvent.id}) from ${progressEvent} where ${progressEvent.assignmentId} = ${assignment.id})`;
+
+/** An earlier version of a piece that a student was given before. */
+interface GivenBefore {
+  readonly id: string;
+  readonly versionId: string;
+  readonly pieceId: string;
+  readonly edit: number;
+  readonly lastEvent: number | null;
+}
+
+const first = alias(assignment, 'first');
+const firstVersion = alias(version, 'first_version');
+
+/** What the students of some assignments were given of the same pieces before, by assignment; only where something was done in it. */
+function givenBefore(db: Db, ids: readonly string[]): ReadonlyMap<string, readonly GivenBefore[]> {
+  if (ids.length === 0) return new Map();
+  const found = db
+    .select({
+      of: assignment.id,
+      id: first.id,
+      versionId: first.versionId,
+      pieceId: firstVersion.pieceId,
+      edit: first.edit,
+      lastEvent: sql<
+        number | null
+      >`(select max(${progressEvent.id}) from ${progressEvent} where ${progressEvent.assignmentId} = ${first.id})`,
+    })
+    .from(assignment)
+    .innerJoin(version, eq(version.id, assignment.versionId))
+    .innerJoin(
+      first,
+      and(eq(first.learnerId, assignment.learnerId), lt(first.createdAt, assignment.createdAt)),
+    )
+    .innerJoin(
+      firstVersion,
+      and(
+        eq(firstVersion.id, first.versionId),
+        eq(firstVersion.pieceId, version.pieceId),
+        ne(firstVersion.id, version.id),
+        isNull(firstVersion.deletedAt),
+      ),
+    )
+    .where(inArray(assignment.id, [...ids]))
+    .orderBy(asc(first.createdAt))
+    .all();
+  const byId = new Map<string, GivenBefore[]>();
+  for (const { of, ...given } of found)
+    if (given.lastEvent !== null) byId.set(of, [...(byId.get(of) ?? []), given]);
+  return byId;
+}
+
+/** What is known of earlier versions, by assignment. One that cannot be read carries nothing over. */
+async function earlierOf(
+  db: Db,
+  work: Work,
+  given: readonly (readonly [assignment: string, before: readonly GivenBefore[]])[],
+): Promise<ReadonlyMap<string, readonly Earlier[]>> {
+  const wanted = given.flatMap(([of, before]) => before.map((b) => ({ of, ...b })));
+  if (wanted.length === 0) return new Map();
+  const summaries = await versionSummaries(
+    db,
+    work,
+    wanted.map(({ versionId, pieceId, edit }) => ({ versionId, pieceId, number: edit })),
+    { isList: true },
+  );
+  const byId = new Map<string, Earlier[]>();
+  wanted.forEach(({ of, id }, i) => {
+    const summary = summaries[i]!;
+    if ('problem' in summary) return;
+    byId.set(of, [...(byId.get(of) ?? []), { summary, events: eventsOf(db, id) }]);
+  });
+  return byId;
+}
 
 /** Many assignments are of one piece: what is said of it is made once. */
 function perPiece(make: (preparedName: string) => string): (preparedName: string) => string {
@@ -210,6 +314,10 @@ async function linesOf(db: Db, work: Work, ids: readonly string[]): Promise<(Ass
     .leftJoin(assignmentSummary, eq(assignmentSummary.assignmentId, assignment.id))
     .where(and(inArray(assignment.id, [...ids]), isNull(version.deletedAt), isNull(piece.deletedAt)))
     .all();
+  const before = givenBefore(
+    db,
+    rows.map((row) => row.id),
+  );
   const names = preparedKeys(db);
   const basisOf = perPiece(versionBasis(db));
   const bases = rows.map(({ id, pieceId, edit, goalTempo, goalDate, plan, restsSince, lastEvent }) =>
@@ -222,6 +330,7 @@ async function linesOf(db: Db, work: Work, ids: readonly string[]): Promise<(Ass
       plan === null ? '-' : contentKey(plan),
       restsSince ?? '-',
       lastEvent ?? '-',
+      ...(before.get(id) ?? []).map((e) => `${e.id}/${e.edit}/${e.lastEvent ?? '-'}`),
     ].join(' '),
   );
   const made = new Map(
@@ -247,6 +356,11 @@ async function linesOf(db: Db, work: Work, ids: readonly string[]): Promise<(Ass
       )
     ).map((summary, i) => [stale[i]!.id, summary]),
   );
+  const earlier = await earlierOf(
+    db,
+    work,
+    stale.map((row) => [row.id, before.get(row.id) ?? []] as const),
+  );
   const byId = new Map(
     rows.map((row, i): [string, AssignmentLine | BrokenLine] => {
       const summary = summaries.get(row.id);
@@ -254,7 +368,7 @@ async function linesOf(db: Db, work: Work, ids: readonly string[]): Promise<(Ass
       const { id, learnerId, title } = row;
       return 'problem' in summary
         ? [id, { id, learnerId, title, problem: summary.problem }]
-        : [id, derive(db, row, summary, bases[i]!)];
+        : [id, derive(db, row, summary, bases[i]!, earlier.get(id) ?? [])];
     }),
   );
   return ids.flatMap((id) => byId.get(id) ?? []);
@@ -280,9 +394,14 @@ const derived = derivedRows<LineMade>('Summaries of assignments', MOST_LINES, (d
     .run();
 });
 
-function derive(db: Db, row: Listed, summary: VersionSummary, basis: string): AssignmentLine {
-  const events = eventsOf(db, row.id);
-  const made = computed(summary, row, events);
+function derive(
+  db: Db,
+  row: Listed,
+  summary: VersionSummary,
+  basis: string,
+  earlier: readonly Earlier[],
+): AssignmentLine {
+  const made = computed(summary, row, eventsOf(db, row.id), earlier);
   const line: AssignmentLine = {
     id: row.id,
     versionId: row.versionId,
@@ -298,10 +417,10 @@ function derive(db: Db, row: Listed, summary: VersionSummary, basis: string): As
       ? 'resting'
       : made.isKnown
         ? 'known'
-        : made.learned.events.length > 0
+        : made.own.events.length > 0
           ? 'learning'
           : 'new',
-    lastDay: made.learned.events.at(-1)?.day ?? null,
+    lastDay: made.own.events.at(-1)?.day ?? null,
     reachedTempo: made.reachedTempo,
     newMeasures: summary.form.newMeasures,
     bothHands: made.bothHands,
@@ -310,14 +429,7 @@ function derive(db: Db, row: Listed, summary: VersionSummary, basis: string): As
     reviews: made.reviews,
     picture: made.picture,
   };
-  const history = historyOf(
-    made.chunks,
-    made.learned,
-    summary.form,
-    summary.strands,
-    made.isNew,
-    row.goalTempo,
-  );
+  const history = historyOf(made.chunks, made.own, summary.form, summary.strands, made.isNew, row.goalTempo);
   derived.keep(db, row.id, { basis, line, history });
   return line;
 }
@@ -399,10 +511,13 @@ export async function progressOf(db: Db, work: Work, row: AssignmentRow) {
     number: row.edit,
   });
   const events = eventsOf(db, row.id);
-  const { learned, states, reachedTempo, bothHands, next, plans, left, reviews } = computed(
+  const before = givenBefore(db, [row.id]).get(row.id) ?? [];
+  const earlier = (await earlierOf(db, work, [[row.id, before]])).get(row.id) ?? [];
+  const { learned, carried, states, reachedTempo, bothHands, next, plans, left, reviews } = computed(
     summary,
     row,
     events,
+    earlier,
   );
   return {
     id: row.id,
@@ -432,6 +547,9 @@ export async function progressOf(db: Db, work: Work, row: AssignmentRow) {
     isProposed: row.plan === null,
     plans,
     events,
+    /** Where something is known from an earlier version, in words, and that version; null where nothing is. */
+    known:
+      carried.length === 0 ? null : { where: placesOfAll(summary, carried), from: before.at(-1)!.versionId },
     /** What was reached in measures that are not in what was given. */
     elsewhere: learned.elsewhere.map(({ chunk, step, tempo, at }) => ({ chunk, step, tempo, at })),
   };

@@ -73,6 +73,12 @@
       >
     {:else}Every step is done. The piece returns for review when due.{/if}
   </p>
+  {#if progress.known}
+    <p class="mt-1">
+      Known from an <a class="link" href="/versions/{progress.known.from}">earlier version</a> where the notes
+      are the same: {progress.known.where}.
+    </p>
+  {/if}
   {#if progress.given.since > 0}
     <form method="post" action="?/renew" use:kept class="mt-2">
       {plural(progress.given.since, 'change')} since this version was assigned.
