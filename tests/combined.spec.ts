@@ -19,11 +19,11 @@ test('the left hand of a fuller version under the right hand of a simple one, gi
   // The same version twice is none of two.
   await page.getByLabel('Right hand of').selectOption('Level 2');
   await page.getByLabel('Left hand of').selectOption('Level 2');
-  await page.getByRole('button', { name: 'Make one of the two' }).click();
+  await page.getByRole('button', { name: 'Make this version' }).click();
   await expect(page.getByRole('alert')).toHaveText('Choose two versions.');
   await page.getByLabel('Right hand of').selectOption('Level 2');
   await page.getByLabel('Left hand of').selectOption('Level 4');
-  await page.getByRole('button', { name: 'Make one of the two' }).click();
+  await page.getByRole('button', { name: 'Make this version' }).click();
   await benchReady(page);
   const from = page.getByRole('list', { name: 'From other versions' });
   await expect(from).toContainText('Left hand of Level 4');

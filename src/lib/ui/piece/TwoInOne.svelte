@@ -46,6 +46,6 @@
         <input type="hidden" name="sections" value={sections.length} />
       </fieldset>
     {/if}
-    <p><button class="action">Make one of the two</button></p>
+    <p><button class="action">Make this version</button></p>
   </form>
 </details>

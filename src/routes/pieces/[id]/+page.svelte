@@ -182,10 +182,10 @@
         </label>
         <button class="action">Make a version</button>
       </form>
+      {#if !data.isTooLong}<LevelPreview pieceId={data.piece.id} {level} />{/if}
       {#if report && data.versions.length > 1}
         <TwoInOne versions={data.versions} sections={report.form.sections} />
       {/if}
-      {#if !data.isTooLong}<LevelPreview pieceId={data.piece.id} {level} />{/if}
       {#if data.isTooLong}
         <p class="mt-3">
           This piece is too long for the bench.
