@@ -76,7 +76,7 @@ Options
   --alternatives 1…3      finger: ways to finger each measure, as JSON
   --sheets score,chords   handout: which sheets, in order (${SHEET_IDS.join(', ')})
   --paper a4|letter, --size normal|large|very-large
-  --finger-numbers once|all|positions|none, --note-names none|below|heads
+  --finger-numbers once|all|positions|none, --note-names none|below|heads|degrees|tones
   --chord-keys all|C,G,Bb handout: the chord sheet in these keys
   --student NAME          handout, practice: whose it is
   --minutes 5…240         practice: minutes a day (15)

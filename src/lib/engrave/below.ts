@@ -5,6 +5,8 @@ import { isStruck, measureAt } from '$core/score/query';
 import type { Lyric, Mark, Note, Score } from '$core/score/score';
 import { spreadWords } from '$core/score/spreadWords';
 import type { Ticks } from '$core/score/ticks';
+import type { Key } from '$core/theory/key';
+import { chordTone, noteDegree } from '$core/theory/noteDegree';
 
 interface Sung {
   /** Each word at its beat. */
@@ -39,6 +41,32 @@ export function sungIn({ parts, measures }: Pick<Score, 'parts' | 'measures'>): 
     ),
     marks: new Set(carried.map(({ mark }) => mark)),
   };
+}
+
+/**
+ * The melody's notes, the highest of each stroke of the upper staff, as degrees of the key or as tones of the chord that is named there;
+ * on the line below a verse. Nothing where no chord is named.
+ */
+export function degreesByNote(
+  { parts, chordSymbols }: Pick<Score, 'parts' | 'chordSymbols'>,
+  as: 'degrees' | 'tones',
+  key: Key,
+  below: number,
+): Map<string, Lyric> {
+  const tops = new Map<Ticks, Note>();
+  for (const note of parts[0]!.notes) {
+    if (note.staff !== 1 || !isStruck(note)) continue;
+    const before = tops.get(note.onset);
+    if (!before || toMidi(note.pitch) > toMidi(before.pitch)) tops.set(note.onset, note);
+  }
+  const symbols = [...chordSymbols].sort((a, b) => a.onset - b.onset);
+  return new Map(
+    [...tops.values()].flatMap((note): [string, Lyric][] => {
+      const chord = symbols.findLast((s) => s.onset <= note.onset)?.chord;
+      const text = as === 'degrees' ? noteDegree(note.pitch, key) : chord ? chordTone(note.pitch, chord) : '';
+      return text === '' ? [] : [[note.id, { line: 'names', verse: below, text, syllabic: 'single' }]];
+    }),
+  );
 }
 
 /** The names of what is struck together, the lowest first, by the note that carries them; on the line below a verse. */

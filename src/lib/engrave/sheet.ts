@@ -14,7 +14,7 @@ import type { Lyric, Measure, Note, PedalMark } from '$core/score/score';
 import { degree } from '$core/theory/chord';
 import type { WrittenVersion } from '$core/version/realise';
 import { z } from 'zod';
-import { namesByNote, NOTHING_SUNG, sungIn } from './below';
+import { degreesByNote, namesByNote, NOTHING_SUNG, sungIn } from './below';
 import { fingersShown } from './fingersShown';
 import { shortLines } from './fits';
 
@@ -30,8 +30,8 @@ export const sheetOptionsSchema = z.object({
   pedal: z.boolean().default(true),
   /** Which verse stands below the notes: all of them, none, or one. */
   words: z.union([z.enum(['all', 'none']), z.number().int().min(1).max(9)]).default('all'),
-  /** Names of the notes, below them or in their heads. */
-  names: z.union([z.boolean(), z.literal('heads')]).default(false),
+  /** Names of the notes, below them or in their heads; or the melody below them as degrees of the key or as tones of its chords. */
+  names: z.union([z.boolean(), z.enum(['heads', 'degrees', 'tones'])]).default(false),
   /** The metre is printed also where it is not new: the phrase stands by itself. */
   metre: z.boolean().default(false),
   /** Decided fingers look as proposed ones. */
@@ -202,7 +202,11 @@ export function sheetOf(version: WrittenVersion, phrase: Places, wish: SheetWish
   // What is sung over a chart has a line of its own, which names stand below.
   const linesShown = Math.max(versesShown, sung.carriers.size > 0 ? 1 : 0);
   const names =
-    options.names === true ? namesByNote(part.parts[0]!.notes, linesShown + 1) : new Map<string, Lyric>();
+    options.names === true
+      ? namesByNote(part.parts[0]!.notes, linesShown + 1)
+      : options.names === 'degrees' || options.names === 'tones'
+        ? degreesByNote(part, options.names, version.key, linesShown + 1)
+        : new Map<string, Lyric>();
   const fingered = fingersShown(version, part.parts[0]!.notes, options.fingers, options.breaks);
   const notes = part.parts[0]!.notes.map((note): Note => {
     const { finger, lyrics, ...rest } = note;
@@ -318,7 +322,7 @@ export function pictureKey(
     pedals.findLast((p) => p.onset < start)?.type,
     chordSymbols.filter(inside),
     options.counts ? version.counts.slice(from, to + 1) : [],
-    options.degrees ? version.key : null,
+    options.degrees || options.names === 'degrees' ? version.key : null,
   ])}`;
 }
 

@@ -41,7 +41,8 @@ export const choicesSchema = z.object({
   chords: z.boolean().default(true),
   pedal: z.boolean().default(true),
   words: z.union([z.enum(['all', 'none']), z.number().int().min(1).max(9)]).default('all'),
-  names: z.enum(['none', 'below', 'heads']).default('none'),
+  /** Names of all notes; or the melody's as degrees of the key or as tones of its chords. */
+  names: z.enum(['none', 'below', 'heads', 'degrees', 'tones']).default('none'),
   /** What comes again: written once where that saves a page; always as it is; always once; repeat signs written out. */
   repeats: z.enum(['short', 'as written', 'folded', 'written out']).default('short'),
   map: z.boolean().default(true),

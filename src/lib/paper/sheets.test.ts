@@ -2,6 +2,7 @@
 import { LEVELS } from '$core/arrange/levels';
 import { readScoreFile } from '$core/io/readScoreFile';
 import { withParts } from '$core/players/parts';
+import { noteDegree } from '$core/theory/noteDegree';
 import { pitchClassName } from '$core/theory/pitch';
 import { soundingNotes } from '$core/score/query';
 import type { Score } from '$core/score/score';
@@ -204,6 +205,25 @@ describe('the score', () => {
     );
     const written = source.version.score.parts[0]!.notes.map((n) => pitchClassName(n.pitch));
     expect([...inHeads].sort()).toEqual([...written].sort());
+  });
+  it('has the melody as degrees of the key, or as tones of its chords', async () => {
+    const texts = async (names: 'degrees' | 'tones'): Promise<string[]> => {
+      const blocks = await scoreSheet(sourceFrom(kite, 1, { choices: { names, counts: false } }), frame);
+      return blocks.flatMap((b) =>
+        b.drawn.flatMap((d) => [...walk(d)].filter((e) => e.name === 'text').map(textOf)),
+      );
+    };
+    const source = sourceFrom(kite, 1).version;
+    const melody = source.score.parts[0]!.notes.filter(
+      (n) => n.staff === 1 && n.tie !== 'stop' && n.tie !== 'both',
+    );
+    const wanted = melody.map((n) => noteDegree(n.pitch, source.key));
+    const printed = await texts('degrees');
+    for (const degree of new Set(wanted))
+      expect(printed.filter((t) => t === degree).length, degree).toBeGreaterThanOrEqual(
+        wanted.filter((d) => d === degree).length,
+      );
+    expect((await texts('tones')).some((t) => /^\(\d\)$/.test(t))).toBe(true);
   });
   it('shows what is decided only where it is asked to', async () => {
     const note = sourceFrom(kite, 3).version.score.parts[0]!.notes.find((n) => n.staff === 1)!;

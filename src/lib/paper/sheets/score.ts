@@ -22,7 +22,7 @@ export function shownOf({ choices }: Source): Shown {
     chords: choices.chords,
     pedal: choices.pedal,
     words: choices.words,
-    names: choices.names === 'none' ? false : choices.names === 'below' ? true : 'heads',
+    names: choices.names === 'none' ? false : choices.names === 'below' ? true : choices.names,
     alike: !choices.decided,
   };
 }

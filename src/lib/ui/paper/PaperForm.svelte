@@ -121,6 +121,8 @@
       ['none', 'none'],
       ['below', 'below the notes'],
       ['heads', 'inside the noteheads'],
+      ['degrees', 'scale degrees of the melody'],
+      ['tones', 'chord tones of the melody'],
     ])}
     {@render pick('words', 'Words', String(choices.words), [
       ['all', 'all verses'],
