@@ -121,8 +121,8 @@
       ['none', 'none'],
       ['below', 'below the notes'],
       ['heads', 'inside the noteheads'],
-      ['degrees', 'scale degrees of the melody'],
-      ['tones', 'chord tones of the melody'],
+      ['degrees', 'scale degrees'],
+      ['tones', 'chord tones'],
     ])}
     {@render pick('words', 'Words', String(choices.words), [
       ['all', 'all verses'],
