@@ -2,7 +2,7 @@
 import { expect, test } from '@playwright/test';
 import { benchReady, bring, expectAccessible } from './support';
 
-test('the left hand of a fuller version under the right hand of a simple one, given back and taken again', async ({
+test('the left hand of a fuller version under the right hand of a simple one, reset and undone', async ({
   page,
 }) => {
   await bring(page, 'Two in One');
@@ -40,14 +40,14 @@ test('the left hand of a fuller version under the right hand of a simple one, gi
   await expect(from).toHaveCount(0);
 });
 
-test('a measure has chords to sing to in a version that plays its melody', async ({ page }) => {
+test('one measure of a solo is a sing-along', async ({ page }) => {
   await bring(page, 'Played and Sung');
   await page.getByRole('button', { name: 'Make a version' }).click();
   await benchReady(page);
   await page.getByRole('button', { name: /^measure 2, difficulty/ }).click();
   const panel = page.getByRole('region', { name: 'Selected measure' });
   const style = panel.getByLabel('Style in this measure');
-  await style.selectOption('Chords to sing to');
+  await style.selectOption('Sing-along');
   await expect(style).toHaveValue('sing-along');
   // Only there the right hand has a chord rhythm.
   await expect(panel.getByLabel('Chord rhythm in this measure')).toBeVisible();

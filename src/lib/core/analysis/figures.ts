@@ -189,5 +189,23 @@ function comesAgain(measures: readonly Measure[], notes: readonly SoundingNote[]
 
 /** Share of the intervals of a riff that repeat a key or step. */
 const NEAR_IN_RIFF = 0.25;
-/** C4: above it a figure is no riff of the left hand. */
+/** C4: above it a figure is no riff of the left hand. Fewest notes of one in a measure, and how many measures back it may come from. */
 const HIGHEST_OF_RIFF = 60;
+const FEWEST_OF_RIFF = 4;
+const RIFF_LAGS = [1, 2] as const;
+
+/** Measures (by index) whose low line, given by measure, is the same figure at whatever pitch one or two measures before or after. */
+export function riffMeasures(
+  measures: readonly Measure[],
+  groups: readonly (readonly SoundingNote[])[],
+): ReadonlySet<number> {
+  const shapes = groups.map((own, i) =>
+    own.length < FEWEST_OF_RIFF || own.some((n) => n.midi > HIGHEST_OF_RIFF)
+      ? undefined
+      : own.map((n) => `${n.onset - measures[i]!.start}:${n.midi - own[0]!.midi}`).join(' '),
+  );
+  const isSame = (i: number, j: number): boolean => shapes[i] !== undefined && shapes[i] === shapes[j];
+  return new Set(
+    shapes.flatMap((_, i) => (RIFF_LAGS.some((lag) => isSame(i, i - lag) || isSame(i, i + lag)) ? [i] : [])),
+  );
+}

@@ -7,6 +7,7 @@ import { cheapestPath } from '../cheapestPath';
 import { endOf } from '../score/metre';
 import { byMeasure, byOnset, keyboardPart, soundingNotes, type SoundingNote } from '../score/query';
 import type { Measure, Note, Part, Score } from '../score/score';
+import { riffMeasures } from './figures';
 
 /** Where a melody can lie: sung, or the upper, inner or lower line of the keyboard. */
 export const MELODY_LINES = ['voice', 'upper', 'inner', 'lower'] as const;
@@ -150,27 +151,6 @@ const SWITCH_AT_PHRASE = 0.8;
 
 /** A low figure that comes again from measure to measure is no tune where another line could be one. */
 const RIFF = 1.6;
-/** C4: a figure above it may be a tune. Notes that make a figure. */
-const [HIGHEST_OF_RIFF, FEWEST_OF_RIFF] = [60, 4];
-/** Measures back to where a figure may come from. */
-const RIFF_LAGS = [1, 2] as const;
-
-/** Measures (by index) whose low line is the same figure, at whatever pitch, one or two measures before or after. */
-function riffMeasures(
-  measures: readonly Measure[],
-  groups: readonly (readonly SoundingNote[])[],
-): ReadonlySet<number> {
-  const shapes = groups.map((own, i) =>
-    own.length < FEWEST_OF_RIFF || own.some((n) => n.midi > HIGHEST_OF_RIFF)
-      ? undefined
-      : own.map((n) => `${n.onset - measures[i]!.start}:${n.midi - own[0]!.midi}`).join(' '),
-  );
-  const isSame = (i: number, j: number): boolean => shapes[i] !== undefined && shapes[i] === shapes[j];
-  return new Set(
-    shapes.flatMap((_, i) => (RIFF_LAGS.some((lag) => isSame(i, i - lag) || isSame(i, i + lag)) ? [i] : [])),
-  );
-}
-
 /** How much a line sounds like a melody in one measure. */
 function melodiousness(
   line: MelodyLine,

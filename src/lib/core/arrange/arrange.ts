@@ -20,7 +20,7 @@ import { asWritten } from './asWritten';
 import { joinedHands } from './joined';
 import { leftHand } from './private/leftHand';
 import { singAlong, usualRhythm, wordsAbove } from './singAlong';
-import { soloVersion } from './private/solo';
+import { soloVersion, type SoloSource } from './private/solo';
 import { stretchesOf, type MeasureStretches } from './private/stretches';
 import type { TextureId } from './textures';
 
@@ -62,7 +62,7 @@ export function arrange(score: Score, chords: readonly ChordSpan[], settings: Ar
 }
 
 /** The melody played, or the source as it is written where the level has it so. */
-function playedVersion(source: Parameters<typeof soloVersion>[0], settings: ArrangeSettings): ArrangedHands {
+function playedVersion(source: SoloSource, settings: ArrangeSettings): ArrangedHands {
   const { score, chords, melody, accompaniment } = source;
   const { contract } = settings;
   const wantsTexture = score.measures.some((m) => {

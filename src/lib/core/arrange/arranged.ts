@@ -15,9 +15,10 @@ import type { ChordFigure } from './singAlong';
 import type { MeasureStretches } from './private/stretches';
 import type { Texture } from './textures';
 
-/** What the hands do with a song: they play its melody, or chords for who sings it. */
-export const SONG_STYLES = ['solo', 'sing-along'] as const;
-export type SongStyle = (typeof SONG_STYLES)[number];
+/** What the hands do with a song, by their names: they play its melody, or chords for who sings it. */
+export const SONG_STYLES = { solo: 'Solo', 'sing-along': 'Sing-along' } as const;
+export type SongStyle = keyof typeof SONG_STYLES;
+export const SONG_STYLE_IDS = Object.keys(SONG_STYLES) as [SongStyle, ...SongStyle[]];
 
 export interface ArrangeSettings {
   readonly contract: LevelContract;

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { scoreFrom } from '../test/shorthand';
-import { carriedFrom, handsByMeasure, type HandsOfVersion } from './carried';
+import { carriedFrom, carriedText, handsByMeasure, type HandsOfVersion } from './carried';
 import type { LessonEvent } from './events';
 
 const four = { beats: 4, beatType: 4 };
@@ -65,5 +65,16 @@ describe('what is known of another version', () => {
     expect(carriedFrom([event(1, 'm0..m3')], basic, higher)).toEqual([]);
     const silent = versionOf('r:4 | F4:4', 'C3:4 | F3:4');
     expect(carriedFrom([event(1, 'm0..m1')], silent, silent).map((e) => e.chunk)).toEqual(['m1..m1']);
+  });
+  it('is said by its measures, run by run', () => {
+    const numbers = ['1', '2', '3', '4'];
+    const said = (...all: string[]): string =>
+      carriedText(
+        all.map((chunk, i) => event(i, chunk)),
+        basic.ids,
+        numbers,
+      );
+    expect(said('m0..m1', 'm1..m2')).toBe('measures 1 to 3');
+    expect(said('m3..m3', 'm0..m1')).toBe('measures 1 to 2, measure 4');
   });
 });

@@ -3,6 +3,7 @@
  * the same notes in both, and steps of both hands where both are the same. So the basic version first and the fuller one after
  * it are one way.
  */
+import { placesText } from '../score/places';
 import { measureAt, soundingNotes } from '../score/query';
 import type { Score } from '../score/score';
 import { chunkOf, placesOf } from './chunkId';
@@ -72,4 +73,19 @@ function isSame(hand: StepHand, from: HandsOfVersion, i: number, to: HandsOfVers
     hands.every((h) => from.hands[h][i] !== undefined && from.hands[h][i] === to.hands[h][k]) &&
     hands.some((h) => from.hands[h][i] !== '')
   );
+}
+
+/** The measures of some events as one text, run by run: "measures 1 to 4, measures 7 to 8". `numbers` are those printed. */
+export function carriedText(
+  events: readonly LessonEvent[],
+  ids: readonly string[],
+  numbers: readonly string[],
+): string {
+  const chunks = events.flatMap(({ chunk }) => placesOf(ids, chunk) ?? []);
+  const isIn = (i: number): boolean => chunks.some(({ from, to }) => from <= i && i <= to);
+  const all = ids.map((_, i) => i);
+  return all
+    .filter((i) => isIn(i) && !isIn(i - 1))
+    .map((from) => placesText(numbers, { from, to: all.find((i) => i >= from && !isIn(i + 1))! }))
+    .join(', ');
 }

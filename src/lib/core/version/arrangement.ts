@@ -25,18 +25,18 @@ import type { Taste } from '../fingering/taste';
 import { levelKey, type LevelKey } from './private/levelKey';
 import { USUAL_TEMPO } from '../performance/perform';
 import { sameData, stage } from '../pipeline/memo';
-import { endOf } from '../score/metre';
-import { keyboardPart, measureAt, soundingNotes, type SoundingNote } from '../score/query';
+import { keyboardPart, soundingNotes, type SoundingNote } from '../score/query';
 import { octaveSigns, readableClefs, underSigns } from '../score/staves';
-import type { Mark, Measure, Note, PedalMark, Score } from '../score/score';
+import type { Mark, Note, PedalMark, Score } from '../score/score';
 import { transposePitch, transpositionTo, type Transposition } from '../transpose/transpose';
 import { inMode, keyCode, keyName, parseKey, type Key } from '../theory/key';
 import { checkVersion } from './check';
 import { analysed, inKey, type Analysed, type InKey } from './analysed';
 import { decidedSource, withDecidedChords } from './private/decidedSource';
+import { stylesOf } from './private/songStyles';
 import { introductionOf } from './introduction';
 import { heldIn, withHandIn } from './otherHands';
-import { introductionSchema, type Recipe } from './recipe';
+import { introductionSchema, type OtherHand, type Recipe } from './recipe';
 
 /** Notes of a version without fingers, counts and pedal: what the ranking of keys needs. */
 export interface Arrangement {
@@ -236,36 +236,25 @@ export function marked(
 
 const instrumentalsStage = stage('instrumentals', instrumentals);
 
-/**
- * What the hands do in each measure: as it is decided; else as the version has it, but that the players play where the singer rests, and
- * where there is music and no chord to sing to.
- */
-function stylesOf(
-  { style }: Recipe,
-  { measures, parts, chordSymbols }: Score,
-  runs: readonly Instrumental[],
-  decided: readonly (SongStyle | undefined)[],
-): readonly SongStyle[] {
-  const struck = new Set(
-    parts.flatMap((p) => p.notes.filter((n) => !n.cue).map((n) => measureAt(measures, n.onset).index)),
-  );
-  const isWithoutChord = (m: Measure): boolean =>
-    m.beginsAt === 0 &&
-    (chordSymbols.findLast((s) => s.onset <= m.start)?.chord ?? null) === null &&
-    !chordSymbols.some((s) => s.onset > m.start && s.onset < endOf(m) && s.chord);
-  return measures.map(
-    (m, i) =>
-      decided[i] ??
-      (style === 'sing-along' && struck.has(i) && (inInstrumental(runs, i) || isWithoutChord(m))
-        ? 'solo'
-        : style),
-  );
-}
-
 const layoutOf = stage('layout', ({ measures }: Score, { sections }: Form): Layout => ({
   measures,
   sections,
 }));
+
+/** An arrangement with the hands that it has from other versions, each made by `arranged` where it holds. */
+const withOtherHands = (
+  own: Arranged,
+  score: Score,
+  layout: Layout,
+  others: readonly { readonly hand: OtherHand; readonly recipe: Recipe }[],
+  arranged: (recipe: Recipe, decisions: readonly Decision[]) => Score,
+): Arranged =>
+  others.reduce((made, { hand, recipe }): Arranged => {
+    const held = heldIn(hand, layout);
+    if (!held) return made;
+    const other = arranged(recipe, hand.decisions);
+    return otherHandStage(made, score, other, sameData({ hand: hand.hand, ...held }));
+  }, own);
 
 /** Arranges without fingers, counts and pedal. `levels` are those of the studio. */
 export function arrangement(
@@ -310,13 +299,14 @@ export function arrangement(
         withinStage(moved, contract, sameData(reach), sameData(keyboard)).isWithin,
     }),
   );
-  const arranged = recipe.otherHands.reduce((made, hand): Arranged => {
-    const held = heldIn(hand, layout);
-    if (!held) return made;
-    // In the key and for the hands of this version, as everything in it.
-    const other = arrangement(
-      source,
-      {
+  const arranged = withOtherHands(
+    proposed,
+    moved.score,
+    layout,
+    recipe.otherHands.map((hand) => ({
+      hand,
+      // In the key and for the hands of this version, as everything in it.
+      recipe: {
         ...hand.recipe,
         key: keyCode(key),
         introduction: introductionSchema.parse(introduction),
@@ -324,11 +314,9 @@ export function arrangement(
         keyboard: recipe.keyboard,
         otherHands: [],
       },
-      hand.decisions,
-      levels,
-    );
-    return otherHandStage(made, moved.score, other.score, sameData({ hand: hand.hand, ...held }));
-  }, proposed);
+    })),
+    (other, choices) => arrangement(source, other, choices, levels).score,
+  );
   const written = analysed(shaped, introduction).key;
   const signed: Reason[] =
     written.fifths === sourceKey.fifths

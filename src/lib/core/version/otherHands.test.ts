@@ -78,12 +78,12 @@ describe('two versions in one', () => {
     expect(hand(made(third), 2, 4, 7)).toEqual(hand(made(full), 2, 4, 7));
     expect(hand(made(third), 2, 0, 3)).toEqual(hand(made(version(3)), 2, 0, 3));
   });
-  it('is stored as it is made, and an older recipe has none', () => {
+  it('is stored whole, and an older recipe has none', () => {
     const document = withHandOf(simple, 'left', picked(full), [CHORUS]);
     expect(documentSchema.parse(JSON.parse(JSON.stringify(document)))).toEqual(document);
     expect(recipeSchema.parse({ level: 2 }).otherHands).toEqual([]);
   });
-  it('takes a played introduction under a sing-along that begins with one of its own', () => {
+  it('takes a played introduction under a sing-along that has two measures before it', () => {
     const song = withVoice(piece, Array.from({ length: 8 }, () => 'C5:4').join(' | '));
     const sung = documentOf(recipeSchema.parse({ level: 2, style: 'sing-along', introduction: 2 }));
     const { recipe } = withHandOf(sung, 'left', picked(full), []);

@@ -47,9 +47,9 @@ export function withHandOf(
   };
 }
 
-/** "left hand of “Level 3 in C”, m. 5–8"; "none" where there are none. Ids of measures count from 0. */
+/** "left hand of “Level 3 in C” in some sections", for the list of changes. */
 export function otherHandsText(hands: Recipe['otherHands']): string {
-  if (hands.length === 0) return 'both hands its own';
+  if (hands.length === 0) return 'both hands from this version';
   return hands.map((h) => `${h.hand} hand of “${h.of.name}”${placeText(h)}`).join(', ');
 }
 

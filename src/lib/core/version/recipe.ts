@@ -3,7 +3,7 @@
  * counted. It holds for the whole version; whatever can differ from place to place is a decision (core/decisions).
  */
 import { z } from 'zod';
-import { SONG_STYLES } from '../arrange/arranged';
+import { SONG_STYLE_IDS } from '../arrange/arranged';
 import { IDIOM_IDS } from '../analysis/idioms';
 import { decisionsSchema } from '../decisions/registry';
 import { tasteSchema } from '../fingering/taste';
@@ -18,7 +18,7 @@ export const introductionSchema = z.literal([0, 2, 4]);
 /** What a version is made for, without what it has from others. */
 const settingsSchema = z.object({
   level: z.number().min(1).max(12).multipleOf(0.5).describe('the level, 1 to 6 or one of your own'),
-  style: z.enum(SONG_STYLES).default('solo').describe('the melody is played, or chords carry a singer'),
+  style: z.enum(SONG_STYLE_IDS).default('solo').describe('the melody is played, or chords carry a singer'),
   key: z
     .string()
     .max(6)

@@ -3,7 +3,8 @@ import type { SentEvent, SentWithdrawal } from '$core/lessons/record';
 import { heardSchema } from '$core/lessons/heard';
 import { playedBy } from '$core/lessons/steps';
 import type { Grade, LessonEvent } from '$core/lessons/events';
-import { and, asc, desc, eq, inArray, isNotNull, or } from 'drizzle-orm';
+import { and, asc, desc, eq, inArray, isNotNull, or, sql } from 'drizzle-orm';
+import type { AnySQLiteColumn } from 'drizzle-orm/sqlite-core';
 import { atomically, type Db } from '../db/open';
 import { progressEvent } from '../db/schema';
 import { zoneOf } from './clock';
@@ -43,6 +44,12 @@ export const eventsOf = (db: Db, assignmentId: string): LessonEvent[] =>
     .orderBy(asc(progressEvent.id))
     .all()
     .map(asEvent);
+
+/** In a query: the id of the last event of the assignment in a column; null where nothing was done. */
+export const lastEventOf = (assignmentId: AnySQLiteColumn) =>
+  sql<
+    number | null
+  >`(select max(${progressEvent.id}) from ${progressEvent} where ${progressEvent.assignmentId} = ${assignmentId})`;
 
 /** Those that rest on what was heard, and those that take an event back. */
 export const heardEventsOf = (db: Db, assignmentId: string): LessonEvent[] =>

@@ -3,7 +3,7 @@ import type { Day } from '$core/lessons/calendar';
 import { placesText } from '$core/score/places';
 import { placesOf } from '$core/lessons/chunkId';
 import { minutesLeft } from '$core/lessons/estimate';
-import { carriedFrom } from '$core/lessons/carried';
+import { carriedFrom, carriedText } from '$core/lessons/carried';
 import { holding, isGained, type LessonEvent } from '$core/lessons/events';
 import { historyOf, type History } from '$core/lessons/history';
 import { pathPicture, type PathPicture } from '$core/lessons/picture';
@@ -11,16 +11,16 @@ import type { Chunk, Plan } from '$core/lessons/plan';
 import { learnedIn, measureStates, nextSteps, planState, type NextStep } from '$core/lessons/progress';
 import { reviewsOf, type Review } from '$core/lessons/reviews';
 import type { StepHand } from '$core/lessons/steps';
-import { and, asc, desc, eq, inArray, isNull, lt, ne, sql } from 'drizzle-orm';
-import { alias } from 'drizzle-orm/sqlite-core';
+import { and, desc, eq, inArray, isNull } from 'drizzle-orm';
 import type { Db } from '../db/open';
 import { perOpening } from '../db/opening';
-import { assignment, assignmentSummary, piece, progressEvent, version } from '../db/schema';
+import { assignment, assignmentSummary, piece, version } from '../db/schema';
 import { LRUCache } from 'lru-cache';
 import { findAssignment, type AssignmentRow } from './assignments';
 import { contentKey } from './contentKey';
 import { derivedRows } from './derivedRows';
-import { eventsOf } from './events';
+import { earlierOf, givenBefore, type Earlier } from './earlierVersions';
+import { eventsOf, lastEventOf } from './events';
 import { planOf, plannedChunks } from './plans';
 import { preparedKeys } from './prepared';
 import type { Work } from '../pool/work';
@@ -46,23 +46,6 @@ export interface NextLine {
 export interface ReviewLine extends Review {
   /** "measures 1 to 4" */
   readonly where: string;
-}
-
-/** The measures of some events as one text: runs of them, in order. */
-function placesOfAll({ ids, numbers }: VersionSummary, events: readonly LessonEvent[]): string {
-  const all = new Set(
-    events.flatMap(({ chunk }) => {
-      const places = placesOf(ids, chunk);
-      return places ? ids.map((_, i) => i).slice(places.from, places.to + 1) : [];
-    }),
-  );
-  const firsts = [...all].filter((i) => !all.has(i - 1)).sort((a, b) => a - b);
-  const runs = firsts.map((from) => {
-    let to = from;
-    while (all.has(to + 1)) to += 1;
-    return placesText(numbers, { from, to });
-  });
-  return runs.join(', ');
 }
 
 /** How an assignment stands. */
@@ -108,12 +91,6 @@ export const isWhole = (line: AssignmentLine | BrokenLine): line is AssignmentLi
 /** Steps that a line looks ahead. */
 const AHEAD = 4;
 
-/** What a student has learned of an earlier version of the piece. */
-interface Earlier {
-  readonly summary: VersionSummary;
-  readonly events: readonly LessonEvent[];
-}
-
 /** Everything that follows from a version, a plan, the events of an assignment and what is known from earlier versions. */
 function computed(
   summary: VersionSummary,
@@ -123,7 +100,11 @@ function computed(
 ) {
   const { form, ids, difficulty, numbers } = summary;
   const chunks = plannedChunks(plan, summary, goalTempo);
-  const carried = earlier.flatMap((e) => carriedFrom(e.events, e.summary, summary));
+  const carriedOver = earlier.map(({ versionId, summary: first, events: done }) => ({
+    versionId,
+    events: carriedFrom(done, first, summary),
+  }));
+  const carried = carriedOver.flatMap((c) => c.events);
   const own = learnedIn(ids, events);
   const learned = carried.length === 0 ? own : learnedIn(ids, [...carried, ...holding(events)]);
   const states = measureStates(form, learned, goalTempo);
@@ -134,7 +115,9 @@ function computed(
     chunks,
     /** What was done in this version alone. */
     own,
-    carried,
+    known: carriedOver.flatMap(({ versionId, events: known }) =>
+      known.length > 0 ? [{ version: versionId, where: carriedText(known, ids, numbers) }] : [],
+    ),
     learned,
     states,
     plans,
@@ -174,83 +157,6 @@ interface Listed {
   readonly restsSince: string | null;
   readonly lastEvent: number | null;
   readonly basis: string | null;
-}
-
-const lastEventOf = sql<
-  number | null
->`(select max(${progressEvent.id}) from ${progressEvent} where ${progressEvent.assignmentId} = ${assignment.id})`;
-
-/** An earlier version of a piece that a student was given before. */
-interface GivenBefore {
-  readonly id: string;
-  readonly versionId: string;
-  readonly pieceId: string;
-  readonly edit: number;
-  readonly lastEvent: number | null;
-}
-
-const first = alias(assignment, 'first');
-const firstVersion = alias(version, 'first_version');
-
-/** What the students of some assignments were given of the same pieces before, by assignment; only where something was done in it. */
-function givenBefore(db: Db, ids: readonly string[]): ReadonlyMap<string, readonly GivenBefore[]> {
-  if (ids.length === 0) return new Map();
-  const found = db
-    .select({
-      of: assignment.id,
-      id: first.id,
-      versionId: first.versionId,
-      pieceId: firstVersion.pieceId,
-      edit: first.edit,
-      lastEvent: sql<
-        number | null
-      >`(select max(${progressEvent.id}) from ${progressEvent} where ${progressEvent.assignmentId} = ${first.id})`,
-    })
-    .from(assignment)
-    .innerJoin(version, eq(version.id, assignment.versionId))
-    .innerJoin(
-      first,
-      and(eq(first.learnerId, assignment.learnerId), lt(first.createdAt, assignment.createdAt)),
-    )
-    .innerJoin(
-      firstVersion,
-      and(
-        eq(firstVersion.id, first.versionId),
-        eq(firstVersion.pieceId, version.pieceId),
-        ne(firstVersion.id, version.id),
-        isNull(firstVersion.deletedAt),
-      ),
-    )
-    .where(inArray(assignment.id, [...ids]))
-    .orderBy(asc(first.createdAt))
-    .all();
-  const byId = new Map<string, GivenBefore[]>();
-  for (const { of, ...given } of found)
-    if (given.lastEvent !== null) byId.set(of, [...(byId.get(of) ?? []), given]);
-  return byId;
-}
-
-/** What is known of earlier versions, by assignment. One that cannot be read carries nothing over. */
-async function earlierOf(
-  db: Db,
-  work: Work,
-  given: readonly (readonly [assignment: string, before: readonly GivenBefore[]])[],
-): Promise<ReadonlyMap<string, readonly Earlier[]>> {
-  const wanted = given.flatMap(([of, before]) => before.map((b) => ({ of, ...b })));
-  if (wanted.length === 0) return new Map();
-  const summaries = await versionSummaries(
-    db,
-    work,
-    wanted.map(({ versionId, pieceId, edit }) => ({ versionId, pieceId, number: edit })),
-    { isList: true },
-  );
-  const byId = new Map<string, Earlier[]>();
-  wanted.forEach(({ of, id }, i) => {
-    const summary = summaries[i]!;
-    if ('problem' in summary) return;
-    byId.set(of, [...(byId.get(of) ?? []), { summary, events: eventsOf(db, id) }]);
-  });
-  return byId;
 }
 
 /** Many assignments are of one piece: what is said of it is made once. */
@@ -305,7 +211,7 @@ async function linesOf(db: Db, work: Work, ids: readonly string[]): Promise<(Ass
       goalDate: assignment.goalDate,
       plan: assignment.plan,
       restsSince: assignment.restsSince,
-      lastEvent: lastEventOf,
+      lastEvent: lastEventOf(assignment.id),
       basis: assignmentSummary.basis,
     })
     .from(assignment)
@@ -330,7 +236,7 @@ async function linesOf(db: Db, work: Work, ids: readonly string[]): Promise<(Ass
       plan === null ? '-' : contentKey(plan),
       restsSince ?? '-',
       lastEvent ?? '-',
-      ...(before.get(id) ?? []).map((e) => `${e.id}/${e.edit}/${e.lastEvent ?? '-'}`),
+      ...(before.get(id) ?? []).map((e) => `${e.id}/${e.edit}/${e.lastEvent}`),
     ].join(' '),
   );
   const made = new Map(
@@ -359,7 +265,7 @@ async function linesOf(db: Db, work: Work, ids: readonly string[]): Promise<(Ass
   const earlier = await earlierOf(
     db,
     work,
-    stale.map((row) => [row.id, before.get(row.id) ?? []] as const),
+    new Map(stale.flatMap(({ id }) => (before.has(id) ? [[id, before.get(id)!] as const] : []))),
   );
   const byId = new Map(
     rows.map((row, i): [string, AssignmentLine | BrokenLine] => {
@@ -511,9 +417,8 @@ export async function progressOf(db: Db, work: Work, row: AssignmentRow) {
     number: row.edit,
   });
   const events = eventsOf(db, row.id);
-  const before = givenBefore(db, [row.id]).get(row.id) ?? [];
-  const earlier = (await earlierOf(db, work, [[row.id, before]])).get(row.id) ?? [];
-  const { learned, carried, states, reachedTempo, bothHands, next, plans, left, reviews } = computed(
+  const earlier = (await earlierOf(db, work, givenBefore(db, [row.id]))).get(row.id) ?? [];
+  const { learned, known, states, reachedTempo, bothHands, next, plans, left, reviews } = computed(
     summary,
     row,
     events,
@@ -547,9 +452,8 @@ export async function progressOf(db: Db, work: Work, row: AssignmentRow) {
     isProposed: row.plan === null,
     plans,
     events,
-    /** Where something is known from an earlier version, in words, and that version; null where nothing is. */
-    known:
-      carried.length === 0 ? null : { where: placesOfAll(summary, carried), from: before.at(-1)!.versionId },
+    /** Earlier versions from which something is known, and where, in words. */
+    known,
     /** What was reached in measures that are not in what was given. */
     elsewhere: learned.elsewhere.map(({ chunk, step, tempo, at }) => ({ chunk, step, tempo, at })),
   };

@@ -13,7 +13,9 @@
     if (!layout || hand.measures === null) return '';
     const held = heldIn(hand, layout);
     const numbers = layout.measures.map((m) => m.number);
-    return held ? `, ${measuresText(numbers, held.from, held.to)}` : ', in measures that are no longer here';
+    return held
+      ? `, ${measuresText(numbers, held.from, held.to)}`
+      : ', in measures that aren’t here any more';
   };
   const without = (index: number): void =>
     perform(bench, { do: 'set recipe', part: { otherHands: hands.filter((_, i) => i !== index) } });

@@ -9,7 +9,7 @@
   import DecisionChoice from './DecisionChoice.svelte';
   import HandsControls from './HandsControls.svelte';
   import MoreSettings from './MoreSettings.svelte';
-  import { STYLES } from './recipeChoices';
+  import { STYLES, styleOf } from './recipeChoices';
   import { getBench } from './state/bench.svelte';
 
   const bench = getBench();
@@ -60,7 +60,7 @@
   />
   <Choice
     label="Style"
-    value={made?.isSingAlong ? 'sing-along' : recipe.style}
+    value={styleOf(recipe, made)}
     options={STYLES}
     onchange={(style: Recipe['style']) => set({ style })}
   />
@@ -73,7 +73,7 @@
       onchange={(key) => set({ key: key === PROPOSED ? null : key })}
     />
   {/if}<span class="-ml-1">;</span>
-  {#if !(made?.isSingAlong ?? recipe.style === 'sing-along')}
+  {#if styleOf(recipe, made) === 'solo'}
     <DecisionChoice kind="texture" /><span class="-ml-1">;</span>
   {/if}
   <HandsControls /><span class="-ml-1">;</span>

@@ -7,7 +7,15 @@ import type { Recipe } from '$core/version/recipe';
 import { keyText } from '$ui/form/press';
 import { perform } from './commands';
 import { placesHere, scopeHere } from './places';
-import { COUNTED, FEELS, INTRODUCTIONS, MUSIC_KINDS, STYLES, type RecipeChoice } from './recipeChoices';
+import {
+  COUNTED,
+  FEELS,
+  INTRODUCTIONS,
+  MUSIC_KINDS,
+  STYLES,
+  styleOf,
+  type RecipeChoice,
+} from './recipeChoices';
 import type { Sought } from './seek';
 import type { BenchState } from './state/bench.svelte';
 
@@ -118,7 +126,7 @@ interface Setting {
 export function settingsOffered(bench: BenchState): readonly Offer[] {
   const { recipe } = bench.document;
   const { version } = bench.view;
-  const isSingAlong = version?.isSingAlong ?? recipe.style === 'sing-along';
+  const style = styleOf(recipe, version);
   const offer = (
     { part, group, words, now }: Omit<Setting, 'choices'>,
     { value, label, note }: RecipeChoice<unknown>,
@@ -136,14 +144,14 @@ export function settingsOffered(bench: BenchState): readonly Offer[] {
       group: 'Style',
       words: 'melody hands voice singer accompany',
       choices: STYLES,
-      now: isSingAlong ? 'sing-along' : 'solo',
+      now: style,
     },
     { part: 'idiom', group: 'Kind of music', words: 'style idiom', choices: MUSIC_KINDS, now: recipe.idiom },
     {
       part: 'introduction',
       group: 'Introduction',
       words: 'intro before measures',
-      choices: isSingAlong ? INTRODUCTIONS : [],
+      choices: style === 'sing-along' ? INTRODUCTIONS : [],
       now: recipe.introduction,
     },
     { part: 'feel', group: 'Eighths', words: 'feel rhythm', choices: FEELS, now: recipe.feel },

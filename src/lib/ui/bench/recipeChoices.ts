@@ -2,6 +2,7 @@
 import { IDIOM_IDS, IDIOMS, type Idiom } from '$core/analysis/idioms';
 import { inSentence } from '$core/capital';
 import type { Feel } from '$core/counting/feel';
+import type { Version } from '$core/version/realise';
 import type { Recipe } from '$core/version/recipe';
 
 export interface RecipeChoice<Value> {
@@ -14,6 +15,10 @@ export const STYLES: RecipeChoice<Recipe['style']>[] = [
   { value: 'solo', label: 'solo', note: 'the right hand plays the melody' },
   { value: 'sing-along', label: 'sing-along', note: 'chords in the right hand, bass in the left' },
 ];
+
+/** The style of a version: as its settings have it, but that music without a melody is always sung to. */
+export const styleOf = (recipe: Recipe, made: Pick<Version, 'melody'> | undefined): Recipe['style'] =>
+  made?.melody.has.length === 0 ? 'sing-along' : recipe.style;
 
 export const COUNTED: RecipeChoice<Recipe['countFor']>[] = [
   { value: 'right', label: 'for the right hand' },

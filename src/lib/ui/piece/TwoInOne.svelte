@@ -29,9 +29,7 @@
     </div>
     {#if sections.length > 1}
       <fieldset class="flex flex-wrap items-center gap-x-4 gap-y-1">
-        <legend class="text-sm text-quiet"
-          >Sections with that left hand; in the others both hands are of the first version</legend
-        >
+        <legend class="text-sm text-quiet">Sections with the left hand of the other version</legend>
         {#each sections as { label, from, to } (from)}
           <label class="flex min-h-8 items-center gap-2">
             <input

@@ -1,4 +1,5 @@
 /** Which pieces a list shows: by words, and by what they are, who learns them and what is still to be done. */
+import { SONG_STYLES } from '$core/arrange/arranged';
 import { levelText } from '$core/arrange/levels';
 import { IDIOMS, type Idiom } from '$core/analysis/idioms';
 import { hasProgression, progressionIn } from '$core/analysis/progression';
@@ -44,8 +45,6 @@ export const NO_FILTER: Readonly<PieceFilter> = {
   lately: false,
 };
 
-const STYLES = { solo: 'Solo', 'sing-along': 'Sing-along' } as const;
-
 /** What can be chosen, by what the pieces have. */
 export function filterOptions(pieces: readonly ListedPiece[]) {
   const distinct = <T>(list: readonly T[]): T[] => [...new Set(list)];
@@ -71,7 +70,7 @@ export function filterOptions(pieces: readonly ListedPiece[]) {
       key: 'style' as const,
       name: 'Style',
       values: [
-        ...distinct(pieces.flatMap((p) => p.styles)).map((style) => [style, STYLES[style]] as const),
+        ...distinct(pieces.flatMap((p) => p.styles)).map((style) => [style, SONG_STYLES[style]] as const),
         ...distinct(pieces.flatMap((p) => p.idiom ?? []))
           .filter((idiom) => idiom !== 'plain')
           .map((idiom) => [idiom, IDIOMS[idiom].name] as const),

@@ -73,12 +73,11 @@
       >
     {:else}Every step is done. The piece returns for review when due.{/if}
   </p>
-  {#if progress.known}
+  {#each progress.known as { version, where } (version)}
     <p class="mt-1">
-      Known from an <a class="link" href="/versions/{progress.known.from}">earlier version</a> where the notes
-      are the same: {progress.known.where}.
+      Learned in an <a class="link" href="/versions/{version}">earlier version</a> that has the same notes: {where}.
     </p>
-  {/if}
+  {/each}
   {#if progress.given.since > 0}
     <form method="post" action="?/renew" use:kept class="mt-2">
       {plural(progress.given.since, 'change')} since this version was assigned.

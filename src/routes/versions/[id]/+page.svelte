@@ -5,6 +5,7 @@
   import GiveDialog from '$ui/bench/GiveDialog.svelte';
   import HelpButton from '$ui/help/HelpButton.svelte';
   import Sentence from '$ui/bench/Sentence.svelte';
+  import { styleOf } from '$ui/bench/recipeChoices';
   import { isSmall, keepShown, roomIn, sheetWish } from '$ui/shown/shown';
   import ShownMenu from '$ui/shown/ShownMenu.svelte';
   import { keepFile } from '$ui/sound/keepFile';
@@ -82,10 +83,9 @@
   const folded = $derived(showsRecipe ? 'max-desk:order-5 max-desk:flex max-desk:w-full' : 'max-desk:hidden');
   const recipeText = $derived.by(() => {
     const made = view.onPath;
-    const { level, style } = doc.recipe;
+    const { level } = doc.recipe;
     const key = keyName(made?.key ?? data.opening.key);
-    const isSung = made?.isSingAlong ?? style === 'sing-along';
-    return `Level ${levelText(level)} ${isSung ? 'sing-along' : 'solo'} in ${key}`;
+    return `Level ${levelText(level)} ${styleOf(doc.recipe, made)} in ${key}`;
   });
   /** The music takes the room that the window leaves it; what is drawn follows once the window rests. */
   let innerWidth = $state<number>();

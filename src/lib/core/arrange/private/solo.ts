@@ -33,7 +33,7 @@ import { onsetsPerBeat } from '../textures';
 import { sungIn, withSlurs, wordsOf, writtenMelody } from './writtenMelody';
 
 /** What a version with its melody is made of. */
-interface Source {
+export interface SoloSource {
   readonly score: Score;
   readonly chords: readonly ChordSpan[];
   readonly melody: Melody;
@@ -43,7 +43,7 @@ interface Source {
 }
 
 /** The melody in the right hand, under it the source's accompaniment or a texture. */
-export function soloVersion(source: Source, settings: ArrangeSettings): ArrangedHands {
+export function soloVersion(source: SoloSource, settings: ArrangeSettings): ArrangedHands {
   const { score, chords, stretches } = source;
   const { contract } = settings;
   const line = melodyLine(source, settings);
@@ -79,7 +79,7 @@ export function soloVersion(source: Source, settings: ArrangeSettings): Arranged
 }
 
 /** The melody as its level allows it, and as it lies on the keyboard. */
-function melodyLine(source: Source, settings: ArrangeSettings) {
+function melodyLine(source: SoloSource, settings: ArrangeSettings) {
   const { score, melody } = source;
   const { contract, form, keyboard } = settings;
   const { measures } = score;
@@ -128,7 +128,7 @@ const ownIsWanted =
   };
 
 /** Where the melody stays in the left hand: where the source has it there and its own accompaniment is kept. */
-function staysBelow({ score, melody }: Source, settings: ArrangeSettings): (onset: Ticks) => boolean {
+function staysBelow({ score, melody }: SoloSource, settings: ArrangeSettings): (onset: Ticks) => boolean {
   const wanted = ownIsWanted(settings);
   return (onset) => {
     const { index } = measureAt(score.measures, onset);
@@ -141,7 +141,7 @@ function staysBelow({ score, melody }: Source, settings: ArrangeSettings): (onse
  * stay as the source has them.
  */
 function melodySides(
-  { score, melody, accompaniment }: Source,
+  { score, melody, accompaniment }: SoloSource,
   { reduced, folded: high, isBelow }: ReturnType<typeof melodyLine>,
   settings: ArrangeSettings,
 ) {
@@ -175,7 +175,7 @@ type Sides = ReturnType<typeof melodySides>;
 
 /** Of the source's own left hand, what this level and these hands can keep. */
 function sourceLeft(
-  { score, chords, accompaniment, stretches }: Source,
+  { score, chords, accompaniment, stretches }: SoloSource,
   { low, right, isBelow }: Sides,
   settings: ArrangeSettings,
 ) {
@@ -223,7 +223,7 @@ type OwnLeft = ReturnType<typeof sourceLeft>;
 
 /** A left hand where the source's own is not kept; never busier nor thicker than the one it stands for. */
 function leftUnder(
-  { score, stretches }: Source,
+  { score, stretches }: SoloSource,
   { right }: Sides,
   { lower, measures: kept }: OwnLeft,
   { contract, textureIn, idiom, reduction = 0, form, reach, keyboard }: ArrangeSettings,
@@ -255,7 +255,7 @@ function leftUnder(
 
 /** Under the melody: the source's inner notes, and chord tones where the hand is free. */
 function rightFilling(
-  { score, accompaniment, stretches }: Source,
+  { score, accompaniment, stretches }: SoloSource,
   { isBelow }: Sides,
   own: OwnLeft,
   shared: ReturnType<typeof shareMelody>,

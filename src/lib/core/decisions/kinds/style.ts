@@ -1,11 +1,7 @@
 import { z } from 'zod';
-import { SONG_STYLES, type SongStyle } from '../../arrange/arranged';
+import { SONG_STYLE_IDS, SONG_STYLES } from '../../arrange/arranged';
+import { inSentence } from '../../capital';
 import { defineKind } from '../kind';
-
-const NAMES: Readonly<Record<SongStyle, string>> = {
-  solo: 'Melody played',
-  'sing-along': 'Chords to sing to',
-};
 
 /** Whether the hands play the melody of a passage or chords for who sings it; for the whole version the recipe says it. */
 export const style = defineKind({
@@ -13,9 +9,9 @@ export const style = defineKind({
   name: 'Style',
   stands: { measure: 'list' },
   words: 'solo sing-along singer voice accompany introduction interlude intro riff melody verse chorus',
-  value: z.enum(SONG_STYLES),
+  value: z.enum(SONG_STYLE_IDS),
   scopes: ['measure', 'range', 'section'],
-  says: (value) => (value === 'solo' ? 'the melody is played' : 'chords to sing to'),
+  says: (value) => inSentence(SONG_STYLES[value]),
   choices: ({ melodyLines }) =>
-    melodyLines.length === 0 ? [] : SONG_STYLES.map((id) => [id, NAMES[id]] as const),
+    melodyLines.length === 0 ? [] : SONG_STYLE_IDS.map((id) => [id, SONG_STYLES[id]] as const),
 });
