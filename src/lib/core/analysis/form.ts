@@ -21,6 +21,7 @@ import { melodyOf } from './melody';
 import { pickupsInto } from './private/pickups';
 import { rolesOf, type SectionFacts, type SectionRole } from './roles';
 import { isPickup, sectionStarts, type SectionStart } from './sections';
+import { instrumentals } from './instrumentals';
 import { sectionsWorthNaming } from './private/loops';
 
 export interface Section {
@@ -275,9 +276,21 @@ function factsOf(
 ): SectionFacts[] {
   const visits = new Map<number, number>();
   for (const i of playingOrder(score.measures)) visits.set(i, (visits.get(i) ?? 0) + 1);
-  const sung = score.parts.flatMap((p) => p.notes).filter((n) => n.lyrics?.some((l) => l.line === 'words'));
-  return sections.map(({ letter, from, to }, i) => {
-    const [start, end] = [score.measures[from]!.start, endOf(score.measures[to]!)];
+  const runs = instrumentals(score);
+  // Who comes in at the end of an instrumental sings of what follows it.
+  const sung = score.parts
+    .flatMap((p) => p.notes)
+    .filter((n) => n.lyrics?.some((l) => l.line === 'words'))
+    .map(({ onset, lyrics }) => {
+      const led = runs.find(
+        ({ from, to }) => onset >= score.measures[from]!.start && onset < endOf(score.measures[to]!),
+      );
+      return { onset: (led && score.measures[led.to + 1]?.start) ?? onset, lyrics };
+    });
+  return sections.map(({ letter, from, to, pickup = 0 }, i) => {
+    // What is sung before the barline into a section is of that section.
+    const start = score.measures[from]!.start - pickup;
+    const end = endOf(score.measures[to]!) - (sections[i + 1]?.pickup ?? 0);
     const verses = new Map<number, string[]>();
     for (const note of sung)
       if (note.onset >= start && note.onset < end)

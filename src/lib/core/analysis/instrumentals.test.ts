@@ -62,6 +62,18 @@ describe('instrumentals', () => {
     ]);
     expect(formOf(song).sections[0]!.role?.role).toBe('intro');
   });
+  it('are no verse for the word with which the singer leads out of them', () => {
+    const led = withVoice(
+      piano,
+      voice({ 4: 'r:3 E4:1', 5: sung, 6: sung, 7: sung, 8: 'A4:4', 10: 'r:3 E4:1', 11: sung, 12: sung }),
+    );
+    expect(formOf(led).sections.map((s) => [s.from, s.role?.role])).toEqual([
+      [0, 'intro'],
+      [4, 'verse'],
+      [8, undefined],
+      [10, 'chorus'],
+    ]);
+  });
   it('have the chords that are heard where symbols stand over the verses alone', () => {
     const named = {
       ...song,

@@ -60,6 +60,11 @@ describe('a riff, then a voice', () => {
       expect(left.length).toBe(level === 1 ? 2 : level === 2 ? 4 : 8);
     }
   });
+  it('keeps a walking figure between verses within the level, not as slow as its style has it elsewhere', () => {
+    const version = realise(song, recipeSchema.parse({ level: 3, key: 'Am', idiom: 'walking' }), []);
+    expect(struck(version, 1, 2)).toHaveLength(8);
+    expect(struck(version, 5, 2).length).toBeLessThan(8);
+  });
   it('does not play the singer’s notes in the verse, and keeps the chords of the introduction', () => {
     const verse = soundingNotes(made('sing-along', 4).score.parts[0]!.notes).filter((n) =>
       n.id.startsWith('v'),

@@ -25,8 +25,8 @@ export interface OwnSettings {
   readonly ceilings: Ceilings;
   /** The chords of a measure are named by the source, not heard from its notes: their basses are law. */
   readonly isNamed: (measure: Measure) => boolean;
-  /** Strokes to a beat that the style leaves; Infinity for as many as the level has. */
-  readonly strokesPerBeat: number;
+  /** Strokes to a beat that the style leaves in a measure; Infinity for as many as the level has. */
+  readonly strokesPerBeat: (measure: Measure) => number;
   /** The source's left hand is what its style asks for in a measure. */
   readonly isOfStyle: (measure: Measure) => boolean;
   /** Ids of melody notes that the left hand has: they are never left out for others. */
@@ -108,7 +108,7 @@ function countable(source: readonly SoundingNote[], measure: Measure, settings: 
 
 /** Strokes of a measure that its style leaves. */
 const mostOfStyle = (measure: Measure, { strokesPerBeat }: OwnSettings): number =>
-  Math.ceil((strokesPerBeat * measure.length) / beatLength(measure.time));
+  Math.ceil((strokesPerBeat(measure) * measure.length) / beatLength(measure.time));
 
 function thinMeasure(
   source: readonly SoundingNote[],

@@ -196,7 +196,9 @@ function sourceLeft(
             chords.some(
               (c) => c.from === 'symbol' && c.onset < start + length && c.onset + c.duration > start,
             ),
-          strokesPerBeat: strokesLeft(contract, idiom),
+          // Between verses the players have what they play as it is written, within the level.
+          strokesPerBeat: (measure) =>
+            settings.isInstrumental(measure.index) ? Infinity : strokesLeft(contract, idiom),
           isOfStyle: (measure) => isStyleOwn(idiom) || settings.isInstrumental(measure.index),
         })
       : { notes: [], measures: new Set<number>(), reasons: [] };
