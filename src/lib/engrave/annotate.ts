@@ -7,7 +7,7 @@
 import { clearChords, clearPedals, clearWords } from './clear';
 import { fitted, type PlacedCount } from './fitCounts';
 import { geometryOf, HALF_NOTEHEAD, labelOf, type Geometry, type MeasureBox } from './geometry';
-import { HAND_COLOURS, HELD, INK, MONO, PAPER, QUIET, SANS, WORDS } from './look';
+import { HAND_COLOURS, HELD, INK, liftOf, MONO, PAPER, QUIET, SANS, WORDS } from './look';
 import type { Sheet } from './sheet';
 import { classOf, element, elements, escaped, find, parseSvg, walk, writeSvg, type SvgElement } from './svg';
 import { drawSigns, simplify } from './tidy';
@@ -178,6 +178,7 @@ const SIGN_SCALE = 1.25;
 /** Chord names are set in our own face, in which the signs of the music font are not to be had. */
 function chordName(harm: SvgElement, degree: string, isNamed: boolean): void {
   let size = '405';
+  let lifted = 0;
   for (const at of walk(harm)) {
     if (at.name !== 'text' && at.name !== 'tspan') continue;
     const [sign] = at.children;
@@ -188,6 +189,11 @@ function chordName(harm: SvgElement, degree: string, isNamed: boolean): void {
       // Signs are drawn small in their face.
       at.attributes['font-size'] = `${Math.round(Number(size) * SIGN_SCALE)}px`;
     } else if (given) size = given;
+    if (typeof sign === 'string') {
+      const lift = Math.round(liftOf(own ?? '') * Number(size));
+      if (lift !== lifted) at.attributes.dy = String(lifted - lift);
+      lifted = lift;
+    }
     at.attributes['font-family'] = SANS;
     at.attributes['font-weight'] = '600';
   }
@@ -202,7 +208,7 @@ function chordName(harm: SvgElement, degree: string, isNamed: boolean): void {
         'font-weight': isNamed ? '400' : '600',
         'font-size': `${isNamed ? 330 : 405}px`,
         fill: isNamed ? QUIET : INK,
-        ...(isNamed ? { dx: '90' } : {}),
+        ...(isNamed ? { dx: '90', dy: String(lifted) } : {}),
       },
       degree,
     ),

@@ -74,6 +74,23 @@ describe('an engraved phrase', () => {
     expect(await draw(version, 0)).toContain('class="harm"');
   });
 
+  it('lifts a sharp to the middle of the letters and sets what follows on their line again', async () => {
+    const named = scoreFrom({
+      key: 'D',
+      time: { beats: 4, beatType: 4 },
+      right: 'C#5:4 | D5:4',
+      chords: 'C#dim | Bb',
+    });
+    const made = realise(named, { ...DEFAULT_RECIPE, level: 3, key: 'D' }, []);
+    const names = (await draw(made, 0)).split('class="harm"').slice(1);
+    const pieces = (svg: string): string[] =>
+      [...svg.matchAll(/<tspan([^>]*)>([^<]+)<\/tspan>/g)].map(
+        ([, look = '', text = '']) => `${text} ${/dy="(-?\d+)"/.exec(look)?.[1] ?? 0}`,
+      );
+    expect(pieces(names[0]!).slice(0, 3)).toEqual(['C 0', '♯ -61', 'dim 61']);
+    expect(pieces(names[1]!).slice(0, 2)).toEqual(['B 0', '♭ 0']);
+  });
+
   it('prints the time signature once and numbers each line, a pickup never', async () => {
     const [first, second] = [await draw(version, 0), await draw(version, 1)];
     expect(first).toMatch(/class="meterSig"[^>]*><path/);

@@ -13,3 +13,6 @@ export const SANS = `'Atkinson Hyperlegible Next Variable', ${SIGNS}, sans-serif
 export const MONO = `'Atkinson Hyperlegible Mono Variable', ${SIGNS}, monospace`;
 /** As wide, letter by letter, as the face by which the engraver gives words their room. */
 export const WORDS = `'Tinos', ${SIGNS}, serif`;
+
+/** Sharps and naturals hang below the line of letters in their face: they are lifted so much of the size. */
+export const liftOf = (sign: string): number => (/^[♯♮]+\s*$/.test(sign) ? 0.15 : 0);

@@ -140,6 +140,7 @@ function textBox(at: SvgElement, around: Around): Box | undefined {
     if (element.attributes.x !== undefined) x = num(element.attributes.x);
     if (element.attributes.y !== undefined) y = num(element.attributes.y);
     x += num(element.attributes.dx);
+    y += num(element.attributes.dy);
     for (const child of element.children)
       if (typeof child === 'string') {
         const width = own.size * widthOf(child, own.face);

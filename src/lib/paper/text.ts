@@ -1,5 +1,5 @@
 /** Words on paper: measured and broken into lines here, so that a page is the same in print, in a PDF and on the screen. Sizes in points. */
-import { INK } from '$lib/engrave/look';
+import { INK, liftOf } from '$lib/engrave/look';
 import { element, type SvgElement } from '$lib/engrave/svg';
 import { cssFamily, runsOf, widthOf, type Face, type Family } from './faces';
 
@@ -33,15 +33,11 @@ export function textWidth(text: string, style: TextStyle): number {
 export const ASCENT = 0.75;
 export const LEADING = 1.35;
 
-/** Sharps and naturals hang below the line of letters: they are lifted so much of the size. */
-const LIFT = 0.15;
-const isLow = (text: string): boolean => /^[♯♮]+\s*$/.test(text);
-
 /** The letters as they are, signs of music larger and in the middle of them. */
 function stretches(text: string, style: TextStyle): (SvgElement | string)[] {
   let lifted = 0;
   return runsOf(text, faceOf(style)).map((run) => {
-    const lift = run.isSign && isLow(run.text) ? LIFT * style.size : 0;
+    const lift = run.isSign ? liftOf(run.text) * style.size : 0;
     const by = lifted - lift;
     lifted = lift;
     if (by === 0 && !run.isSign) return run.text;
