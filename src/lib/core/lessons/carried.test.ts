@@ -66,15 +66,16 @@ describe('what is known of another version', () => {
     const silent = versionOf('r:4 | F4:4', 'C3:4 | F3:4');
     expect(carriedFrom([event(1, 'm0..m1')], silent, silent).map((e) => e.chunk)).toEqual(['m1..m1']);
   });
-  it('is said by its measures, run by run', () => {
-    const numbers = ['1', '2', '3', '4'];
-    const said = (...all: string[]): string =>
-      carriedText(
-        all.map((chunk, i) => event(i, chunk)),
-        basic.ids,
-        numbers,
-      );
-    expect(said('m0..m1', 'm1..m2')).toBe('measures 1 to 3');
-    expect(said('m3..m3', 'm0..m1')).toBe('measures 1 to 2, measure 4');
+  it('is said hand by hand, by its measures, run by run', () => {
+    const said = (...all: LessonEvent[]): string => carriedText(all, basic.ids, ['1', '2', '3', '4']);
+    expect(said(event(1, 'm0..m1'), event(2, 'm1..m2'))).toBe('right hand, measures 1 to 3');
+    expect(
+      said(
+        event(1, 'm3..m3'),
+        event(2, 'm0..m1'),
+        event(3, 'm0..m0', { hand: 'left' }),
+        event(4, 'm2..m3', { hand: 'both' }),
+      ),
+    ).toBe('right hand, measures 1 to 2, measure 4; left hand, measure 1; hands together, measures 3 to 4');
   });
 });

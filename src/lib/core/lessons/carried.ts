@@ -75,8 +75,25 @@ function isSame(hand: StepHand, from: HandsOfVersion, i: number, to: HandsOfVers
   );
 }
 
-/** The measures of some events as one text, run by run: "measures 1 to 4, measures 7 to 8". `numbers` are those printed. */
-export function carriedText(
+const HAND_NAMES = [
+  ['right', 'right hand'],
+  ['left', 'left hand'],
+  ['both', 'hands together'],
+] as const satisfies readonly (readonly [StepHand, string])[];
+
+/** What some events are about as one text, hand by hand: "right hand, measures 1 to 4; left hand, measure 7". `numbers` are those printed. */
+export const carriedText = (
+  events: readonly LessonEvent[],
+  ids: readonly string[],
+  numbers: readonly string[],
+): string =>
+  HAND_NAMES.flatMap(([hand, name]) => {
+    const own = events.filter((e) => e.hand === hand);
+    return own.length === 0 ? [] : [`${name}, ${measuresOf(own, ids, numbers)}`];
+  }).join('; ');
+
+/** The measures of some events, run by run. */
+function measuresOf(
   events: readonly LessonEvent[],
   ids: readonly string[],
   numbers: readonly string[],

@@ -52,12 +52,19 @@ export interface Learned {
   readonly elsewhere: readonly LessonEvent[];
 }
 
-/** Reads the events of an assignment, in any order, into the measures of a version. */
-export function learnedIn(ids: readonly string[], events: readonly LessonEvent[]): Learned {
+/**
+ * Reads the events of an assignment, in any order, into the measures of a version; with what was carried over from earlier versions
+ * (carried.ts), which no event here takes back.
+ */
+export function learnedIn(
+  ids: readonly string[],
+  events: readonly LessonEvent[],
+  carried: readonly LessonEvent[] = [],
+): Learned {
   const byMeasure = ids.map(() => new Map<string, ReachedBeats[]>());
   const elsewhere = new Map<string, LessonEvent>();
   const placed: Learned['events'][number][] = [];
-  for (const event of holding(events)) {
+  for (const event of inOrderOfTime(carried, holding(events))) {
     const places = placesOf(ids, event.chunk);
     if (!places) {
       if (isGained(event)) elsewhere.set(`${event.chunk} ${event.step}`, event);
@@ -72,6 +79,12 @@ export function learnedIn(ids: readonly string[], events: readonly LessonEvent[]
   }
   return { byMeasure, events: placed, elsewhere: [...elsewhere.values()] };
 }
+
+/** Events of earlier versions among those of this one, by their ids, which rise with time. */
+const inOrderOfTime = (
+  carried: readonly LessonEvent[],
+  own: readonly LessonEvent[],
+): readonly LessonEvent[] => (carried.length === 0 ? own : [...carried, ...own].sort((a, b) => a.id - b.id));
 
 /** With something more that was reached: of the same beats the best tempo and the last time are kept. */
 function withReached(known: readonly ReachedBeats[], { beats, tempo, at }: ReachedBeats): ReachedBeats[] {

@@ -75,7 +75,9 @@ it('counts the hand that stays, says from where, and leaves other students alone
   for (const step of ['right', 'left'])
     recordEvent(db, { assignment: basic.assignment, chunk: 'm0..m7', step, tempo: 60, grade: 3 }, {});
   const { known, plans, events } = await steps();
-  expect(known).toEqual([{ where: 'measures 1 to 8', version: basic.version }]);
+  expect(known).toEqual([
+    { where: 'right hand, measures 1 to 8; left hand, measure 8', version: basic.version },
+  ]);
   expect(await isRightDone()).toEqual((await isRightDone()).map(() => true));
   // The other left hand is still to be learned, and nothing was written down for it.
   expect(plans.flatMap((p) => p.steps.filter((s) => s.id === 'left' && s.done !== null)).length).toBeLessThan(

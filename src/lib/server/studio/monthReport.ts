@@ -33,8 +33,11 @@ interface MonthReport {
 const lastDay = (month: Month): Day => daysAfter(`${monthAfter(month)}-01`, -1);
 
 /** New measures with both hands after the events up to a day. */
-function bothHandsAt({ ids, form, numbers, goalTempo }: Progress, events: readonly LessonEvent[]): number {
-  const states = measureStates(form, learnedIn(ids, events), goalTempo);
+function bothHandsAt(
+  { ids, form, numbers, goalTempo, carried }: Progress,
+  events: readonly LessonEvent[],
+): number {
+  const states = measureStates(form, learnedIn(ids, events, carried), goalTempo);
   return states.filter(
     (s, i) => form.firstSeen[i] === i && numbers[i] !== '0' && (s === 'both' || s === 'goal'),
   ).length;

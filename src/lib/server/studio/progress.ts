@@ -4,7 +4,7 @@ import { placesText } from '$core/score/places';
 import { placesOf } from '$core/lessons/chunkId';
 import { minutesLeft } from '$core/lessons/estimate';
 import { carriedFrom, carriedText } from '$core/lessons/carried';
-import { holding, isGained, type LessonEvent } from '$core/lessons/events';
+import { isGained, type LessonEvent } from '$core/lessons/events';
 import { historyOf, type History } from '$core/lessons/history';
 import { pathPicture, type PathPicture } from '$core/lessons/picture';
 import type { Chunk, Plan } from '$core/lessons/plan';
@@ -106,7 +106,7 @@ function computed(
   }));
   const carried = carriedOver.flatMap((c) => c.events);
   const own = learnedIn(ids, events);
-  const learned = carried.length === 0 ? own : learnedIn(ids, [...carried, ...holding(events)]);
+  const learned = carried.length === 0 ? own : learnedIn(ids, events, carried);
   const states = measureStates(form, learned, goalTempo);
   const plans = planState(chunks, learned);
   // A pickup is not counted as a measure.
@@ -115,6 +115,7 @@ function computed(
     chunks,
     /** What was done in this version alone. */
     own,
+    carried,
     known: carriedOver.flatMap(({ versionId, events: known }) =>
       known.length > 0 ? [{ version: versionId, where: carriedText(known, ids, numbers) }] : [],
     ),
@@ -418,7 +419,7 @@ export async function progressOf(db: Db, work: Work, row: AssignmentRow) {
   });
   const events = eventsOf(db, row.id);
   const earlier = (await earlierOf(db, work, givenBefore(db, [row.id]))).get(row.id) ?? [];
-  const { learned, known, states, reachedTempo, bothHands, next, plans, left, reviews } = computed(
+  const { learned, carried, known, states, reachedTempo, bothHands, next, plans, left, reviews } = computed(
     summary,
     row,
     events,
@@ -454,6 +455,8 @@ export async function progressOf(db: Db, work: Work, row: AssignmentRow) {
     events,
     /** Earlier versions from which something is known, and where, in words. */
     known,
+    /** The steps that are known from there. */
+    carried,
     /** What was reached in measures that are not in what was given. */
     elsewhere: learned.elsewhere.map(({ chunk, step, tempo, at }) => ({ chunk, step, tempo, at })),
   };

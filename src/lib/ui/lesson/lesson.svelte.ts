@@ -30,6 +30,8 @@ export interface OpenPiece extends ToLearn {
   readonly form: ToLearn['form'] & { readonly firstSeen: readonly number[] };
   /** What the server has of it. */
   readonly events: readonly LessonEvent[];
+  /** What is known from earlier versions of it. */
+  readonly carried: readonly LessonEvent[];
 }
 
 /** What is open of a learner's pieces. */
@@ -223,7 +225,7 @@ export class LessonState {
   readonly chunks: readonly Chunk[] = $derived.by(() =>
     this.piece ? chunksIn(this.piece.plan, this.piece, this.piece.goal) : [],
   );
-  readonly #learned = $derived.by(() => learnedIn(this.piece?.ids ?? [], this.events));
+  readonly #learned = $derived.by(() => learnedIn(this.piece?.ids ?? [], this.events, this.piece?.carried));
   readonly states = $derived.by(() =>
     this.piece ? measureStates(this.piece.form, this.#learned, this.piece.goal) : [],
   );
@@ -353,7 +355,7 @@ export class LessonState {
   untick(step: string): void {
     const event = holding(this.events).findLast((e) => e.step === step && e.chunk === this.chunk?.id);
     if (event) this.#withdraw(event);
-    else this.refused = 'Checked off in another chunk; uncheck it there.';
+    else this.refused = 'Checked off in another chunk or an earlier version; uncheck it there.';
   }
 
   #withdraw({ token, id }: LessonEvent): void {

@@ -18,6 +18,7 @@ const piece = (events: readonly LessonEvent[] = [], assignment = 'song'): OpenPi
   plan: proposedPlan(MUSIC, 'front to back'),
   goal: GOAL,
   events,
+  carried: [],
 });
 
 /** A lesson whose post is kept here. `left` is what a browser had kept of it. */
@@ -157,6 +158,16 @@ describe('a tick', () => {
     lesson.untick('both');
     expect(lesson.refused).toMatch(/Checked off in another chunk/);
     expect(sent).toEqual([]);
+  });
+  it('that is known from an earlier version is done, and stays so', () => {
+    const known = did({ chunk: A!, step: 'left', hand: 'left', tempo: 60 });
+    const { lesson, sent } = begin({ piece: { ...piece(), carried: [known] } });
+    lesson.choose(A!);
+    expect(stepOf(lesson, 'left').done).toMatchObject({ tempo: 60 });
+    expect(stepOf(lesson, 'right').done).toBeNull();
+    lesson.untick('left');
+    expect(lesson.refused).toMatch(/earlier version/);
+    expect([sent, lesson.today]).toEqual([[], []]);
   });
 });
 

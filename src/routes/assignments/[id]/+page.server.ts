@@ -100,7 +100,9 @@ async function record(id: string, request: Request, isBack: boolean) {
   if (isBack) {
     const last = lastOfStep(db(), id, chunk, step);
     if (last === undefined)
-      return refused('Checked off in another chunk; uncheck it in the lesson where it was checked.');
+      return refused(
+        'Checked off in another chunk or an earlier version; uncheck it in the lesson where it was checked.',
+      );
     once(db(), token, (tx) => String(withdrawEvent(tx, { assignment: id, withdraws: last })));
   } else
     once(db(), token, (tx) =>

@@ -118,6 +118,7 @@ async function opened(
     difficulty: progress.difficulty,
     plan: progress.plan,
     events: progress.events,
+    carried: progress.carried,
     document,
     score: `/pieces/${pieceId}/score?of=${preparedKey(db(), pieceId)}`,
     levels: studioLevels(db()),
