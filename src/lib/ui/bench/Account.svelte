@@ -36,7 +36,7 @@
   });
 </script>
 
-<details class="text-sm text-quiet" {open} {ontoggle}>
+<details class="mb-2 text-sm text-quiet" {open} {ontoggle}>
   <summary class="cursor-pointer"
     >Level {levelText(version?.contract.level ?? opening.level)} ({version?.contract.name ??
       opening.levelName}), {keyName(version?.key ?? opening.key)}{open ? '' : ': what was left out and kept'}

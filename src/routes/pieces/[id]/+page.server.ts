@@ -214,8 +214,7 @@ export const actions: Actions = {
     const [first, second] = [findVersion(db(), right), findVersion(db(), left)];
     if (first?.pieceId !== params.id || second?.pieceId !== params.id) return fail(404, { message: GONE });
     if (right === left) return fail(422, { message: 'Choose two versions.' });
-    if (sections > 0 && measures.length === 0)
-      return fail(422, { message: 'Choose a section for the other left hand.' });
+    if (sections > 0 && measures.length === 0) return fail(422, { message: 'Choose at least one section.' });
     const [named, other] = [first, second].map(versionName);
     const made = withHandOf(
       documentOfVersion(db(), first),
