@@ -45,7 +45,7 @@ describe('what is known of another version', () => {
     const [carried] = carriedFrom([event(7, 'm0..m1', { by: 'ear', tempo: 72 })], basic, fuller);
     expect(carried).toMatchObject({ id: 7, by: 'ear', tempo: 72, grade: 3, day: '2026-03-02' });
   });
-  it('is nothing that was not gained, was taken back, is only heard or depends on the chunks', () => {
+  it('is nothing that was not gained, was unchecked, is only heard or depends on the chunks', () => {
     expect(chunks([event(1, 'm0..m3', { grade: 1 })])).toEqual([]);
     expect(chunks([event(1, 'm0..m3'), event(2, 'm0..m3', { withdraws: 1 })])).toEqual([]);
     expect(chunks([event(1, 'm0..m3', { step: 'hear', hand: null })])).toEqual([]);

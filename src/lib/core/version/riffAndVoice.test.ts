@@ -60,7 +60,7 @@ describe('a riff, then a voice', () => {
       expect(left.length).toBe(level === 1 ? 2 : level === 2 ? 4 : 8);
     }
   });
-  it('keeps a walking figure between verses within the level, not as slow as its style has it elsewhere', () => {
+  it('keeps a walking figure between verses within the level, not as slow as under a melody', () => {
     const version = realise(song, recipeSchema.parse({ level: 3, key: 'Am', idiom: 'walking' }), []);
     expect(struck(version, 1, 2)).toHaveLength(8);
     expect(struck(version, 5, 2).length).toBeLessThan(8);
